@@ -1,0 +1,61 @@
+/**
+ * Recipe JSON: checked, completed with defaults, migrated. The contract is docs/recipe.md.
+ * Everything wrong is refused with the path of the field and what it takes.
+ */
+import { COMBINE_OPS } from '../raster/coverage'
+import { FARTHEST, type Field, flag, length, number, oneOf, text } from '../select/fields'
+import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
+
+/** A sentence for people, naming the field. */
+export class RecipeError extends Error {}
+
+/** More steps than this are a mistake or an attack, not a selection. */
+const MOST_STEPS = 1000
+
+const COMMON = { hidden: flag(false), name: text(200), id: text(64) }
+const FINDING = { op: oneOf(COMBINE_OPS, 'add'), feather: length(0), grow: number(-FARTHEST, FARTHEST, 0), invert: flag(false) }
+const LOOKING = { sample: oneOf(['layer', 'all'] as const, 'all') }
+const OPTIONAL = new Set(['name', 'id'])
+
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+const shown = (value: unknown): string => { const json = JSON.stringify(value) ?? String(value); return json.length > 60 ? `${json.slice(0, 57)}...` : json }
+
+/** All fields a kind of step takes, with their defaults; undefined for a kind that does not exist. */
+export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefined {
+  if (Object.hasOwn(FINDERS, kind)) {
+    const finder = FINDERS[kind as keyof typeof FINDERS]
+    return { ...finder.fields, ...FINDING, ...(finder.looksAtPixels ? LOOKING : {}), ...COMMON } as Record<string, Field<unknown>>
+  }
+  if (Object.hasOwn(MODIFIERS, kind)) return { ...MODIFIERS[kind as keyof typeof MODIFIERS].fields, ...COMMON } as Record<string, Field<unknown>>
+  return undefined
+}
+
+/** A complete step from one that may leave out defaults. Throws RecipeError. */
+export function parseStep(input: unknown, path = 'step'): Step {
+  if (!isObject(input)) throw new RecipeError(`${path}: a step is an object with a kind, not ${shown(input)}.`)
+  const fields = typeof input.kind === 'string' ? fieldsOf(input.kind) : undefined
+  if (!fields) throw new RecipeError(`${path}.kind: ${shown(input.kind)} is not a kind of step; the kinds are ${[...Object.keys(FINDERS), ...Object.keys(MODIFIERS)].join(', ')}.`)
+  for (const name of Object.keys(input)) {
+    if (name !== 'kind' && !Object.hasOwn(fields, name)) throw new RecipeError(`${path}.${name}: ${String(input.kind)} has no such field; it takes ${Object.keys(fields).join(', ')}.`)
+  }
+  const step: Record<string, unknown> = { kind: input.kind }
+  for (const [name, field] of Object.entries(fields)) {
+    const value = input[name]
+    if (value === undefined) {
+      if (field.fallback === undefined && !OPTIONAL.has(name)) throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
+      if (field.fallback !== undefined) step[name] = field.fallback
+    } else if (field.accepts(value)) step[name] = value
+    else throw new RecipeError(`${path}.${name}: takes ${field.takes}, not ${shown(value)}.`)
+  }
+  return step as unknown as Step
+}
+
+/** Throws RecipeError. */
+export function parseRecipe(input: unknown, path = ''): Recipe {
+  const at = (name: string) => (path ? `${path}.${name}` : name)
+  if (!isObject(input)) throw new RecipeError(`${path || 'recipe'}: a recipe is an object { "version": 1, "steps": [...] }, not ${shown(input)}.`)
+  if (input.version !== 1) throw new RecipeError(`${at('version')}: takes 1, not ${shown(input.version)}.`)
+  if (!Array.isArray(input.steps)) throw new RecipeError(`${at('steps')}: takes a list of steps, not ${shown(input.steps)}.`)
+  if (input.steps.length > MOST_STEPS) throw new RecipeError(`${at('steps')}: takes at most ${MOST_STEPS} steps, not ${input.steps.length}.`)
+  return { version: 1, steps: input.steps.map((step, i) => parseStep(step, at(`steps[${i}]`))) }
+}

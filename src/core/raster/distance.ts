@@ -1,0 +1,58 @@
+/**
+ * Exact Euclidean distance to a set of pixels, with the nearest pixel of the set, up to a limit.
+ *
+ * First each column's distance to its nearest set pixel, then along each row the lower envelope of the parabolas those make.
+ * Sources: Felzenszwalb and Huttenlocher, "Distance transforms of sampled functions", Theory of Computing 8 (2012);
+ * Meijster, Roerdink and Hesselink, "A general algorithm for computing distance transforms in linear time" (2000).
+ */
+import { type Size } from './picture'
+
+/**
+ * Rows of nearest set pixels. `visit(y, nearest)` gets, for each row from the top, the index of the nearest set pixel for each
+ * pixel of the row, or −1 where none lies within `limit` px. Linear in the number of pixels, whatever the limit.
+ * @param isSet one byte a pixel, non-zero for the set
+ */
+export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, limit: number, visit: (y: number, nearest: Int32Array) => void): void {
+  const reach = Math.min(Math.ceil(limit) + 1, 32767)
+  // Row offset of the nearest set pixel in the same column, 32767 where it is out of reach.
+  const NONE = 32767
+  const column = new Int16Array(width * height)
+  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
+  for (let i = width; i < column.length; i++) {
+    const above = column[i - width]
+    column[i] = isSet[i] ? 0 : above === NONE || above <= -reach ? NONE : above - 1 // negative: the set pixel lies above
+  }
+  for (let i = column.length - width - 1; i >= 0; i--) {
+    const below = column[i + width], here = column[i]
+    if (here === 0 || below < 0 || below >= reach) continue // nothing set below within reach
+    if (here === NONE || below + 1 < -here) column[i] = below + 1
+  }
+  const nearest = new Int32Array(width)
+  const apex = new Int32Array(width), height2 = new Float64Array(width), from = new Float64Array(width + 1)
+  for (let y = 0; y < height; y++) {
+    const row = y * width
+    let top = -1
+    for (let x = 0; x < width; x++) {
+      const offset = column[row + x]
+      if (offset === NONE) continue
+      const f = offset * offset
+      let start = -Infinity
+      while (top >= 0) {
+        start = (f + x * x - height2[top] - apex[top] * apex[top]) / (2 * (x - apex[top]))
+        if (start > from[top]) break
+        top--
+      }
+      top++
+      apex[top] = x; height2[top] = f; from[top] = top === 0 ? -Infinity : start
+    }
+    if (top < 0) { nearest.fill(-1); visit(y, nearest); continue }
+    from[top + 1] = Infinity
+    const limit2 = limit * limit
+    for (let x = 0, k = 0; x < width; x++) {
+      while (from[k + 1] < x) k++
+      const dx = x - apex[k]
+      nearest[x] = dx * dx + height2[k] <= limit2 ? (y + column[row + apex[k]]) * width + apex[k] : -1
+    }
+    visit(y, nearest)
+  }
+}

@@ -1,0 +1,80 @@
+/**
+ * Mip levels: level n is the picture at 1 / 2^n, each pixel the mean of the (up to) 2×2 pixels below it, so pixel (i, j) of
+ * level n covers [i·2^n, (i+1)·2^n) × [j·2^n, (j+1)·2^n) of the full picture. Sizes round up. Colour is averaged weighted by alpha.
+ * Source: Williams, "Pyramidal Parametrics", SIGGRAPH 1983.
+ */
+import { type Matte, type Picture, type Size } from './picture'
+
+export type Allocate = (bytes: number) => ArrayBufferLike
+const plain: Allocate = (bytes) => new ArrayBuffer(bytes)
+
+export const halfSize = ({ width, height }: Size): Size => ({ width: Math.max(1, (width + 1) >> 1), height: Math.max(1, (height + 1) >> 1) })
+
+/** How many levels a raster has until its longer side fits into one 256-px tile. */
+export function levelCount({ width, height }: Size): number {
+  let count = 1
+  for (let side = Math.max(width, height); side > 256; side = (side + 1) >> 1) count++
+  return count
+}
+
+export function halvePicture(source: Picture, allocate: Allocate = plain, opaque = false): Picture {
+  const { width, height } = halfSize(source)
+  const data = new Uint8ClampedArray(allocate(width * height * 4))
+  const from = new Uint32Array(source.data.buffer, source.data.byteOffset, source.width * source.height)
+  const to = new Uint32Array(data.buffer, data.byteOffset, width * height)
+  for (let y = 0; y < height; y++) {
+    const top = 2 * y * source.width
+    const bottom = Math.min(2 * y + 1, source.height - 1) * source.width
+    for (let x = 0; x < width; x++) {
+      const left = 2 * x, right = left + 1 < source.width ? left + 1 : left
+      const p = from[top + left], q = from[top + right], r = from[bottom + left], s = from[bottom + right]
+      to[y * width + x] = opaque ? meanOpaque(p, q, r, s) : meanWeighted(p, q, r, s)
+    }
+  }
+  return { width, height, data }
+}
+
+/** Mean of four words, two channels at a time (the sums fit 10 bits, so they cannot run into each other). */
+function meanOpaque(p: number, q: number, r: number, s: number): number {
+  const even = (p & 0xff00ff) + (q & 0xff00ff) + (r & 0xff00ff) + (s & 0xff00ff) + 0x20002
+  const green = ((p >>> 8) & 0xff) + ((q >>> 8) & 0xff) + ((r >>> 8) & 0xff) + ((s >>> 8) & 0xff) + 2
+  return (((even >>> 2) & 0xff00ff) | ((green << 6) & 0xff00) | 0xff000000) >>> 0
+}
+
+function meanWeighted(p: number, q: number, r: number, s: number): number {
+  const a = p >>> 24, b = q >>> 24, c = r >>> 24, d = s >>> 24
+  const sum = a + b + c + d
+  if (sum === 1020) return meanOpaque(p, q, r, s)
+  if (sum === 0) return 0
+  const red = ((p & 255) * a + (q & 255) * b + (r & 255) * c + (s & 255) * d) / sum
+  const green = (((p >>> 8) & 255) * a + ((q >>> 8) & 255) * b + ((r >>> 8) & 255) * c + ((s >>> 8) & 255) * d) / sum
+  const blue = (((p >>> 16) & 255) * a + ((q >>> 16) & 255) * b + ((r >>> 16) & 255) * c + ((s >>> 16) & 255) * d) / sum
+  return (((red + 0.5) | 0) | (((green + 0.5) | 0) << 8) | (((blue + 0.5) | 0) << 16) | (((sum + 2) >> 2) << 24)) >>> 0
+}
+
+/** Writes half-size coverage into `into` (made here when absent), rounding to nearest. */
+export function halveMatte(source: Matte, into?: Matte): Matte {
+  const { width, height } = halfSize(source)
+  const target = into ?? { width, height, data: new Uint8Array(width * height) }
+  const from = source.data, to = target.data
+  for (let y = 0; y < height; y++) {
+    const top = 2 * y * source.width, bottom = Math.min(2 * y + 1, source.height - 1) * source.width
+    const whole = source.width >> 1
+    let i = top, j = bottom, k = y * width
+    for (let x = 0; x < whole; x++, i += 2, j += 2, k++) to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2
+    if (whole < width) to[k] = (from[i] + from[j] + 1) >> 1
+  }
+  return target
+}
+
+export function picturePyramid(full: Picture, opaque: boolean, allocate: Allocate = plain): Picture[] {
+  const levels = [full]
+  for (let n = levelCount(full); n > 1; n--) levels.push(halvePicture(levels[levels.length - 1], allocate, opaque))
+  return levels
+}
+
+export function mattePyramid(full: Matte): Matte[] {
+  const levels = [full]
+  for (let n = levelCount(full); n > 1; n--) levels.push(halveMatte(levels[levels.length - 1]))
+  return levels
+}

@@ -1,0 +1,47 @@
+/** The two rasters everything shares: a Picture (RGBA, 8-bit sRGB, straight alpha) and a Matte (8-bit coverage). */
+
+export interface Picture {
+  readonly width: number
+  readonly height: number
+  /** width × height × 4 bytes, rows from the top: red, green, blue, alpha; straight alpha. */
+  readonly data: Uint8ClampedArray
+}
+
+export interface Matte {
+  readonly width: number
+  readonly height: number
+  /** width × height bytes, rows from the top: 0 outside, 255 inside, between is the share of the pixel covered. */
+  readonly data: Uint8Array
+}
+
+export interface Size { readonly width: number; readonly height: number }
+
+export function emptyMatte({ width, height }: Size): Matte {
+  return { width, height, data: new Uint8Array(width * height) }
+}
+
+export function fullMatte({ width, height }: Size): Matte {
+  return { width, height, data: new Uint8Array(width * height).fill(255) }
+}
+
+/** True when every pixel's alpha is 255. */
+export function isOpaque(picture: Picture): boolean {
+  const { data } = picture
+  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false
+  return true
+}
+
+/** The picture's pixels as one 32-bit word each (red in the low byte), sharing its memory. */
+export function words(picture: Picture): Uint32Array {
+  return new Uint32Array(picture.data.buffer, picture.data.byteOffset, picture.width * picture.height)
+}
+
+/** Share of the canvas selected (mean coverage, 0-1) and share of pixels that are neither empty nor full (0-1). */
+export function shares(matte: Matte): { selected: number; soft: number } {
+  const histogram = new Float64Array(256)
+  const { data } = matte
+  for (let i = 0; i < data.length; i++) histogram[data[i]]++
+  let sum = 0
+  for (let v = 1; v < 256; v++) sum += v * histogram[v]
+  return { selected: sum / (255 * data.length), soft: 1 - (histogram[0] + histogram[255]) / data.length }
+}

@@ -1,0 +1,69 @@
+/** What a finder is, what it gets to look at, and what it may use while it works. */
+import { type CombineOp } from '../raster/coverage'
+import { type Matte, type Picture, type Size } from '../raster/picture'
+import { type Fields } from './fields'
+
+/** Which pixels a finder looks at: the active layer alone, or all visible layers together. */
+export type Sample = 'layer' | 'all'
+
+export interface Scene extends Size {
+  /** The sampled pixels at the canvas's full size. */
+  picture(sample: Sample): Picture
+  /** Changes whenever those pixels change; results are remembered under it. */
+  identity(sample: Sample): string
+}
+
+export class Cancelled extends Error {
+  constructor() { super('Cancelled.') }
+}
+
+/** Results worth keeping between two runs; the least recently used go first. */
+export interface Memory {
+  get<T>(key: string): T | undefined
+  set(key: string, value: unknown, bytes: number): void
+}
+
+export interface Context {
+  readonly memory: Memory
+  /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
+  check(progress: number): void
+  /** Told after each step: how long it took, and whether its result was remembered. */
+  stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean): void
+}
+
+/** The fields every finding step has, besides its own. */
+export interface FindingFields {
+  op: CombineOp
+  feather: number
+  grow: number
+  invert: boolean
+}
+/** The fields every step has. `id` is the page's handle on a step; it changes nothing. */
+export interface CommonFields {
+  hidden: boolean
+  name?: string
+  id?: string
+}
+
+/** A way to find a region. One file, one exported finder. */
+export interface Finder<K extends string = string, P = object> {
+  readonly kind: K
+  readonly finds: true
+  readonly fields: Fields<P>
+  /** True when it looks at pixels, and so takes `sample`. */
+  readonly looksAtPixels: boolean
+  find(scene: Scene, params: P & { sample: Sample }, context: Context): Matte
+  /**
+   * Work that makes later changes of this step immediate (a cost map, a region tree), in slices: it yields its progress (0-1)
+   * every few milliseconds, and leaves what it made in the context's memory. Absent where there is nothing to prepare.
+   */
+  prepare?(scene: Scene, params: P & { sample: Sample }, context: Context): Generator<number, void>
+}
+
+/** A step that changes what the steps above it made. It may write into `matte`, which is its own. */
+export interface Modifier<K extends string = string, P = object> {
+  readonly kind: K
+  readonly finds: false
+  readonly fields: Fields<P>
+  modify(matte: Matte, params: P, context: Context): Matte
+}

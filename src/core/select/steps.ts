@@ -1,0 +1,71 @@
+/**
+ * The fold: steps, first to last, over an empty matte. A finding step is found, grown, feathered and inverted, in that order, then
+ * combined; a modifying step changes what came before. Every step's finding and every fold so far is remembered, so a change of
+ * step k recomputes k and the fold after it, nothing before.
+ */
+import { combineInto } from '../raster/coverage'
+import { invertInto } from '../raster/coverage'
+import { grow } from '../raster/grow'
+import { emptyMatte, type Matte } from '../raster/picture'
+import { type Context, type Scene } from './finder'
+import { featherMatte } from './modifiers/feather'
+import { finderOf, type FindingStep, isFinding, modifierOf, type Step } from './registry'
+
+/** The matte of a list of steps; hidden steps do nothing. The result may be remembered: treat it as read-only. */
+export function foldSteps(steps: readonly Step[], scene: Scene, context: Context): Matte {
+  const keys = foldKeys(steps, scene)
+  let from = steps.length
+  let matte: Matte | undefined
+  while (from > 0 && !(matte = context.memory.get<Matte>(keys[from - 1]))) from--
+  let empty = from === 0
+  matte ??= emptyMatte(scene)
+  for (let i = from; i < steps.length; i++) {
+    context.check(i / steps.length)
+    const step = steps[i]
+    if (step.hidden) continue
+    const started = performance.now()
+    let remembered = false
+    if (isFinding(step)) {
+      const found = findStep(step, scene, context)
+      remembered = found.remembered
+      if (empty && step.op === 'add') matte = found.matte
+      else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
+    } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context)
+    empty = false
+    context.memory.set(keys[i], matte, matte.data.byteLength)
+    context.stepDone?.(i, step.kind, performance.now() - started, remembered)
+  }
+  return matte
+}
+
+/** What one finding step covers by itself, before it is combined. Read-only. */
+export function findStep(step: FindingStep, scene: Scene, context: Context): { matte: Matte; remembered: boolean } {
+  const key = findingKey(step, scene)
+  const known = context.memory.get<Matte>(key)
+  if (known) return { matte: known, remembered: true }
+  let matte = finderOf(step).find(scene, step, context)
+  if (step.grow !== 0) matte = grow(matte, step.grow)
+  if (step.feather > 0) matte = featherMatte(matte, step.feather)
+  if (step.invert) invertInto(matte)
+  context.memory.set(key, matte, matte.data.byteLength)
+  return { matte, remembered: false }
+}
+
+/** Everything that decides what a finding step covers. Combining, name and id do not. */
+function findingKey(step: FindingStep, scene: Scene): string {
+  const { op, hidden, name, id, ...decides } = step
+  void op; void hidden; void name; void id
+  const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
+  return `step ${looksAt} ${JSON.stringify(decides)}`
+}
+
+function foldKeys(steps: readonly Step[], scene: Scene): string[] {
+  let key = `fold ${scene.width}×${scene.height}`
+  return steps.map((step) => {
+    if (!step.hidden) {
+      if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene)}`
+      else { const { name, id, ...decides } = step; void name; void id; key += ` | ${JSON.stringify(decides)}` }
+    }
+    return key
+  })
+}

@@ -1,0 +1,8 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  oxc: { decorator: { legacy: true } },
+  test: { include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, pool: 'forks', maxWorkers: 2 },
+})
