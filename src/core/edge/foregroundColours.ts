@@ -9,22 +9,48 @@
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type Matte, type Picture } from '../raster/picture'
 
-/** The picture with the subject's colours (alpha untouched). Both have the same size. Returns a new picture. */
-export function foregroundColours(picture: Picture, matte: Matte): Picture {
+/** Worked in blocks, each seeing this far around itself (px): memory stays small and the soft band rarely is wider. */
+const BLOCK = 512, MARGIN = 96
+
+/** The picture with the subject's colours (alpha untouched). Both have the same size. Returns a new picture. `check` is called now and then with the progress (0-1). */
+export function foregroundColours(picture: Picture, matte: Matte, check: (progress: number) => void = () => {}): Picture {
   const { width, height } = picture
-  const inside = spread(picture, matte, 255)
-  const outside = spread(picture, matte, 0)
   const data = picture.data.slice()
-  for (let i = 0; i < matte.data.length; i++) {
-    if (matte.data[i] === 0 || matte.data[i] === 255) continue
-    const alpha = matte.data[i] / 255, rest = 1 - alpha
-    for (let c = 0; c < 3; c++) {
-      const foreground = inside[i * 3 + c], background = outside[i * 3 + c]
-      const unexplained = LINEAR_OF_BYTE[picture.data[i * 4 + c]] - alpha * foreground - rest * background
-      data[i * 4 + c] = byteOfLinear(foreground + (alpha * unexplained) / (alpha * alpha + rest * rest))
+  for (let top = 0; top < height; top += BLOCK) {
+    check(top / height)
+    for (let left = 0; left < width; left += BLOCK) {
+      const right = Math.min(width, left + BLOCK), bottom = Math.min(height, top + BLOCK)
+      if (hasSoft(matte, left, top, right, bottom)) correctBlock(picture, matte, data, left, top, right, bottom)
     }
   }
   return { width, height, data }
+}
+
+function hasSoft({ width, data }: Matte, left: number, top: number, right: number, bottom: number): boolean {
+  for (let y = top; y < bottom; y++) for (let i = y * width + left, end = y * width + right; i < end; i++) if (data[i] !== 0 && data[i] !== 255) return true
+  return false
+}
+
+function correctBlock(picture: Picture, matte: Matte, out: Uint8ClampedArray, left: number, top: number, right: number, bottom: number): void {
+  const x0 = Math.max(0, left - MARGIN), y0 = Math.max(0, top - MARGIN), x1 = Math.min(picture.width, right + MARGIN), y1 = Math.min(picture.height, bottom + MARGIN)
+  const width = x1 - x0, height = y1 - y0
+  const colours: Picture = { width, height, data: new Uint8ClampedArray(width * height * 4) }, coverage: Matte = { width, height, data: new Uint8Array(width * height) }
+  for (let y = 0; y < height; y++) {
+    const from = (y0 + y) * picture.width + x0
+    colours.data.set(picture.data.subarray(from * 4, (from + width) * 4), y * width * 4)
+    coverage.data.set(matte.data.subarray(from, from + width), y * width)
+  }
+  const inside = spread(colours, coverage, 255), outside = spread(colours, coverage, 0)
+  for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) {
+    const i = y * picture.width + x, k = (y - y0) * width + x - x0
+    if (matte.data[i] === 0 || matte.data[i] === 255) continue
+    const alpha = matte.data[i] / 255, rest = 1 - alpha
+    for (let c = 0; c < 3; c++) {
+      const foreground = inside[k * 3 + c], background = outside[k * 3 + c]
+      const unexplained = LINEAR_OF_BYTE[picture.data[i * 4 + c]] - alpha * foreground - rest * background
+      out[i * 4 + c] = byteOfLinear(foreground + (alpha * unexplained) / (alpha * alpha + rest * rest))
+    }
+  }
 }
 
 interface Level { width: number; height: number; sums: Float32Array; weights: Float32Array }

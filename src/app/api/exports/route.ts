@@ -1,0 +1,5 @@
+import { startExport } from '@/server/exports/jobs'
+import { checkInput, ExportInput } from '@/server/inputs'
+import { handle, readJson } from '@/server/respond'
+
+export const POST = handle(async (request) => startExport(await checkInput(ExportInput, await readJson(request))))

@@ -1,0 +1,122 @@
+/** The command line: `wily select` and `wily cutout`. Exit 0 done, 2 unusable input (one line on stderr). Needs no database. */
+import { readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
+import { basename, extname } from 'node:path'
+import { parseArgs } from 'node:util'
+import sharp, { type Sharp } from 'sharp'
+import { cutOut, layOver } from '@/core/compose/cutOut'
+import { parseRecipe, RecipeError } from '@/core/formats/recipe'
+import { IDENTITY } from '@/core/raster/affine'
+import { type Matte, type Picture, shares } from '@/core/raster/picture'
+import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { foldSteps } from '@/core/select/steps'
+import { PictureError, readPicture } from '@/server/pictures/read'
+
+class Unusable extends Error {}
+
+const USAGE = `usage:
+  wily select <photo> --recipe <recipe.json> --out <matte.png> [--report <report.json>]
+  wily cutout <photo> --recipe <recipe.json> --out <cutout.png> [--backdrop "#rrggbb" | <picture>]
+The recipe's format is described in docs/recipe.md.`
+
+/** Bytes of step results kept while one recipe runs. */
+const MEMORY = 1 << 30
+
+interface Timings { decode: number; solve: number; encode: number }
+interface Selected { photo: Picture; matte: Matte; ms: Timings; steps: { kind: string; ms: number }[] }
+
+async function selectFrom(photoFile: string, recipeFile: string): Promise<Selected> {
+  const recipe = await readRecipe(recipeFile)
+  const ms: Timings = { decode: 0, solve: 0, encode: 0 }
+  let started = performance.now()
+  const photo = await readPhoto(photoFile)
+  ms.decode = performance.now() - started
+  started = performance.now()
+  const steps: Selected['steps'] = []
+  const matte = foldSteps(recipe.steps, sceneOf(photo), { ...plainContext(MEMORY), stepDone: (_, kind, milliseconds) => { steps.push({ kind, ms: milliseconds }) } })
+  ms.solve = performance.now() - started
+  return { photo, matte, ms, steps }
+}
+
+async function readPhoto(file: string): Promise<Picture> {
+  if (!(await stat(file).catch(() => null))?.isFile()) throw new Unusable(`${file}: there is no such picture file.`)
+  return readPicture(file, basename(file))
+}
+
+async function readRecipe(file: string) {
+  let json: unknown
+  try { json = JSON.parse(await readFile(file, 'utf8')) } catch (error) {
+    throw new Unusable(`${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such recipe file' : 'is not JSON'}.`)
+  }
+  try { return parseRecipe(json) } catch (error) { throw error instanceof RecipeError ? new Unusable(`${file}: ${error.message}`) : error }
+}
+
+/** All files are written beside their places first and moved there whole: nothing is half-written, and on failure nothing is written. */
+async function writeWhole(files: readonly (readonly [file: string, bytes: Buffer | string])[]): Promise<void> {
+  const beside = (file: string) => `${file}.${process.pid}.part`
+  let current = ''
+  try {
+    for (const [file, bytes] of files) { current = file; await writeFile(beside(file), bytes) }
+    for (const [file] of files) { current = file; await rename(beside(file), file) }
+  } catch (error) {
+    await Promise.all(files.map(([file]) => rm(beside(file), { force: true })))
+    throw new Unusable(`${current}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'error'}).`)
+  }
+}
+
+const raw = (channels: 1 | 4, { width, height }: Picture | Matte) => ({ raw: { width, height, channels } })
+const pngOf = (picture: Picture) => sharp(picture.data, raw(4, picture)).png({ compressionLevel: 6 }).toBuffer()
+
+async function select(photoFile: string, options: Options): Promise<void> {
+  const { matte, ms, steps } = await selectFrom(photoFile, options.recipe)
+  const started = performance.now()
+  const png = await sharp(matte.data, raw(1, matte)).toColourspace('b-w').png({ compressionLevel: 6 }).toBuffer()
+  ms.encode = performance.now() - started
+  const report = JSON.stringify({ width: matte.width, height: matte.height, selected: shares(matte).selected, ms, steps })
+  await writeWhole([[options.out, png], ...(options.report ? [[options.report, `${report}\n`] as const] : [])])
+}
+
+async function cutout(photoFile: string, options: Options): Promise<void> {
+  const backdrop = options.backdrop === undefined ? undefined : await readBackdrop(options.backdrop)
+  const { photo, matte } = await selectFrom(photoFile, options.recipe)
+  const cut = cutOut(photo, { levels: [matte], toCanvas: IDENTITY })
+  if (!backdrop) return writeWhole([[options.out, await pngOf(cut)]])
+  const below = await backdrop(photo.width, photo.height)
+  layOver(below, cut)
+  await writeWhole([[options.out, await pngOf(below)]])
+}
+
+/** A colour, or a picture scaled to cover the photo. */
+async function readBackdrop(value: string): Promise<(width: number, height: number) => Promise<Picture>> {
+  const pixels = async (image: Sharp, width: number, height: number): Promise<Picture> => ({ width, height, data: new Uint8ClampedArray(await image.ensureAlpha().raw().toBuffer()) })
+  const hex = /^#([0-9a-f]{6})$/i.exec(value)
+  if (hex) return (width, height) => pixels(sharp({ create: { width, height, channels: 3, background: value } }), width, height)
+  if (value.startsWith('#')) throw new Unusable(`--backdrop: takes a colour as #rrggbb or a picture file, not ${value}.`)
+  const picture = await readPhoto(value)
+  return (width, height) => pixels(sharp(picture.data, raw(4, picture)).flatten({ background: '#ffffff' }).resize(width, height, { fit: 'cover' }), width, height)
+}
+
+interface Options { recipe: string; out: string; report?: string; backdrop?: string }
+
+async function main(args: string[]): Promise<void> {
+  const [command, ...rest] = args
+  if (command !== 'select' && command !== 'cutout') throw new Unusable(command === undefined || command === '--help' ? USAGE : `“${command}” is not a command: there are select and cutout.`)
+  let parsed
+  try {
+    parsed = parseArgs({ args: rest, allowPositionals: true, options: { recipe: { type: 'string' }, out: { type: 'string' }, ...(command === 'select' ? { report: { type: 'string' as const } } : { backdrop: { type: 'string' as const } }) } })
+  } catch (error) { throw new Unusable((error as Error).message.split('\n')[0]) }
+  const { values, positionals } = parsed
+  if (positionals.length !== 1) throw new Unusable(`${command} takes one photo, not ${positionals.length}.`)
+  for (const name of ['recipe', 'out'] as const) if (!values[name]) throw new Unusable(`${command} needs --${name}.`)
+  if (extname(values.out!).toLowerCase() !== '.png') throw new Unusable(`--out: takes a .png file, not ${values.out}.`)
+  await (command === 'select' ? select : cutout)(positionals[0], values as unknown as Options)
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  if (error instanceof Unusable || error instanceof PictureError) {
+    process.stderr.write(`${error.message}\n`)
+    process.exitCode = 2
+  } else {
+    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`)
+    process.exitCode = 1
+  }
+})

@@ -1,0 +1,88 @@
+/** Pictures on the server: received as a stream, checked, stored once by content. */
+import { createHash, randomUUID } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdir, rename, rm, stat } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { eq } from 'drizzle-orm'
+import { database } from './database/connection'
+import { asset } from './database/schema'
+import { assetFile, convertedFile, folder } from './files'
+import { checkPicture, LIMITS, PictureError, readPicture, toPlainPng } from './pictures/read'
+import { notFound, Problem } from './problems'
+
+export interface StoredPicture { readonly asset: string; readonly width: number; readonly height: number; readonly mediaType: string; readonly bytes: number }
+
+export const tooLarge = (name: string, bytes: number): string => `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
+
+/**
+ * Streams the file to disk, so memory does not grow with it. A file that is too large is read to its end but not kept, so that the
+ * sender gets the sentence and not a broken connection. Throws Problem.
+ */
+export async function storePicture(body: ReadableStream<Uint8Array> | null, name: string): Promise<StoredPicture> {
+  if (!body) throw new Problem(422, `“${name}” is empty.`)
+  const incoming = join(await folder('incoming'), randomUUID())
+  const hash = createHash('sha256')
+  let bytes = 0
+  try {
+    await pipeline(Readable.fromWeb(body as never), async function* (source: AsyncIterable<Buffer>) {
+      for await (const chunk of source) {
+        bytes += chunk.length
+        if (bytes > LIMITS.bytes) continue
+        hash.update(chunk)
+        yield chunk
+      }
+    }, createWriteStream(incoming))
+    if (bytes === 0) throw new Problem(422, `“${name}” is empty.`)
+    if (bytes > LIMITS.bytes) throw new Problem(413, tooLarge(name, bytes))
+    return await keep(incoming, hash.digest('hex'), bytes, name)
+  } finally {
+    await rm(incoming, { force: true })
+  }
+}
+
+async function keep(incoming: string, sha256: string, bytes: number, name: string): Promise<StoredPicture> {
+  const known = await find(sha256)
+  if (known) return known
+  const file = assetFile(sha256)
+  try {
+    const info = await checkPicture(incoming, name)
+    await mkdir(dirname(file), { recursive: true })
+    if (!info.plain) { const beside = `${incoming}.png`; await toPlainPng(incoming, beside); await rename(beside, convertedFile(sha256)) }
+    await rename(incoming, file)
+    const row = { sha256, mediaType: info.mediaType, width: info.width, height: info.height, bytes, converted: info.plain ? 0 : 1 }
+    await database().insert(asset).values(row).onConflictDoNothing()
+    return { asset: sha256, ...info, bytes }
+  } catch (error) {
+    throw error instanceof PictureError ? new Problem(422, error.message) : error
+  }
+}
+
+async function find(sha256: string): Promise<StoredPicture | null> {
+  const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
+  if (!row || !(await stat(assetFile(sha256)).catch(() => null))) return null
+  return { asset: sha256, width: row.width, height: row.height, mediaType: row.mediaType, bytes: row.bytes }
+}
+
+/** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
+export async function shownFile(sha256: string): Promise<{ path: string; mediaType: string; bytes: number }> {
+  if (!/^[0-9a-f]{64}$/.test(sha256)) throw notFound('picture')
+  const converted = await stat(convertedFile(sha256)).catch(() => null)
+  if (converted) return { path: convertedFile(sha256), mediaType: 'image/png', bytes: converted.size }
+  const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
+  const file = await stat(assetFile(sha256)).catch(() => null)
+  if (!row || !file) throw notFound('picture')
+  return { path: assetFile(sha256), mediaType: row.mediaType, bytes: file.size }
+}
+
+/** Every size a picture is said to have must be the stored one. Throws Problem. */
+export async function requirePictures(pictures: readonly { asset: string; width: number; height: number }[]): Promise<void> {
+  for (const picture of pictures) {
+    const stored = await find(picture.asset)
+    if (!stored) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is not stored here; add it again.`)
+    if (stored.width !== picture.width || stored.height !== picture.height) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is ${stored.width} × ${stored.height} px, not ${picture.width} × ${picture.height}.`)
+  }
+}
+
+export const readStored = (sha256: string) => readPicture(assetFile(sha256), sha256.slice(0, 8))

@@ -1,0 +1,50 @@
+/** The tables. Records and patches are JSON: they are validated before they come here. */
+import { bigint, customType, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+
+export const project = pgTable('project', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  /** The records the project started with; acts build on them. */
+  initial: jsonb('initial').notNull(),
+  /** The act whose result is shown; null before any. */
+  head: uuid('head'),
+  /** A small picture for the shelf, WebP. */
+  cover: bytea('cover'),
+  created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+  changed: timestamp('changed', { withTimezone: true }).notNull().defaultNow(),
+}, (table) => [index('project_changed').on(table.changed)])
+
+export const act = pgTable('act', {
+  id: uuid('id').primaryKey(),
+  project: uuid('project').notNull().references(() => project.id, { onDelete: 'cascade' }),
+  /** Order of arrival within the project, from 1. */
+  seq: integer('seq').notNull(),
+  parent: uuid('parent'),
+  label: text('label').notNull(),
+  forward: jsonb('forward').notNull(),
+  inverse: jsonb('inverse').notNull(),
+  at: timestamp('at', { withTimezone: true }).notNull(),
+}, (table) => [uniqueIndex('act_project_seq').on(table.project, table.seq)])
+
+/** The records after an act, every so many acts, so that opening a project replays few. */
+export const snapshot = pgTable('snapshot', {
+  act: uuid('act').primaryKey().references(() => act.id, { onDelete: 'cascade' }),
+  project: uuid('project').notNull().references(() => project.id, { onDelete: 'cascade' }),
+  records: jsonb('records').notNull(),
+})
+
+/** Picture files, by the SHA-256 of their bytes: a picture uploaded twice is stored once. The bytes are files beside the database. */
+export const asset = pgTable('asset', {
+  sha256: text('sha256').primaryKey(),
+  mediaType: text('media_type').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  /** True when a plain PNG stands beside the original, for readers that would show the original differently. */
+  converted: integer('converted').notNull().default(0),
+  created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+})

@@ -1,0 +1,88 @@
+/** Exports as jobs: started, watched, cancelled, fetched once ready. At most two run at a time; finished files are kept for an hour. */
+import { randomUUID } from 'node:crypto'
+import { statSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { Worker } from 'node:worker_threads'
+import { layerById } from '@/document/edits'
+import { exportFile, folder } from '../files'
+import { type ExportInput } from '../inputs'
+import { notFound, Problem } from '../problems'
+import { recordsOf } from '../projects'
+import { type ExportMessage, type ExportTask } from './worker'
+
+const KEPT_MS = 60 * 60 * 1000
+const AT_A_TIME = 2
+/** V8 heap of a rendering thread; pixels live outside it. */
+const HEAP_MB = 1024
+
+export interface ExportState { readonly id: string; readonly state: 'waiting' | 'running' | 'done' | 'failed'; readonly progress: number; readonly name: string; readonly problem?: string; readonly bytes?: number }
+interface Job { state: ExportState; task: ExportTask; worker?: Worker; mediaType: string }
+
+/** On globalThis: Next.js may load this module more than once in a process. */
+const store = globalThis as typeof globalThis & { wilyExports?: Map<string, Job> }
+const jobs = (): Map<string, Job> => (store.wilyExports ??= new Map())
+
+const plainName = (name: string) => name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'picture'
+const EXTENSION = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const
+
+export async function startExport(input: ExportInput): Promise<ExportState> {
+  const records = await recordsOf(input.project, input.head)
+  const layer = layerById(records, input.layer ?? null)
+  if (input.what === 'cutout' && !layer) throw new Problem(422, 'Choose the layer to cut out.')
+  if (input.what === 'cutout' && input.format === 'jpeg') throw new Problem(422, 'A cut-out keeps its transparency, which JPEG cannot: choose PNG or WebP.')
+  await folder('exports')
+  const id = randomUUID()
+  const name = `${plainName(input.what === 'cutout' ? `${layer!.name} cut-out` : records.name)}.${EXTENSION[input.format]}`
+  const task: ExportTask = { records, what: input.what, layer: input.layer, format: input.format, quality: input.quality, background: input.background, file: exportFile(id) }
+  jobs().set(id, { state: { id, state: 'waiting', progress: 0, name }, task, mediaType: `image/${input.format}` })
+  startWaiting()
+  return jobs().get(id)!.state
+}
+
+function startWaiting(): void {
+  const running = [...jobs().values()].filter((job) => job.state.state === 'running').length
+  const [next] = [...jobs().values()].filter((job) => job.state.state === 'waiting')
+  if (next && running < AT_A_TIME) run(next)
+}
+
+function run(job: Job): void {
+  const update = (change: Partial<ExportState>) => { job.state = { ...job.state, ...change } }
+  const end = (change: Partial<ExportState>) => {
+    if (job.state.state !== 'running') return
+    update(change)
+    job.worker = undefined
+    setTimeout(() => { void forget(job.state.id) }, KEPT_MS).unref()
+    startWaiting()
+  }
+  update({ state: 'running' })
+  // The path is put together at run time: the bundler must not follow it.
+  const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), { workerData: job.task, resourceLimits: { maxOldGenerationSizeMb: HEAP_MB } })
+  job.worker = worker
+  worker.on('message', (message: ExportMessage) => {
+    if ('progress' in message) update({ progress: message.progress })
+    else if ('failed' in message) end({ state: 'failed', problem: `The export failed: ${message.failed}` })
+    else end({ state: 'done', progress: 1, bytes: statSync(job.task.file).size })
+  })
+  worker.on('error', (error) => end({ state: 'failed', problem: `The export failed: ${error.message}` }))
+  worker.on('exit', () => end({ state: 'failed', problem: 'The export stopped before it was finished.' }))
+}
+
+const jobOf = (id: string): Job => jobs().get(id) ?? (() => { throw notFound('export') })()
+export const exportState = (id: string): ExportState => jobOf(id).state
+
+export function exportResult(id: string): { file: string; name: string; mediaType: string; bytes: number } {
+  const { state, task, mediaType } = jobOf(id)
+  if (state.state !== 'done') throw new Problem(409, 'This export is not ready yet.')
+  return { file: task.file, name: state.name, mediaType, bytes: state.bytes ?? 0 }
+}
+
+/** Cancels or throws away. */
+export async function forget(id: string): Promise<void> {
+  const job = jobOf(id)
+  job.state = { ...job.state, state: 'failed', problem: 'Cancelled.' }
+  jobs().delete(id)
+  await job.worker?.terminate()
+  await Promise.all([rm(job.task.file, { force: true }), rm(`${job.task.file}.part`, { force: true })])
+  startWaiting()
+}

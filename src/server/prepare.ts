@@ -1,0 +1,62 @@
+/** Run by bin/start before the server: brings the database's tables up to date, and fills an empty database with the demo. */
+import { createReadStream } from 'node:fs'
+import { readFile } from 'node:fs/promises'
+import { basename, join } from 'node:path'
+import { Readable } from 'node:stream'
+import { sql } from 'drizzle-orm'
+import { migrate } from 'drizzle-orm/node-postgres/migrator'
+import { parseStep } from '@/core/formats/recipe'
+import { addPicture, addStep, changeLayer, makeMask, projectOf } from '@/document/edits'
+import { EMPTY_HISTORY, perform, type Act, type Edit } from '@/document/history'
+import { type Project, SELECTION } from '@/document/types'
+import { storePicture } from './assets'
+import { closeDatabase, database } from './database/connection'
+import { project } from './database/schema'
+import { createProject, setCover, storeActs } from './projects'
+
+const root = process.argv[2] ?? process.cwd()
+const store = async (file: string) => {
+  const path = join(root, 'demo/pictures', file)
+  const stored = await storePicture(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, basename(path))
+  return (name: string) => ({ ...stored, name })
+}
+
+/** Stores a project that was made by these edits, so that its history is there to look at. */
+async function seed(id: string, start: Project, edits: [label: string, edit: Edit][], cover: string): Promise<void> {
+  await createProject(id, start)
+  let state = { project: start, history: EMPTY_HISTORY }
+  const acts: Act[] = []
+  edits.forEach(([label, edit], i) => {
+    const done = perform(state.project, state.history, label, edit, `${id.slice(0, -4)}${(i + 1).toString(16).padStart(4, '0')}`, new Date().toISOString())
+    if (done) { state = done; acts.push(done.act) }
+  })
+  await storeActs(id, structuredClone(acts) as never, state.history.head)
+  await setCover(id, await readFile(join(root, 'demo/covers', cover)))
+}
+
+/** The demo: one photo to start on, one composite to take apart. */
+async function seedDemo(): Promise<void> {
+  const otterLarge = await store('otter-puppet-24mp.jpg'), otter = await store('otter-puppet.jpg'), quay = await store('lantern-quay.jpg')
+  for (const file of ['puppet-stage.jpg', 'sky-amber.jpg', 'sky-morning.jpg']) await store(file)
+  const page = projectOf('Programme page, otter on the quay', otter('Otter puppet'), 'otter')
+  await seed('00000000-0000-4000-8000-00000000b000', page, [
+    ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-left', at: [130, 320], tolerance: 34, patch: 5 }))],
+    ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-right', at: [1660, 900], tolerance: 34, patch: 5 }))],
+    ['Similar everywhere', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-between', at: [740, 20], tolerance: 28, patch: 5, contiguous: false }))],
+    ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
+    ['Make mask', makeMask('otter')],
+    ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
+    ['Move Otter puppet', changeLayer('otter', { placement: [0.72, 0, 0, 0.72, 300, 336] })],
+  ], 'programme-page.webp')
+  const poster = projectOf('Autumn tour poster', otterLarge('Otter puppet, large'), 'otter')
+  await seed('00000000-0000-4000-8000-00000000a000', poster, [], 'autumn-tour-poster.webp')
+}
+
+async function main(): Promise<void> {
+  await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
+  const [{ count }] = await database().select({ count: sql<number>`count(*)`.mapWith(Number) }).from(project)
+  if (count === 0 && process.env.WILY_SEED !== 'off') { console.log('Filling the empty database with the demo ...'); await seedDemo() }
+  await closeDatabase()
+}
+
+main().catch((error: unknown) => { console.error(error instanceof Error ? error.message : error); process.exit(1) })
