@@ -42,7 +42,11 @@ database_start() {
   if [ ! -f "$pg_data/PG_VERSION" ]; then
     say "Making the database ..."
     (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=\n' > "$secret")
-    "${pg_as[@]}" "$pg_bin/initdb" -D "$pg_data" -U wily -A scram-sha-256 --pwfile=/dev/stdin -E UTF8 --locale=C.UTF-8 >/dev/null < "$secret" || die "The database could not be made in $pg_data."
+    local handed; handed=$(mktemp) # initdb reads the password as the cluster's user, who may not read ours
+    cat "$secret" > "$handed"
+    [ "$(id -u)" -ne 0 ] || chown postgres: "$handed"
+    "${pg_as[@]}" "$pg_bin/initdb" -D "$pg_data" -U wily -A scram-sha-256 --pwfile="$handed" -E UTF8 --locale=C.UTF-8 >/dev/null || { rm -f "$handed"; die "The database could not be made in $pg_data."; }
+    rm -f "$handed"
   fi
   local pid
   pid=$(database_process)

@@ -2,14 +2,14 @@
 import { mkdir } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 
-export const dataFolder = (): string => resolve(process.env.WILY_DATA ?? '.data')
+export const dataFolder = (): string => resolve(/* turbopackIgnore: true */ process.env.WILY_DATA ?? '.data')
 export const assetFile = (sha256: string): string => join(dataFolder(), 'pictures', sha256.slice(0, 2), sha256)
 /** The plain PNG of a picture that a browser would show differently. */
 export const convertedFile = (sha256: string): string => `${assetFile(sha256)}.plain.png`
 export const exportFile = (job: string): string => join(dataFolder(), 'exports', job)
 
 export async function folder(...parts: string[]): Promise<string> {
-  const path = join(dataFolder(), ...parts)
+  const path = join(/* turbopackIgnore: true */ dataFolder(), ...parts)
   await mkdir(path, { recursive: true })
   return path
 }

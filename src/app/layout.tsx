@@ -1,0 +1,11 @@
+import '@fontsource-variable/hanken-grotesk/index.css'
+import '@fontsource-variable/jetbrains-mono/index.css'
+import './globals.css'
+import { type Metadata, type Viewport } from 'next'
+
+export const metadata: Metadata = { title: 'Wily Scissor', description: 'Cut out, replace, compose: every step stays editable.' }
+export const viewport: Viewport = { width: 'device-width', initialScale: 1, maximumScale: 1 }
+
+export default function Layout({ children }: { children: React.ReactNode }) {
+  return <html lang="en"><body>{children}</body></html>
+}

@@ -1,0 +1,3 @@
+import { Shelf } from '@/ui/shelf/Shelf'
+
+export default function Page() { return <Shelf /> }

@@ -1,0 +1,200 @@
+/** The picture worker: decodes pictures into shared memory, runs the finders, and prepares what makes later changes immediate. */
+import * as Comlink from 'comlink'
+import { rarestHue } from '@/core/colour/rarestHue'
+import { halfSize, halveMatte, levelCount, picturePyramid } from '@/core/raster/levels'
+import { isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
+import { Cancelled, type Context, type Scene } from '@/core/select/finder'
+import { finderOf, type FindingStep, isFinding } from '@/core/select/registry'
+import { knownCosts } from '@/core/select/similarColour'
+import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
+import { findStep } from '@/core/select/steps'
+import { type LayerMask } from '@/document/types'
+import { Studio } from '../studio'
+import { matteBitmap } from './bitmaps'
+import { type PictureEvents, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, type SharedPicture } from './protocol'
+
+/** Results of steps kept: sixteen mattes of 24 megapixels. */
+const MEMORY = 400 * 1024 * 1024
+const STRIP_ROWS = 1024
+/** Preparing gives way to requests this often, ms. */
+const SLICE_MS = 10
+const PROGRESS_EVERY_MS = 100
+/** The result is written to one of three places in turn: one shown, one being taken over, one being written. */
+const RESULT_SLOTS = 3
+
+const shared = (bytes: number) => new SharedArrayBuffer(bytes)
+const pictures = new Map<string, Promise<SharedPicture>>()
+const ready = new Map<string, SharedPicture>()
+const studio = new Studio((asset) => {
+  const picture = ready.get(asset)
+  if (!picture) throw new Error('The picture is not open.')
+  return picture
+}, MEMORY)
+
+let latest: Int32Array = new Int32Array(1)
+let events: PictureEvents = { progress: () => {}, curve: () => {} }
+
+async function decode(asset: string): Promise<SharedPicture> {
+  const response = await fetch(`/api/pictures/${asset}`)
+  if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { problem?: string }).problem ?? 'The picture could not be loaded.')
+  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none', premultiplyAlpha: 'none' })
+  const { width, height } = bitmap
+  const full: Picture = { width, height, data: new Uint8ClampedArray(shared(width * height * 4)) }
+  const rows = Math.min(STRIP_ROWS, height)
+  const canvas = new OffscreenCanvas(width, rows).getContext('2d', { willReadFrequently: true })!
+  for (let y = 0; y < height; y += rows) {
+    const count = Math.min(rows, height - y)
+    canvas.clearRect(0, 0, width, rows)
+    canvas.drawImage(bitmap, 0, y, width, count, 0, 0, width, count)
+    full.data.set(canvas.getImageData(0, 0, width, count).data, y * width * 4)
+  }
+  bitmap.close()
+  const opaque = isOpaque(full)
+  const levels = picturePyramid(full, opaque, shared)
+  return { levels, opaque, rarestHue: rarestHue(levels[levels.length - 1]) }
+}
+
+function open(asset: string): Promise<SharedPicture> {
+  let picture = pictures.get(asset)
+  if (!picture) {
+    picture = decode(asset)
+    pictures.set(asset, picture)
+    picture.then((done) => ready.set(asset, done), () => pictures.delete(asset))
+  }
+  return picture
+}
+
+async function openAll(request: { layers: SelectRequest['layers'] }): Promise<void> {
+  const assets = new Set<string>()
+  const collect = (layers: SelectRequest['layers']) => { for (const layer of layers) { assets.add(layer.asset); if (layer.mask) collect(layer.mask.scene) } }
+  collect(request.layers)
+  await Promise.all([...assets].map(open))
+}
+
+const slots: { size: Size; levels: Matte[] }[] = []
+let slot = 0
+
+/** Copies a matte into the next result place, its mip levels made there. */
+function publish(matte: Matte): SharedMatte {
+  slot = (slot + 1) % RESULT_SLOTS
+  let place = slots[slot]
+  if (!place || place.size.width !== matte.width || place.size.height !== matte.height) {
+    const levels: Matte[] = []
+    let size: Size = matte
+    for (let n = levelCount(matte); n > 0; n--, size = halfSize(size)) levels.push({ width: size.width, height: size.height, data: new Uint8Array(shared(size.width * size.height)) })
+    place = slots[slot] = { size: { width: matte.width, height: matte.height }, levels }
+  }
+  place.levels[0].data.set(matte.data)
+  for (let n = 1; n < place.levels.length; n++) halveMatte(place.levels[n - 1], place.levels[n])
+  return place.levels.map(({ width, height, data }) => ({ width, height, data }))
+}
+
+function contextFor(what: string, stillWanted: () => boolean): { context: Context; end: () => void } {
+  let told = performance.now() + 200, telling = false // what is done in a moment is not worth a progress bar
+  return {
+    context: {
+      memory: studio.memory,
+      check: (fraction) => {
+        if (!stillWanted()) throw new Cancelled()
+        const now = performance.now()
+        if (now - told > PROGRESS_EVERY_MS) { told = now; telling = true; events.progress(what, fraction) }
+      },
+    },
+    end: () => { if (telling) events.progress(what, null) },
+  }
+}
+
+const sceneOf = (request: SelectRequest): Scene => studio.scene(request.layers, request.active, request.canvas)
+
+async function select(request: SelectRequest, number: number): Promise<SelectResult | null> {
+  const wanted = () => Atomics.load(latest, 0) === number
+  await openAll(request)
+  if (!wanted()) return null
+  const started = performance.now()
+  const { context, end } = contextFor('Selecting', wanted)
+  try {
+    const matte = studio.matte(request.steps, sceneOf(request), context.check)
+    context.check(0.95)
+    const milliseconds = performance.now() - started
+    const result = { matte: publish(matte), ...shares(matte), milliseconds }
+    prepareLater(request)
+    return result
+  } catch (error) {
+    if (error instanceof Cancelled) return null
+    throw error
+  } finally { end() }
+}
+
+let preparing: { key: string; work: Generator<number, void>; done: () => void; end: () => void } | null = null
+let pumping = false
+
+/** Starts preparing the open step, unless that is already under way; another step's preparation gives way. */
+function prepareLater(request: SelectRequest): void {
+  const step = request.steps.find((s) => s.id === request.prepare)
+  if (!step || !isFinding(step)) { preparing?.end(); preparing = null; return }
+  const scene = sceneOf(request)
+  const key = `${step.id} ${scene.identity(step.sample)} ${prepareKey(step)}`
+  if (preparing?.key === key) return
+  preparing?.end()
+  preparing = null
+  const { context, end } = contextFor('Measuring every tolerance', () => true)
+  const tell = () => tellCurve(step, scene, context)
+  const work = finderOf(step).prepare?.(scene, step, context)
+  if (!work) { tell(); return }
+  preparing = { key, work, done: tell, end }
+  if (!pumping) { pumping = true; setTimeout(pump) }
+}
+
+/** What a preparation depends on: everything but the values it makes immediate. */
+function prepareKey(step: FindingStep): string {
+  if (step.kind === 'similarColour') return JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample])
+  return ''
+}
+
+function tellCurve(step: FindingStep, scene: Scene, context: Context): void {
+  if (step.kind !== 'similarColour' || !step.id) return
+  const costs = knownCosts(scene, step, context)
+  if (costs) events.curve(step.id, prepareKey(step), toleranceCurve(costs))
+}
+
+function pump(): void {
+  const now = preparing
+  if (!now) { pumping = false; return }
+  const until = performance.now() + SLICE_MS
+  while (performance.now() < until) {
+    const step = now.work.next()
+    if (step.done) { preparing = null; now.end(); now.done(); break }
+  }
+  setTimeout(pump)
+}
+
+const api: PictureWorker = {
+  start(buffer, listeners) { latest = new Int32Array(buffer); events = listeners },
+  open,
+  keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) { pictures.delete(asset); ready.delete(asset) } },
+  select,
+  async mask(mask: LayerMask) {
+    await openAll({ layers: mask.scene })
+    const { context, end } = contextFor('Making the mask', () => true)
+    try {
+      return studio.maskLevels(mask, context.check).map((level) => {
+        const data = new Uint8Array(shared(level.data.byteLength))
+        data.set(level.data)
+        return { width: level.width, height: level.height, data }
+      })
+    } finally { end() }
+  },
+  async thumbnails(request, longest) {
+    await openAll(request)
+    const scene = sceneOf(request)
+    const context: Context = { memory: studio.memory, check: () => {} }
+    const out: Record<string, ImageBitmap> = {}
+    for (const step of request.steps) {
+      if (!step.id || !isFinding(step)) continue
+      out[step.id] = matteBitmap([findStep(step, scene, context).matte], longest)
+    }
+    return Comlink.transfer(out, Object.values(out))
+  },
+}
+
+Comlink.expose(api)

@@ -1,0 +1,145 @@
+/** The tile worker: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
+import * as Comlink from 'comlink'
+import { composeRegion, type PlacedPicture } from '@/core/compose/composeRegion'
+import { type Affine, compose, IDENTITY, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
+import { outlinePixels } from '@/core/raster/outline'
+import { type Matte, type Size } from '@/core/raster/picture'
+import { bitmapOf, matteBitmap, scaled } from './bitmaps'
+import { ANT_PHASES, type Backing, type OverlayStyle, type PlacedSpec, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
+
+const CHECK_PX = 8
+const ANT_PX = 4
+const BACKINGS: Record<Backing, readonly [number, number]> = { checks: [0xff, 0xcf], white: [0xff, 0xff], black: [0x12, 0x12], grey: [0x80, 0x80] }
+
+const pictures = new Map<string, SharedPicture>()
+let layers: readonly PlacedSpec[] = []
+let canvas: Size = { width: 1, height: 1 }
+let matte: SharedMatte | null = null
+let matteToCanvas: Affine = IDENTITY
+let epoch: Int32Array = new Int32Array(1)
+
+const placed = (): PlacedPicture[] => layers.flatMap((layer) => {
+  const picture = pictures.get(layer.asset)
+  return picture ? [{ levels: picture.levels, opaque: picture.opaque, toCanvas: layer.toCanvas, opacity: layer.opacity, mask: layer.mask }] : []
+})
+
+const moved = (bitmap: ImageBitmap) => Comlink.transfer(bitmap, [bitmap])
+const levelSize = (level: number): Size => ({ width: Math.ceil(canvas.width / 2 ** level), height: Math.ceil(canvas.height / 2 ** level) })
+
+/**
+ * Coverage at each pixel of the view, from the mip level nearest to it: nearest pixel where the view is coarser, bilinear where it is finer.
+ * Null when there is no selection. Pixels outside the matte get 0, and −1 in `outside`.
+ */
+function coverageInView(view: Viewport, smooth: boolean): Uint8Array | null {
+  if (!matte) return null
+  const { width, height } = view
+  const toMatte = compose(inverse(matteToCanvas), compose(translation(view.left, view.top), scaling(1 / view.scale)))
+  const level = Math.min(matte.length - 1, Math.max(0, Math.round(Math.log2(meanScale(toMatte)))))
+  const [a, b, c, d, e, f] = compose(scaling(1 / 2 ** level), toMatte)
+  const source: Matte = matte[level]
+  const out = new Uint8Array(width * height)
+  const fine = smooth && meanScale([a, b, c, d, 0, 0]) < 0.75
+  for (let y = 0, i = 0; y < height; y++) {
+    let u = a * 0.5 + c * (y + 0.5) + e, v = b * 0.5 + d * (y + 0.5) + f
+    for (let x = 0; x < width; x++, i++, u += a, v += b) {
+      if (u < 0 || v < 0 || u >= source.width || v >= source.height) continue
+      out[i] = fine ? bilinear(source, u - 0.5, v - 0.5) : source.data[(v | 0) * source.width + (u | 0)]
+    }
+  }
+  return out
+}
+
+function bilinear({ width, height, data }: Matte, u: number, v: number): number {
+  const x = u < 0 ? 0 : u | 0, y = v < 0 ? 0 : v | 0
+  const right = x + 1 < width ? x + 1 : x, low = y + 1 < height ? y + 1 : y
+  const fx = u < 0 ? 0 : u - x, fy = v < 0 ? 0 : v - y
+  const top = data[y * width + x] * (1 - fx) + data[y * width + right] * fx
+  const bottom = data[low * width + x] * (1 - fx) + data[low * width + right] * fx
+  return top * (1 - fy) + bottom * fy + 0.5
+}
+
+/** The view's pixels that lie on the canvas, as a box of whole pixels. */
+function canvasInView(view: Viewport): { left: number; top: number; right: number; bottom: number } {
+  const at = (canvasX: number, origin: number) => Math.round((canvasX - origin) * view.scale)
+  return { left: Math.max(0, at(0, view.left)), top: Math.max(0, at(0, view.top)), right: Math.min(view.width, at(canvas.width, view.left)), bottom: Math.min(view.height, at(canvas.height, view.top)) }
+}
+
+function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
+  if (style.mode === 'plain' || style.mode === 'ants') return null
+  const coverage = coverageInView(view, false)
+  const box = canvasInView(view)
+  if (box.right <= box.left || box.bottom <= box.top) return null
+  const image = new ImageData(view.width, view.height)
+  const pixels = new Uint32Array(image.data.buffer)
+  const [red, green, blue] = style.tint
+  const tint = red | (green << 8) | (blue << 16)
+  const [light, dark] = BACKINGS[style.backing]
+  for (let y = box.top; y < box.bottom; y++) {
+    for (let x = box.left, i = y * view.width + x; x < box.right; x++, i++) {
+      const v = coverage ? coverage[i] : 0
+      if (style.mode === 'tint') pixels[i] = (tint | (Math.round(v * style.tintOpacity) << 24)) >>> 0
+      else if (style.mode === 'matte') pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
+      else {
+        const grey = ((x / CHECK_PX) & 1) === ((y / CHECK_PX) & 1) ? light : dark
+        pixels[i] = (grey | (grey << 8) | (grey << 16) | ((255 - v) << 24)) >>> 0
+      }
+    }
+  }
+  return bitmapOf(image)
+}
+
+function ants(view: Viewport): ImageBitmap[] {
+  const coverage = coverageInView(view, true)
+  if (!coverage) return []
+  const line = outlinePixels(coverage, view.width, view.height)
+  if (!line.length) return []
+  const image = new ImageData(view.width, view.height)
+  const pixels = new Uint32Array(image.data.buffer)
+  const surface = new OffscreenCanvas(view.width, view.height)
+  const context = surface.getContext('2d')!
+  return Array.from({ length: ANT_PHASES }, (_, phase) => {
+    for (const i of line) pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase) & ANT_PX ? 0xffffffff : 0xff101010
+    context.putImageData(image, 0, 0)
+    return surface.transferToImageBitmap()
+  })
+}
+
+const api: TileWorker = {
+  start(buffer) { epoch = new Int32Array(buffer) },
+  setPicture(asset, picture) { pictures.set(asset, picture) },
+  keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) pictures.delete(asset) },
+  setLayers(list, size) { layers = list; canvas = size },
+  setMatte(levels, toCanvas) { matte = levels; matteToCanvas = toCanvas },
+  async tile(level, x, y, wanted) {
+    if (Atomics.load(epoch, 0) !== wanted) return null
+    const size = levelSize(level)
+    const width = Math.min(TILE, size.width - x * TILE), height = Math.min(TILE, size.height - y * TILE)
+    if (width <= 0 || height <= 0) return null
+    const { data } = composeRegion(placed(), { level, x: x * TILE, y: y * TILE, width, height })
+    return moved(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)))
+  },
+  async overlay(view, style) { const bitmap = overlay(view, style); return bitmap && moved(bitmap) },
+  async ants(view) { const bitmaps = ants(view); return Comlink.transfer(bitmaps, bitmaps) },
+  async pixel(x, y) {
+    if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null
+    const { data } = composeRegion(placed(), { level: 0, x, y, width: 1, height: 1 })
+    return [data[0], data[1], data[2], data[3]]
+  },
+  async cover(longest) {
+    const level = Math.max(0, Math.floor(Math.log2(Math.max(canvas.width, canvas.height) / longest)))
+    const { width, height } = levelSize(level)
+    const { data } = composeRegion(placed(), { level, x: 0, y: 0, width, height })
+    return scaled(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)), longest).convertToBlob({ type: 'image/webp', quality: 0.82 })
+  },
+  async layerThumbnail(asset, longest) {
+    const picture = pictures.get(asset)
+    if (!picture) throw new Error('The picture is not open.')
+    const level = picture.levels[picture.levels.length - 1]
+    return moved(scaled(bitmapOf(new ImageData(new Uint8ClampedArray(level.data), level.width, level.height)), longest).transferToImageBitmap())
+  },
+  async matteThumbnail(levels, longest) {
+    return moved(matteBitmap(levels, longest))
+  },
+}
+
+Comlink.expose(api)

@@ -1,0 +1,46 @@
+/** What a finder needs on the page: its place and words, what a press on the canvas does, its handles, its card's values. */
+import { type LucideIcon } from 'lucide-react'
+import { type ComponentType } from 'react'
+import { type CombineOp } from '@/core/raster/coverage'
+import { type StepOfKind } from '@/core/select/registry'
+import { type RecipeHome } from '@/document/types'
+import { type FinderKind } from './kinds'
+
+export type Group = 'shape' | 'outline' | 'colour' | 'brush' | 'object'
+export interface Modifiers { readonly shift: boolean; readonly alt: boolean }
+
+/** A press in progress. Points are in the steps' coordinates; `screen` in CSS px. */
+export interface Drag {
+  move(point: readonly [number, number], modifiers: Modifiers, screen: readonly [number, number]): void
+  end(): void
+}
+export interface Press {
+  readonly home: RecipeHome
+  readonly point: readonly [number, number]
+  readonly screen: readonly [number, number]
+  /** CSS px for one px of the steps' coordinates. */
+  readonly scale: number
+  /** How the new step combines, by the keys held. */
+  readonly op: CombineOp
+  /** True when keys ask for a further step; otherwise the open step of this kind is made anew. */
+  readonly further: boolean
+  /** True for the first finding step of the list. */
+  readonly first: boolean
+}
+
+export interface HandlesProps<S> { readonly step: S; readonly home: RecipeHome; readonly toScreen: (x: number, y: number) => [number, number]; readonly fromScreen: (x: number, y: number) => [number, number] }
+export interface PanelProps<S> { readonly step: S; readonly home: RecipeHome }
+
+export interface FinderPage<K extends FinderKind> {
+  readonly kind: K
+  readonly name: string
+  readonly group: Group
+  readonly icon: LucideIcon
+  /** What to do next with it, one sentence or two. */
+  readonly hint: string
+  readonly summary: (step: StepOfKind<K>) => string
+  /** @param open the open step, when it is of this kind */
+  readonly press: (press: Press, open: StepOfKind<K> | undefined) => Drag
+  readonly Handles: ComponentType<HandlesProps<StepOfKind<K>>>
+  readonly Panel: ComponentType<PanelProps<StepOfKind<K>>>
+}

@@ -1,0 +1,3 @@
+import { type FindingStep } from '@/core/select/registry'
+
+export type FinderKind = FindingStep['kind']

@@ -1,0 +1,40 @@
+import { type StepOfKind } from '@/core/select/registry'
+import { changeStep } from '@/document/edits'
+import { preview } from '@/ui/store/bench'
+import { Grip } from '@/ui/workbench/canvas/Grip'
+import { type HandlesProps } from '../finder'
+import { placeOn, stretched } from './box'
+
+const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [[0, 0, 'upper left'], [0.5, 0, 'upper'], [1, 0, 'upper right'], [1, 0.5, 'right'], [1, 1, 'lower right'], [0.5, 1, 'lower'], [0, 1, 'lower left'], [0, 0.5, 'left']]
+const TURN_PX = 26
+
+/** Corners and sides stretch, the round grip turns, the diamond sets the corner radius. */
+export function Handles({ step, home, toScreen, fromScreen }: HandlesProps<StepOfKind<'rectangle'>>) {
+  const show = (values: object) => preview(changeStep(home, step.id!, values))
+  const corners = [[0, 0], [1, 0], [1, 1], [0, 1]].map(([u, v]) => toScreen(...placeOn(step, u, v)))
+  const top = toScreen(...placeOn(step, 0.5, 0)), centre = toScreen(...placeOn(step, 0.5, 0.5))
+  const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1
+  const turn = [top[0] + ((top[0] - centre[0]) / up) * TURN_PX, top[1] + ((top[1] - centre[1]) / up) * TURN_PX]
+  const most = Math.min(step.width, step.height) / 2
+  const radius = toScreen(...placeOn(step, 1 - Math.min(step.cornerRadius, most) / (step.width || 1), 0))
+  return (
+    <g>
+      <polygon points={corners.map((c) => c.join(',')).join(' ')} fill="none" stroke="#fff" strokeWidth={3} opacity={0.8} pointerEvents="none" />
+      <polygon points={corners.map((c) => c.join(',')).join(' ')} fill="none" stroke="#1b1b1b" strokeWidth={1} pointerEvents="none" />
+      <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
+      {GRIPS.map(([u, v, name]) => {
+        const [x, y] = toScreen(...placeOn(step, u, v))
+        return <Grip key={name} label={`Stretch ${name}`} cursor={v === 0.5 ? 'ew-resize' : u === 0.5 ? 'ns-resize' : u === v ? 'nwse-resize' : 'nesw-resize'} x={x} y={y} shape="square"
+          drag={(px, py, event) => show(stretched(step, u, v, fromScreen(px, py), event.shiftKey, event.altKey))} />
+      })}
+      <Grip label="Turn" cursor="grab" x={turn[0]} y={turn[1]} shape="round" drag={(px, py, event) => {
+        const degrees = (Math.atan2(py - centre[1], px - centre[0]) * 180) / Math.PI + 90
+        show({ rotation: event.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees * 10) / 10 })
+      }} />
+      {step.width > 0 && step.height > 0 && <Grip label="Corner radius" cursor="ew-resize" x={radius[0]} y={radius[1] + 14} shape="diamond" drag={(px, py) => {
+        const [cx, cy] = placeOn(step, 1, 0), [x, y] = fromScreen(px, py), angle = (step.rotation * Math.PI) / 180
+        show({ cornerRadius: Math.round(Math.min(most, Math.max(0, (cx - x) * Math.cos(angle) + (cy - y) * Math.sin(angle)))) })
+      }} />}
+    </g>
+  )
+}

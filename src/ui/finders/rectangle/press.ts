@@ -1,0 +1,31 @@
+import { type StepOfKind } from '@/core/select/registry'
+import { abandon, get } from '@/ui/store/bench'
+import { type Drag, type Press } from '../finder'
+import { putStep } from '../putStep'
+import { boxBetween, insideBox } from './box'
+
+/** Shorter than this (CSS px) is a click, not a box. */
+const LEAST_PX = 4
+
+/** Drags a new box, or moves the open one when pressed inside it. Keys held at the press choose how it combines; pressed later they shape it. */
+export function press(at: Press, open: StepOfKind<'rectangle'> | undefined): Drag {
+  const step = putStep(at, 'rectangle', {}, open)
+  if (open && !at.further && insideBox(open, at.point)) {
+    let moved = false
+    return {
+      move(point) { moved = true; step.show({ x: open.x + point[0] - at.point[0], y: open.y + point[1] - at.point[1] }) },
+      end() { if (moved) step.end('Rectangle') },
+    }
+  }
+  let shiftHeld = at.op !== 'subtract' && at.further, altHeld = at.op !== 'add' && at.further
+  let drawn = false
+  return {
+    move(point, { shift, alt }, screen) {
+      shiftHeld &&= shift
+      altHeld &&= alt
+      drawn = Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= LEAST_PX
+      if (drawn) step.show({ ...boxBetween(at.point, point, shift && !shiftHeld, alt && !altHeld), rotation: 0 })
+    },
+    end() { if (drawn) step.end('Rectangle'); else if (get().live) abandon() },
+  }
+}

@@ -1,0 +1,25 @@
+import { type StepOfKind } from '@/core/select/registry'
+import { Choice, Slider, Switch } from '@/ui/primitives/controls'
+import { changeStep } from '@/document/edits'
+import { act, preview } from '@/ui/store/bench'
+import { type PanelProps } from '../finder'
+import { ToleranceChart } from './ToleranceChart'
+
+export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
+  const change = (values: object) => changeStep(home, step.id!, values)
+  return (
+    <>
+      <Slider label="Tolerance" value={step.tolerance} min={0} max={255} step={1} fallback={32} curve={1.6} onPreview={(tolerance) => preview(change({ tolerance }))} onSettle={(tolerance) => act('Change tolerance', change({ tolerance: Math.round(tolerance) }))} />
+      <ToleranceChart step={step} onPreview={(tolerance) => preview(change({ tolerance }))} onSettle={(tolerance) => act('Change tolerance', change({ tolerance }))} />
+      <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-2 pt-1">
+        <Switch label="Connected only" checked={step.contiguous} onChange={(contiguous) => act(contiguous ? 'Connected only' : 'Similar everywhere', change({ contiguous }))} />
+        <span className="flex items-center gap-2 text-[13px]">
+          <Choice small label="Size of the pick" value={step.patch} options={[[1, '1'], [3, '3'], [5, '5']]} onChange={(patch) => act('Change pick size', change({ patch }))} /> px pick
+        </span>
+        <Choice small label="How colours are compared" value={step.metric} options={[['channel', 'by channel'], ['perceptual', 'as seen']]} onChange={(metric) => act('Change comparison', change({ metric }))} />
+        <Choice small label="What is looked at" value={step.sample} options={[['all', 'all layers'], ['layer', 'this layer']]} onChange={(sample) => act('Change what is looked at', change({ sample }))} />
+        <Switch label="Soft edge" checked={step.antialias} onChange={(antialias) => act('Soft edge', change({ antialias }))} />
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,68 @@
+import { type EChartsType } from 'echarts/core'
+import { useEffect, useRef, useState } from 'react'
+import { type StepOfKind } from '@/core/select/registry'
+import { useBench } from '@/ui/store/bench'
+
+const HEIGHT = 74
+
+interface Props { step: StepOfKind<'similarColour'>; onPreview: (tolerance: number) => void; onSettle: (tolerance: number) => void }
+
+/** The tolerance curve: the selected area for every tolerance at once, where it spills, and the tolerance in use (press or drag to set it). */
+export function ToleranceChart({ step, onPreview, onSettle }: Props) {
+  const known = useBench((state) => (step.id ? state.curves[step.id] : undefined))
+  const key = JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample])
+  const fresh = known?.key === key ? known.curve : undefined
+  const curve = fresh ?? known?.curve // while a new one is measured the old one stays, faded
+  const holder = useRef<HTMLDivElement>(null)
+  const [chart, setChart] = useState<EChartsType | null>(null)
+
+  useEffect(() => {
+    let made: EChartsType | null = null, gone = false
+    void import('./chart').then(({ makeChart }) => { if (!gone && holder.current) setChart((made = makeChart(holder.current))) })
+    return () => { gone = true; made?.dispose(); setChart(null) }
+  }, [])
+
+  useEffect(() => {
+    if (!chart || !curve) return
+    const style = getComputedStyle(document.documentElement)
+    const ink = style.getPropertyValue('--ink').trim(), accent = style.getPropertyValue('--accent-text').trim(), blue = style.getPropertyValue('--keep').trim()
+    const next = curve.spills.filter((t) => t > step.tolerance)[0] ?? curve.spills.at(-1)
+    chart.setOption({
+      animation: false,
+      grid: { left: 1, right: 1, top: 4, bottom: 1 },
+      xAxis: { type: 'value', min: 0, max: 255, show: false },
+      yAxis: { type: 'value', min: 0, max: Math.max(0.02, curve.shares[255]), show: false },
+      series: [{
+        type: 'line', showSymbol: false, silent: true, data: curve.shares.map((share, t) => [t, share]), lineStyle: { color: blue, width: 1.75 },
+        markArea: { silent: true, itemStyle: { color: blue, opacity: 0.12 }, data: [[{ xAxis: 0 }, { xAxis: step.tolerance }]] },
+        markLine: {
+          silent: true, symbol: 'none', animation: false, label: { fontFamily: 'inherit', fontSize: 11 },
+          data: [
+            { xAxis: step.tolerance, lineStyle: { color: ink, width: 1.5, type: 'solid' }, label: { show: false } },
+            ...(next === undefined ? [] : [{ xAxis: next, lineStyle: { color: accent, width: 1.25, type: 'dashed' as const }, label: { show: true, position: (next > 170 ? 'insideEndBottom' : 'insideEndTop') as 'insideEndTop', rotate: 0, formatter: `spills at ${next}`, color: accent, distance: [next > 170 ? 30 : -34, -14] } }]),
+          ],
+        },
+      }],
+    }, { notMerge: true })
+  }, [chart, curve, step.tolerance])
+
+  const at = (clientX: number): number => { const box = holder.current!.getBoundingClientRect(); return Math.round(Math.min(255, Math.max(0, ((clientX - box.left) / box.width) * 255))) }
+  return (
+    <figure className="mt-0.5">
+      <div role="slider" tabIndex={0} aria-label="Tolerance on its curve" aria-valuemin={0} aria-valuemax={255} aria-valuenow={step.tolerance}
+        aria-valuetext={curve ? `${step.tolerance}: ${(curve.shares[Math.floor(step.tolerance)] * 100).toFixed(1)} % of the picture${curve.spills.length ? `; spills at ${curve.spills.join(', ')}` : ''}` : 'being measured'}
+        onKeyDown={(event) => {
+          const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key]
+          if (by) { event.preventDefault(); event.stopPropagation(); onSettle(Math.min(255, Math.max(0, step.tolerance + by))) }
+        }}
+        onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); onPreview(at(event.clientX)) }}
+        onPointerMove={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX)) }}
+        onPointerUp={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX)) }}
+        className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]" style={{ height: HEIGHT }}>
+        <div ref={holder} className={`pointer-events-none absolute inset-0 ${curve && !fresh ? 'opacity-40' : ''}`} />
+        {!curve && <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">measuring every tolerance …</p>}
+      </div>
+      <figcaption className="mt-1 text-xs text-[var(--muted)]">Selected area as tolerance grows</figcaption>
+    </figure>
+  )
+}

@@ -1,0 +1,171 @@
+'use client'
+/** The selection's steps, or a mask's: cards in order, each with how it combines, what it finds, and its values when open. */
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { restrictToVerticalAxis } from './restrictToVerticalAxis'
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import { Eye, EyeOff, GripVertical, ListX, Plus, Trash2 } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { type RefObject, useEffect, useState } from 'react'
+import { parseStep } from '@/core/formats/recipe'
+import { COMBINE_OPS, type CombineOp } from '@/core/raster/coverage'
+import { type FindingStep, isFinding, type Step } from '@/core/select/registry'
+import { addStep, changeStep, clearSteps, layerById, moveStep, removeStep } from '@/document/edits'
+import { type RecipeHome, SELECTION } from '@/document/types'
+import { finderPage, stepName } from '@/ui/finders/registry'
+import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
+import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
+import { type Rendering } from '@/ui/store/rendering'
+
+const THUMBNAIL_PX = 88
+const THUMBNAILS_AFTER_MS = 160
+
+export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | null> }) {
+  const steps = useBench(shownSteps), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), project = useBench(shownProject)
+  const thumbnails = useThumbnails(rendering, steps)
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const maskOf = home.kind === 'mask' && project ? layerById(project, home.layer) : undefined
+  const masked = project?.layers.filter((layer) => layer.mask) ?? []
+  const reorder = ({ active, over }: DragEndEvent) => { const to = steps.findIndex((s) => s.id === over?.id); if (over && active.id !== over.id && to >= 0) act('Reorder steps', moveStep(home, String(active.id), to)) }
+  return (
+    <section aria-label="Steps" className="flex min-h-0 flex-col">
+      <header className="flex h-10 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
+        <h2 className="mr-auto truncate text-[13px] font-semibold">{maskOf ? `Mask of ${maskOf.name}` : 'Selection'}</h2>
+        {(masked.length > 0) && <HomeChoice home={home} />}
+        <AddModifier home={home} />
+        <IconButton label="Remove all steps" why={steps.length ? undefined : 'There are no steps to remove.'} onClick={() => { act('Remove all steps', clearSteps(home)); set({ openStep: null }) }}><ListX size={16} /></IconButton>
+      </header>
+      {steps.length === 0
+        ? <p className="px-4 py-5 text-[13px] leading-relaxed text-[var(--muted)]">Nothing is selected yet. Choose a finder on the left and use it on the picture; each use becomes a step here, and stays editable.</p>
+        : (
+          <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={[restrictToVerticalAxis]} onDragEnd={reorder}>
+            <SortableContext items={steps.map((s) => s.id!)} strategy={verticalListSortingStrategy}>
+              <ol className="min-h-0 overflow-y-auto" aria-label="Steps, first to last">
+                {steps.map((step, i) => <StepCard key={step.id} step={step} home={home} first={steps.findIndex(isFinding) === i} open={step.id === openStep} thumbnail={thumbnails[step.id!]} />)}
+              </ol>
+            </SortableContext>
+          </DndContext>
+        )}
+    </section>
+  )
+}
+
+/** Small pictures of the steps, asked for once the values rest. */
+function useThumbnails(rendering: RefObject<Rendering | null>, steps: readonly Step[]): Record<string, ImageBitmap> {
+  const [bitmaps, setBitmaps] = useState<Record<string, ImageBitmap>>({})
+  const result = useBench((state) => state.result), live = useBench((state) => state.live !== null)
+  useEffect(() => {
+    if (!result || live) return
+    const timer = setTimeout(() => { rendering.current?.thumbnails(THUMBNAIL_PX).then(setBitmaps, () => {}) }, THUMBNAILS_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [rendering, result, live, steps])
+  return bitmaps
+}
+
+/** The selection itself, or the mask of a layer. */
+function HomeChoice({ home }: { home: RecipeHome }) {
+  const layers = useBench(shownProject)?.layers.filter((layer) => layer.mask) ?? []
+  const choose = (next: RecipeHome) => set({ home: next, openStep: null, result: null })
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="rounded-md border border-[var(--line)] px-2 py-1 text-xs font-medium hover:bg-[var(--hover)]">Show steps of …</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="menu">
+          <DropdownMenu.Item className="menu-item" disabled={home.kind === 'selection'} onSelect={() => choose(SELECTION)}>the selection</DropdownMenu.Item>
+          {[...layers].reverse().map((layer) => <DropdownMenu.Item key={layer.id} className="menu-item" disabled={home.kind === 'mask' && home.layer === layer.id} onSelect={() => choose({ kind: 'mask', layer: layer.id })}>the mask of {layer.name}</DropdownMenu.Item>)}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
+const MODIFIERS = [['invert', 'Invert', {}], ['grow', 'Grow or shrink', { by: 2 }], ['feather', 'Feather', { radius: 3 }]] as const
+
+function AddModifier({ home }: { home: RecipeHome }) {
+  const add = (kind: string, name: string, values: object) => { const id = crypto.randomUUID(); act(name, addStep(home, parseStep({ kind, id, ...values }))); set({ openStep: id }) }
+  return (
+    <DropdownMenu.Root>
+      <Tip text="Add a step that changes what the steps above it made"><DropdownMenu.Trigger aria-label="Add a changing step" className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"><Plus size={16} /></DropdownMenu.Trigger></Tip>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="menu">
+          {MODIFIERS.map(([kind, name, values]) => <DropdownMenu.Item key={kind} className="menu-item" onSelect={() => add(kind, name, values)}>{name}</DropdownMenu.Item>)}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
+const OP_WORDS: Record<CombineOp, string> = { add: 'adds', subtract: 'takes away', intersect: 'keeps the overlap' }
+
+/** Two overlapping discs, the kept part filled. */
+function OpGlyph({ op }: { op: CombineOp }) {
+  const id = `overlap-${op}`
+  return (
+    <svg width="22" height="14" viewBox="0 0 22 14" aria-hidden>
+      <clipPath id={id}><circle cx="14.5" cy="7" r="6" /></clipPath>
+      {op === 'add' && <g fill="var(--keep)"><circle cx="7.5" cy="7" r="6" /><circle cx="14.5" cy="7" r="6" /></g>}
+      {op === 'subtract' && <g><circle cx="7.5" cy="7" r="6" fill="var(--keep)" /><circle cx="14.5" cy="7" r="6" fill="var(--panel)" stroke="var(--muted)" strokeDasharray="2 1.6" /></g>}
+      {op === 'intersect' && <g><circle cx="7.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="14.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="7.5" cy="7" r="6" fill="var(--keep)" clipPath={`url(#${id})`} /></g>}
+    </svg>
+  )
+}
+
+function summaryOf(step: Step): string {
+  if (step.kind === 'grow') return step.by === 0 ? 'no change' : step.by > 0 ? `${step.by} px out` : `${-step.by} px in`
+  if (step.kind === 'feather') return `${step.radius} px`
+  if (step.kind === 'invert') return 'inside becomes outside'
+  const extras = [step.feather > 0 && `feather ${step.feather}`, step.grow !== 0 && `grow ${step.grow}`, step.invert && 'inverted'].filter(Boolean)
+  return [finderPage(step.kind)?.summary(step as never), ...extras].join(' · ')
+}
+
+function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: RecipeHome; first: boolean; open: boolean; thumbnail: ImageBitmap | undefined }) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id! })
+  const name = stepName(step)
+  const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
+  const toggle = () => set({ openStep: open ? null : step.id!, ...(isFinding(step) ? { finder: step.kind } : {}) })
+  return (
+    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`border-b border-[var(--line)] ${open ? 'bg-[var(--raised)]' : ''} ${isDragging ? 'relative z-10 shadow-lg' : ''}`}>
+      <div className={`flex h-[58px] items-center gap-2 pr-2 pl-1 ${step.hidden ? 'opacity-50' : ''}`}>
+        <button ref={setActivatorNodeRef} type="button" aria-label={`Move ${name}`} {...attributes} {...listeners} className="grid h-8 w-5 shrink-0 cursor-grab place-items-center text-[var(--muted)]"><GripVertical size={14} /></button>
+        {isFinding(step) ? <OpButton step={step} first={first} change={change} /> : <span className="w-[30px] shrink-0 text-center text-[var(--muted)]" aria-hidden>∘</span>}
+        {isFinding(step) && <Bitmap bitmap={thumbnail} width={42} height={30} label={`What ${name} finds by itself`} />}
+        <button type="button" aria-expanded={open} onClick={toggle} className="min-w-0 flex-1 rounded-md py-1 text-left">
+          <span className="block truncate text-[13px] font-semibold">{name}</span>
+          <span className="block truncate text-xs text-[var(--muted)]">{summaryOf(step)}</span>
+        </button>
+        <IconButton label={step.hidden ? `Show ${name}` : `Hide ${name}`} onClick={() => change(step.hidden ? `Show ${name}` : `Hide ${name}`, { hidden: !step.hidden })}>{step.hidden ? <EyeOff size={16} /> : <Eye size={16} />}</IconButton>
+      </div>
+      {open && (
+        <div className="space-y-2 px-4 pb-3" data-step-card={step.kind}>
+          <StepValues step={step} home={home} />
+          <div className="flex items-center justify-between pt-1">
+            {isFinding(step) ? <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => change('Invert step', { invert: !step.invert })}>{step.invert ? 'not inverted' : 'invert this step alone'}</button> : <span />}
+            <IconButton label={`Remove ${name}`} keys="Del" onClick={() => { act(`Remove ${name}`, removeStep(home, step.id!)); set({ openStep: null }) }}><Trash2 size={15} /></IconButton>
+          </div>
+        </div>
+      )}
+    </li>
+  )
+}
+
+function OpButton({ step, first, change }: { step: FindingStep; first: boolean; change: (label: string, values: object) => void }) {
+  const next = COMBINE_OPS[(COMBINE_OPS.indexOf(step.op) + 1) % COMBINE_OPS.length]
+  return (
+    <Tip text={first ? 'The first step starts the selection' : `This step ${OP_WORDS[step.op]}. Click: it ${OP_WORDS[next]}.`}>
+      <button type="button" aria-label={`This step ${OP_WORDS[step.op]}; change it`} data-op={step.op} onClick={() => change('Change how a step combines', { op: next })} className="grid h-8 w-[30px] shrink-0 place-items-center rounded-md hover:bg-[var(--hover)]"><OpGlyph op={step.op} /></button>
+    </Tip>
+  )
+}
+
+function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
+  const edit = (values: object) => changeStep(home, step.id!, values)
+  const slider = (label: string, name: string, value: number, min: number, max: number, curve: number, digits: number) => (
+    <Slider label={label} value={value} min={min} max={max} step={digits ? 0.1 : 1} digits={digits} unit="px" fallback={0} curve={curve}
+      onPreview={(v) => preview(edit({ [name]: v }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v }))} />
+  )
+  if (step.kind === 'invert') return <p className="text-xs leading-relaxed text-[var(--muted)]">Turns round everything the steps above it made.</p>
+  if (step.kind === 'grow') return slider('Distance', 'by', step.by, -200, 200, 2, 1)
+  if (step.kind === 'feather') return slider('Radius', 'radius', step.radius, 0, 400, 2.4, 1)
+  const page = finderPage(step.kind)
+  return <>{page && <page.Panel step={step as never} home={home} />}{slider('Feather', 'feather', step.feather, 0, 400, 2.4, 1)}{slider('Grow', 'grow', step.grow, -200, 200, 2, 1)}</>
+}

@@ -1,0 +1,53 @@
+/** Pictures into the open project: chosen or dropped, sent with progress, laid in as layers. Each that is refused says why; the others go on. */
+import { toast } from 'sonner'
+import { addPicture } from '@/document/edits'
+import { act, get, set } from '@/ui/store/bench'
+import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
+
+export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
+export const nameOfFile = (file: File): string => file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim() || 'Picture'
+
+/** Asks for files. @param below the layer they go below; null: on top */
+export function choosePictures(below: string | null): void {
+  const input = document.createElement('input')
+  input.type = 'file'
+  input.accept = PICTURE_TYPES
+  input.multiple = true
+  input.dataset.purpose = 'add-pictures'
+  input.hidden = true
+  input.onchange = () => { void addPictures([...(input.files ?? [])], below); input.remove() }
+  input.oncancel = () => input.remove()
+  document.body.append(input) // attached, so that a browser may not throw it away before the answer
+  input.click()
+}
+
+export async function addPictures(files: readonly File[], below: string | null): Promise<void> {
+  const project = get().id
+  for (const file of files) {
+    try {
+      const stored = await sendWithProgress(file)
+      if (get().id !== project) return
+      act(`Add ${nameOfFile(file)}`, addPicture({ asset: stored.asset, width: stored.width, height: stored.height, name: nameOfFile(file) }, crypto.randomUUID(), below))
+      set({ stage: 'compose' })
+    } catch (error) { tell(error) }
+  }
+}
+
+/** One sentence about a picture that did not come in. */
+export function tell(error: unknown): void {
+  if (error instanceof DOMException && error.name === 'AbortError') return
+  if (error instanceof Refused || error instanceof Unreachable) toast.error(error.message, { duration: 12_000 })
+  else toast.error(`The picture could not be added: ${error instanceof Error ? error.message : String(error)}`, { duration: 12_000 })
+}
+
+/** Sends a file; after a moment a note shows how far it is and can cancel it. */
+export async function sendWithProgress(file: File) {
+  const cancel = new AbortController()
+  const id = `send ${crypto.randomUUID()}`
+  const show = (fraction: number) => toast.loading(fraction < 1 ? `Sending ${file.name} · ${Math.round(fraction * 100)} %` : `Checking ${file.name} …`, { id, duration: Infinity, action: { label: 'Cancel', onClick: () => cancel.abort() } })
+  let fraction = 0
+  const later = setTimeout(() => show(fraction), 300)
+  try {
+    return await sendPicture(file, (next) => { fraction = next; if (toast.getToasts().some((t) => t.id === id)) show(next) }, cancel.signal)
+  } finally { clearTimeout(later); toast.dismiss(id) }
+}

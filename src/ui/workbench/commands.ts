@@ -1,0 +1,86 @@
+/** Everything that can be called by a key or by name. Keys, the command list and the help are made from this one table. */
+import { toast } from 'sonner'
+import { layerById, picksBackground, recipeAt, removeStep, switchBackground, clearSteps, changeLayer, changeStep } from '@/document/edits'
+import { compose, translation } from '@/core/raster/affine'
+import { type ViewMode } from '@/engine/page/protocol'
+import { FINDER_PAGES, GROUPS } from '@/ui/finders/registry'
+import { act, abandon, get, redoAct, set, shownProject, shownSteps, type Stage, undoAct } from '@/ui/store/bench'
+import { type Viewer } from './canvas/viewer'
+import { choosePictures } from './addPictures'
+import { makeMaskNow, maskProblem } from './ResultBar'
+
+export interface Command {
+  readonly id: string
+  readonly name: string
+  /** As written: "Ctrl+Z", "Shift+ArrowLeft", "i". Ctrl stands for Cmd on a Mac. */
+  readonly keys?: readonly string[]
+  readonly section: 'Project' | 'View' | 'Stages' | 'Finders' | 'Selection' | 'Layers'
+  readonly run: (viewer: Viewer) => void
+}
+
+export const STAGES: readonly (readonly [Stage, string])[] = [['gather', 'Gather'], ['select', 'Select'], ['compose', 'Compose'], ['deliver', 'Deliver']]
+export const VIEWS: readonly (readonly [ViewMode, string])[] = [['ants', 'Ants'], ['tint', 'Tint'], ['cutout', 'Cutout'], ['matte', 'Matte'], ['plain', 'Plain']]
+
+function nudge(dx: number, dy: number): void {
+  const state = get(), project = shownProject(state)
+  if (!project) return
+  if (state.stage === 'compose') {
+    const layer = layerById(project, project.activeLayer)
+    if (layer) act(`Move ${layer.name}`, changeLayer(layer.id, { placement: compose(translation(dx, dy), layer.placement) }))
+    return
+  }
+  const step = shownSteps(state).find((s) => s.id === state.openStep)
+  if (step?.kind === 'rectangle') act('Move rectangle', changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
+  else if (step?.kind === 'similarColour') act('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+}
+
+/** The next finder of a group; the first when another group's is chosen. */
+function chooseGroup(group: string): void {
+  const pages = FINDER_PAGES.filter((page) => page.group === group)
+  if (!pages.length) { toast(`There is no finder ${GROUPS.find((g) => g.group === group)!.name.toLowerCase()} yet.`); return }
+  const at = pages.findIndex((page) => page.kind === get().finder)
+  set({ finder: pages[(at + 1) % pages.length].kind, stage: 'select' })
+}
+
+const arrows: [string, number, number][] = [['ArrowLeft', -1, 0], ['ArrowRight', 1, 0], ['ArrowUp', 0, -1], ['ArrowDown', 0, 1]]
+const words: Record<string, string> = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' }
+
+export const COMMANDS: readonly Command[] = [
+  { id: 'undo', name: 'Undo', keys: ['Ctrl+z'], section: 'Project', run: () => { if (!undoAct()) toast('Nothing to undo.') } },
+  { id: 'redo', name: 'Redo', keys: ['Ctrl+Shift+z', 'Ctrl+y'], section: 'Project', run: () => { if (!redoAct()) toast('Nothing to redo.') } },
+  { id: 'fit', name: 'Fit the picture', keys: ['0'], section: 'View', run: (viewer) => viewer.fit() },
+  { id: 'actual', name: 'One to one', keys: ['Shift+)', 'Shift+0'], section: 'View', run: (viewer) => viewer.zoomTo(1) },
+  { id: 'zoomIn', name: 'Zoom in', keys: ['+', '=', 'Shift++'], section: 'View', run: (viewer) => viewer.zoomBy(1.4) },
+  { id: 'zoomOut', name: 'Zoom out', keys: ['-'], section: 'View', run: (viewer) => viewer.zoomBy(1 / 1.4) },
+  { id: 'bare', name: 'Picture only, panels away', keys: ['f'], section: 'View', run: () => set((state) => ({ bare: !state.bare })) },
+  ...VIEWS.map(([view, name]): Command => ({ id: `view ${view}`, name: `View: ${name}`, section: 'View', run: () => set({ view }) })),
+  { id: 'nextView', name: 'Next view', keys: ['v'], section: 'View', run: () => set((state) => ({ view: VIEWS[(VIEWS.findIndex(([v]) => v === state.view) + 1) % VIEWS.length][0] })) },
+  ...STAGES.map(([stage, name]): Command => ({ id: `stage ${stage}`, name: `Go to ${name}`, section: 'Stages', run: () => set({ stage }) })),
+  ...GROUPS.map(({ group, name, key }): Command => ({ id: `group ${group}`, name: `Finder ${name.toLowerCase()}, next`, keys: [key], section: 'Finders', run: () => chooseGroup(group) })),
+  ...FINDER_PAGES.map((page): Command => ({ id: `finder ${page.kind}`, name: `Finder: ${page.name}`, section: 'Finders', run: () => set({ finder: page.kind, stage: 'select' }) })),
+  { id: 'background', name: 'Invert: what I picked is the background', keys: ['i'], section: 'Selection', run: () => {
+    const { home } = get(), project = shownProject(get())
+    if (!project || !shownSteps(get()).length) { toast('Nothing is selected yet.'); return }
+    const on = !picksBackground(recipeAt(project, home))
+    act(on ? 'The background was picked' : 'The subject was picked', switchBackground(home, on, crypto.randomUUID()))
+  } },
+  { id: 'clear', name: 'Select nothing (remove all steps)', keys: ['Ctrl+Shift+a'], section: 'Selection', run: () => { act('Remove all steps', clearSteps(get().home)); set({ openStep: null }) } },
+  { id: 'removeStep', name: 'Remove the open step', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home } = get(); if (openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
+  { id: 'mask', name: 'Make mask', keys: ['m'], section: 'Selection', run: () => { const problem = maskProblem(); if (problem) toast(problem); else makeMaskNow() } },
+  { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
+  { id: 'addBelow', name: 'Add pictures below the active layer …', section: 'Layers', run: () => choosePictures(shownProject(get())?.activeLayer ?? null) },
+  { id: 'addTop', name: 'Add pictures on top …', section: 'Layers', run: () => choosePictures(null) },
+  ...arrows.map(([key, dx, dy]): Command => ({ id: `nudge ${key}`, name: `Move ${words[key]} by 1 px`, keys: [key], section: 'Layers', run: () => nudge(dx, dy) })),
+  ...arrows.map(([key, dx, dy]): Command => ({ id: `nudge10 ${key}`, name: `Move ${words[key]} by 10 px`, keys: [`Shift+${key}`], section: 'Layers', run: () => nudge(10 * dx, 10 * dy) })),
+]
+
+/** What a key press is called in the table. */
+export function keyName(event: KeyboardEvent): string {
+  return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+}
+const byKey = new Map(COMMANDS.flatMap((command) => (command.keys ?? []).map((key) => [key, command] as const)))
+export const commandFor = (event: KeyboardEvent): Command | undefined => byKey.get(keyName(event))
+
+const SIGNS: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Delete: 'Del', Escape: 'Esc' }
+/** For people: "Ctrl+Shift+Z". */
+export const shownKey = (key: string): string => key.split('+').map((part) => SIGNS[part] ?? (part.length === 1 ? part.toUpperCase() : part)).join('+') || '+'
