@@ -53,7 +53,7 @@ export function NumberField({ label, value, min, max, unit = '', digits = 0, onS
       value={typed ?? shown} onChange={(event) => setTyped(event.target.value)} onFocus={(event) => event.target.select()} onBlur={settle}
       onKeyDown={(event) => {
         event.stopPropagation()
-        if (event.key === 'Enter') { settle(); event.currentTarget.select() }
+        if (event.key === 'Enter') event.currentTarget.blur() // which settles, and gives single keys back to the bench
         if (event.key === 'Escape') { setTyped(null); event.currentTarget.blur() }
         if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
           event.preventDefault()
@@ -94,7 +94,7 @@ export function Slider({ label, value, min, max, step, fallback, unit, digits = 
           event.preventDefault(); event.stopPropagation()
           onSettle(Math.min(max, Math.max(min, value + by * step * (event.shiftKey ? 10 : 1))))
         }}
-        className="relative flex h-6 touch-none items-center select-none">
+        className="relative flex h-5 touch-none items-center select-none">
         <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]"><RadixSlider.Range className="absolute h-full rounded-full bg-[var(--ink)]" /></RadixSlider.Track>
         <RadixSlider.Thumb aria-labelledby={id} aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`} className="block size-4 rounded-full border-[1.5px] border-[var(--ink)] bg-[var(--panel)] shadow-sm" />
       </RadixSlider.Root>

@@ -27,7 +27,7 @@ export function ComposePanel() {
         {field('Scale', scale * 100, '%', 1, 0.5, 10_000, (value) => place('Scale', scaledAbout(layer.placement, value / 100 / scale, x, y)))}
         {field('Turn', turn, '°', 1, -360, 360, (value) => place('Turn', turnedAboutMiddle(layer.placement, layer, value - turn)))}
       </div>
-      <div className="mb-3 flex flex-wrap gap-1 px-1">
+      <div className="mb-3 flex justify-between">
         <IconButton label="Fit into the canvas" onClick={() => place('Fit', placedInMiddle(layer, project.canvas, 'fit'))}><Minimize2 size={16} /></IconButton>
         <IconButton label="Cover the canvas" onClick={() => place('Cover with', placedInMiddle(layer, project.canvas, 'cover'))}><Maximize2 size={16} /></IconButton>
         <IconButton label="Own size, in the middle" onClick={() => place('Own size of', placedInMiddle(layer, project.canvas, 'own'))}><Scan size={16} /></IconButton>

@@ -4,7 +4,7 @@ import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSe
 import { restrictToVerticalAxis } from './restrictToVerticalAxis'
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { Eye, EyeOff, GripVertical, ListX, Plus, Trash2 } from 'lucide-react'
+import { ChevronDown, Eye, EyeOff, GripVertical, ListX, Plus, Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { type RefObject, useEffect, useState } from 'react'
 import { parseStep } from '@/core/formats/recipe'
@@ -25,13 +25,11 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
   const thumbnails = useThumbnails(rendering, steps)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const maskOf = home.kind === 'mask' && project ? layerById(project, home.layer) : undefined
-  const masked = project?.layers.filter((layer) => layer.mask) ?? []
   const reorder = ({ active, over }: DragEndEvent) => { const to = steps.findIndex((s) => s.id === over?.id); if (over && active.id !== over.id && to >= 0) act('Reorder steps', moveStep(home, String(active.id), to)) }
   return (
     <section aria-label="Steps" className="flex min-h-0 flex-col">
       <header className="flex h-10 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
-        <h2 className="mr-auto truncate text-[13px] font-semibold">{maskOf ? `Mask of ${maskOf.name}` : 'Selection'}</h2>
-        {(masked.length > 0) && <HomeChoice home={home} />}
+        <HomeTitle home={home} name={maskOf ? `Mask of ${maskOf.name}` : 'Selection'} />
         <AddModifier home={home} />
         <IconButton label="Remove all steps" why={steps.length ? undefined : 'There are no steps to remove.'} onClick={() => { act('Remove all steps', clearSteps(home)); set({ openStep: null }) }}><ListX size={16} /></IconButton>
       </header>
@@ -62,17 +60,18 @@ function useThumbnails(rendering: RefObject<Rendering | null>, steps: readonly S
   return bitmaps
 }
 
-/** The selection itself, or the mask of a layer. */
-function HomeChoice({ home }: { home: RecipeHome }) {
+/** Whose steps these are; where there are masks, a menu to see others'. */
+function HomeTitle({ home, name }: { home: RecipeHome; name: string }) {
   const layers = useBench(shownProject)?.layers.filter((layer) => layer.mask) ?? []
   const choose = (next: RecipeHome) => set({ home: next, openStep: null, result: null })
+  if (!layers.length) return <h2 className="mr-auto truncate text-[13px] font-semibold">{name}</h2>
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="rounded-md border border-[var(--line)] px-2 py-1 text-xs font-medium hover:bg-[var(--hover)]">Show steps of …</DropdownMenu.Trigger>
+      <h2 className="mr-auto min-w-0 text-[13px] font-semibold"><DropdownMenu.Trigger aria-label={`${name}; show other steps`} className="flex max-w-full items-center gap-1 rounded-md px-1.5 py-1 hover:bg-[var(--hover)]"><span className="truncate">{name}</span><ChevronDown size={14} className="shrink-0" /></DropdownMenu.Trigger></h2>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="menu">
-          <DropdownMenu.Item className="menu-item" disabled={home.kind === 'selection'} onSelect={() => choose(SELECTION)}>the selection</DropdownMenu.Item>
-          {[...layers].reverse().map((layer) => <DropdownMenu.Item key={layer.id} className="menu-item" disabled={home.kind === 'mask' && home.layer === layer.id} onSelect={() => choose({ kind: 'mask', layer: layer.id })}>the mask of {layer.name}</DropdownMenu.Item>)}
+        <DropdownMenu.Content align="start" sideOffset={4} className="menu">
+          <DropdownMenu.Item className="menu-item" disabled={home.kind === 'selection'} onSelect={() => choose(SELECTION)}>Steps of the selection</DropdownMenu.Item>
+          {[...layers].reverse().map((layer) => <DropdownMenu.Item key={layer.id} className="menu-item" disabled={home.kind === 'mask' && home.layer === layer.id} onSelect={() => choose({ kind: 'mask', layer: layer.id })}>Steps of the mask of {layer.name}</DropdownMenu.Item>)}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -136,10 +135,10 @@ function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: Re
         <IconButton label={step.hidden ? `Show ${name}` : `Hide ${name}`} onClick={() => change(step.hidden ? `Show ${name}` : `Hide ${name}`, { hidden: !step.hidden })}>{step.hidden ? <EyeOff size={16} /> : <Eye size={16} />}</IconButton>
       </div>
       {open && (
-        <div className="space-y-2 px-4 pb-3" data-step-card={step.kind}>
+        <div className="space-y-1.5 px-4 pb-2" data-step-card={step.kind}>
           <StepValues step={step} home={home} />
-          <div className="flex items-center justify-between pt-1">
-            {isFinding(step) ? <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => change('Invert step', { invert: !step.invert })}>{step.invert ? 'not inverted' : 'invert this step alone'}</button> : <span />}
+          <div className="-mb-1 flex items-center justify-between">
+            {isFinding(step) ? <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => change('Invert step', { invert: !step.invert })}>{step.invert ? 'not inverted' : 'invert only this step'}</button> : <span />}
             <IconButton label={`Remove ${name}`} keys="Del" onClick={() => { act(`Remove ${name}`, removeStep(home, step.id!)); set({ openStep: null }) }}><Trash2 size={15} /></IconButton>
           </div>
         </div>

@@ -13,6 +13,8 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
   const key = JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample])
   const fresh = known?.key === key ? known.curve : undefined
   const curve = fresh ?? known?.curve // while a new one is measured the old one stays, faded
+  // The next spill above the tolerance is the one to beware of; past the last one, that one explains what happened.
+  const spill = curve ? (curve.spills.find((t) => t > step.tolerance) ?? curve.spills.at(-1)) : undefined
   const holder = useRef<HTMLDivElement>(null)
   const [chart, setChart] = useState<EChartsType | null>(null)
 
@@ -26,7 +28,6 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
     if (!chart || !curve) return
     const style = getComputedStyle(document.documentElement)
     const ink = style.getPropertyValue('--ink').trim(), accent = style.getPropertyValue('--accent-text').trim(), blue = style.getPropertyValue('--keep').trim()
-    const next = curve.spills.filter((t) => t > step.tolerance)[0] ?? curve.spills.at(-1)
     chart.setOption({
       animation: false,
       grid: { left: 1, right: 1, top: 4, bottom: 1 },
@@ -36,15 +37,15 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
         type: 'line', showSymbol: false, silent: true, data: curve.shares.map((share, t) => [t, share]), lineStyle: { color: blue, width: 1.75 },
         markArea: { silent: true, itemStyle: { color: blue, opacity: 0.12 }, data: [[{ xAxis: 0 }, { xAxis: step.tolerance }]] },
         markLine: {
-          silent: true, symbol: 'none', animation: false, label: { fontFamily: 'inherit', fontSize: 11 },
+          silent: true, symbol: 'none', animation: false,
           data: [
             { xAxis: step.tolerance, lineStyle: { color: ink, width: 1.5, type: 'solid' }, label: { show: false } },
-            ...(next === undefined ? [] : [{ xAxis: next, lineStyle: { color: accent, width: 1.25, type: 'dashed' as const }, label: { show: true, position: (next > 170 ? 'insideEndBottom' : 'insideEndTop') as 'insideEndTop', rotate: 0, formatter: `spills at ${next}`, color: accent, distance: [next > 170 ? 30 : -34, -14] } }]),
+            ...(spill === undefined ? [] : [{ xAxis: spill, lineStyle: { color: accent, width: 1.25, type: 'dashed' as const }, label: { show: false } }]),
           ],
         },
       }],
     }, { notMerge: true })
-  }, [chart, curve, step.tolerance])
+  }, [chart, curve, spill, step.tolerance])
 
   const at = (clientX: number): number => { const box = holder.current!.getBoundingClientRect(); return Math.round(Math.min(255, Math.max(0, ((clientX - box.left) / box.width) * 255))) }
   return (
@@ -60,6 +61,7 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
         onPointerUp={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX)) }}
         className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]" style={{ height: HEIGHT }}>
         <div ref={holder} className={`pointer-events-none absolute inset-0 ${curve && !fresh ? 'opacity-40' : ''}`} />
+        {spill !== undefined && <span className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`} style={{ left: `${(spill / 255) * 100}%` }}>spills at {spill}</span>}
         {!curve && <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">measuring every tolerance …</p>}
       </div>
       <figcaption className="mt-1 text-xs text-[var(--muted)]">Selected area as tolerance grows</figcaption>

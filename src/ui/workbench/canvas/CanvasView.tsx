@@ -4,7 +4,7 @@ import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, use
 import { apply, compose, type Affine, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type FindingStep, isFinding } from '@/core/select/registry'
-import { homeToCanvas, layerById, picksBackground, recipeAt } from '@/document/edits'
+import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
 import { finderPage } from '@/ui/finders/registry'
@@ -33,7 +33,7 @@ function overlayOf({ stage, view, before, backing, tintHue, rarestHue, tintOpaci
 export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React.RefObject<Viewer | null>; rendering: React.RefObject<Rendering | null>; connect: (viewer: Viewer) => () => void }) {
   const holder = useRef<HTMLDivElement>(null), picture = useRef<HTMLCanvasElement>(null), outline = useRef<HTMLCanvasElement>(null)
   const [viewer, setViewer] = useState<Viewer | null>(null)
-  const style = JSON.stringify(useBench(overlayOf))
+  const style = useBench((state) => JSON.stringify(overlayOf(state)))
 
   useEffect(() => {
     const made = new Viewer(picture.current!, outline.current!, () => rendering.current?.engine ?? null)
@@ -69,8 +69,6 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
   const down = (event: ReactPointerEvent<HTMLDivElement>) => {
     if (!viewer) return
     const at = place(event)
-    ;(document.activeElement as HTMLElement | null)?.blur?.()
-    holder.current!.focus({ preventScroll: true })
     event.currentTarget.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
       touches.current.set(event.pointerId, at)
@@ -144,7 +142,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
   const page = step && !step.hidden ? finderPage(step.kind) : undefined
   const stepsToScreen = compose(map, toCanvas)
   return (
-    <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-background={picksBackground(recipe)}>
+    <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-view={`${view.left} ${view.top} ${viewer.cssScale}`}>
       {stage === 'select' && page && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} />}
       {stage === 'compose' && <PlaceHandles project={project} map={map} />}
     </svg>

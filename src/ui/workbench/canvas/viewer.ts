@@ -16,6 +16,9 @@ const MIN_SCALE = 0.01, MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 110
 
+/** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
+function mark(name: string): void { performance.clearMarks(name); performance.mark(name) }
+
 export class Viewer {
   view: View = { left: 0, top: 0, scale: 1 }
   private canvas: Size = { width: 1, height: 1 }
@@ -34,8 +37,6 @@ export class Viewer {
   private antPhase = 0
   private fitted = true
   private readonly listeners = new Set<() => void>()
-  /** Told after each frame, for measuring. */
-  onFrame: ((what: 'picture' | 'overlay') => void) | null = null
 
   constructor(private readonly picture: HTMLCanvasElement, private readonly outline: HTMLCanvasElement, private readonly engine: () => Engine | null) {}
 
@@ -164,7 +165,7 @@ export class Viewer {
           this.overlay = bitmap && { bitmap, view }
           this.schedule()
         })
-    work.then(() => this.onFrame?.('overlay'), () => {}).finally(done)
+    work.then(() => mark('wily:overlay'), () => {}).finally(done)
   }
 
   private setAnts(bitmaps: ImageBitmap[], view: Viewport): void {
@@ -212,7 +213,7 @@ export class Viewer {
     if (this.overlay) this.drawInView(context, this.overlay.bitmap, this.overlay.view)
     context.restore()
     if (this.showAnts) this.drawAnts()
-    this.onFrame?.('picture')
+    if (complete && this.tiles.size > 0 && this.inView(level).every(([x, y]) => this.tiles.get(`${level}/${x}/${y}`)?.epoch === this.epoch)) mark('wily:picture')
   }
 
   private pattern: CanvasPattern | null = null

@@ -1,0 +1,88 @@
+/** What a person's hands do on the workbench, with real pointer events, and what their eyes check. */
+import { readFileSync } from 'node:fs'
+import { basename } from 'node:path'
+import sharp from 'sharp'
+
+export function check(condition, sentence) { if (!condition) throw new Error(sentence) }
+export function near(value, wanted, within, what) { check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`) }
+
+/** Where a canvas point lies on the screen now. */
+export async function at(page, x, y) {
+  const view = await page.locator('svg[data-view]').getAttribute('data-view')
+  const [left, top, scale] = view.split(' ').map(Number)
+  const box = await page.locator('[data-canvas]').boundingBox()
+  return [box.x + (x - left) * scale, box.y + (y - top) * scale]
+}
+
+export async function click(page, x, y, keys = []) {
+  for (const key of keys) await page.keyboard.down(key)
+  await page.mouse.click(...(await at(page, x, y)))
+  for (const key of keys) await page.keyboard.up(key)
+}
+
+/** Presses, moves in steps as a hand does, and lets go. Points on the screen. */
+export async function drag(page, from, to, keys = [], steps = 12) {
+  for (const key of keys) await page.keyboard.down(key)
+  await page.mouse.move(...from)
+  await page.mouse.down()
+  await page.mouse.move(...to, { steps })
+  await page.mouse.up()
+  for (const key of keys) await page.keyboard.up(key)
+}
+
+export async function openProject(page, url) {
+  await page.goto(url)
+  await page.waitForSelector('svg[data-view]')
+  await pictureComplete(page)
+}
+export const pictureComplete = (page) => page.waitForFunction(() => performance.getEntriesByName('wily:picture').length > 0)
+
+export const selectedShare = async (page) => { const text = await page.locator('[data-selected]').textContent(); return text.includes('%') ? parseFloat(text) : 0 }
+
+/** Waits until the share selected has changed from `before` and then stays. */
+export async function shareAfter(page, before) {
+  await page.waitForFunction((old) => { const text = document.querySelector('[data-selected]').textContent; return (text.includes('%') ? parseFloat(text) : 0) !== old }, before)
+  let share = await selectedShare(page)
+  for (;;) { await page.waitForTimeout(250); const next = await selectedShare(page); if (next === share) return share; share = next }
+}
+
+export async function typeInto(page, label, value) {
+  const field = page.getByLabel(label, { exact: true })
+  await field.fill(String(value))
+  await field.press('Enter')
+}
+
+export const saved = (page) => page.waitForSelector('[data-saving=saved]', { timeout: 30_000 })
+
+/** Drops files onto an element, as from the desktop. */
+export async function drop(page, selector, files, place = { x: 0.5, y: 0.25 }) {
+  const contents = files.map((file) => (typeof file === 'string' ? { name: basename(file), bytes: readFileSync(file).toString('base64') } : { name: file.name, bytes: file.bytes.toString('base64') }))
+  const box = await page.locator(selector).first().boundingBox()
+  const transfer = await page.evaluateHandle((list) => {
+    const data = new DataTransfer()
+    for (const { name, bytes } of list) data.items.add(new File([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))], name))
+    return data
+  }, contents)
+  const where = { clientX: box.x + box.width * place.x, clientY: box.y + box.height * place.y, dataTransfer: transfer }
+  for (const type of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(selector, type, where)
+}
+
+export async function exported(page, what, format) {
+  await page.getByRole('button', { name: 'Deliver', exact: true }).click()
+  await page.getByRole('button', { name: what }).click()
+  await page.getByRole('radio', { name: format }).click()
+  const download = page.waitForEvent('download', { timeout: 60_000 })
+  await page.getByRole('button', { name: 'Export', exact: true }).click()
+  const file = await download
+  return { path: await file.path(), name: file.suggestedFilename() }
+}
+
+export async function grey(file) { const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true }); return { data, ...info } }
+export async function pixels(file) { const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); return { data, width: info.width, height: info.height } }
+
+/** Intersection over union at half coverage. */
+export function overlap(a, b) {
+  let both = 0, either = 0
+  for (let i = 0; i < a.length; i++) { const x = a[i] > 127, y = b[i] > 127; if (x && y) both++; if (x || y) either++ }
+  return both / either
+}

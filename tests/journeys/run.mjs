@@ -1,0 +1,28 @@
+/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
+import { startApplication } from './application.mjs'
+import { badFiles } from './badFiles.mjs'
+import { cutOutAndCompose } from './cutOutAndCompose.mjs'
+import { databaseGone } from './databaseGone.mjs'
+import { largePhoto } from './largePhoto.mjs'
+import { byKeyboard } from './byKeyboard.mjs'
+
+const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, largePhoto }
+const wanted = process.argv.slice(2)
+let passed = 0, failed = 0
+const application = await startApplication()
+try {
+  for (const [name, journey] of Object.entries(journeys)) {
+    if (wanted.length && !wanted.includes(name)) continue
+    const started = Date.now()
+    try {
+      const said = await journey(application)
+      passed++
+      console.log(`ok      ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
+    } catch (error) {
+      failed++
+      console.log(`FAILED  ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`)
+    }
+  }
+} finally { await application.stop() }
+console.log(`journeys: ${passed} passed, ${failed} failed`)
+process.exitCode = failed ? 1 : 0
