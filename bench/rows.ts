@@ -1,0 +1,74 @@
+/** Speed, side by side: each row runs ours and the reference in turn on a 12-megapixel picture in the same process, and prints the ratio of the medians. */
+import sharp from 'sharp'
+import { composeRegion } from '@/core/compose/composeRegion'
+import { gaussianBlur } from '@/core/raster/gaussian'
+import { grow } from '@/core/raster/grow'
+import { IDENTITY } from '@/core/raster/affine'
+import { picturePyramid } from '@/core/raster/levels'
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { similarColour } from '@/core/select/similarColour'
+import { openCv } from './opencv'
+
+const WIDTH = 4242, HEIGHT = 2828 // 12 megapixels
+const ROUNDS = 5
+const { cv } = await openCv()
+
+const { data } = await sharp('demo/pictures/otter-puppet-24mp.jpg').resize(WIDTH, HEIGHT).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+const photo: Picture = { width: WIDTH, height: HEIGHT, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length) }
+const rgb = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC3)
+for (let i = 0, o = 0; i < photo.data.length; i += 4) { rgb.data[o++] = photo.data[i]; rgb.data[o++] = photo.data[i + 1]; rgb.data[o++] = photo.data[i + 2] }
+
+const scene = sceneOf(photo)
+const AT = [310, 760] as const, TOLERANCE = 34
+const pick = { at: AT, tolerance: TOLERANCE, contiguous: true, patch: 1 as const, metric: 'channel' as const, antialias: true, sample: 'all' as const }
+const matte: Matte = similarColour.find(scene, pick, plainContext())
+const matteMat = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC1)
+matteMat.data.set(matte.data)
+const hard: Matte = { ...matte, data: matte.data.map((v) => (v > 127 ? 255 : 0)) }
+const hardMat = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC1)
+hardMat.data.set(hard.data)
+const out = new cv.Mat()
+const disc = cv.getStructuringElement(cv.MORPH_ELLIPSE, new cv.Size(41, 41))
+const opencvFlood = () => {
+  const mask = cv.Mat.zeros(HEIGHT + 2, WIDTH + 2, cv.CV_8UC1)
+  const t = new cv.Scalar(TOLERANCE, TOLERANCE, TOLERANCE, 0)
+  cv.floodFill(rgb, mask, new cv.Point(AT[0], AT[1]), new cv.Scalar(0, 0, 0, 0), new cv.Rect(), t, t, 4 | (255 << 8) | cv.FLOODFILL_FIXED_RANGE | cv.FLOODFILL_MASK_ONLY)
+  mask.delete()
+}
+const prepared = plainContext()
+for (const step of similarColour.prepare!(scene, pick, prepared)) void step
+let tick = 0
+
+const over: Picture = { ...photo, data: photo.data.slice() }
+const placed = [{ levels: picturePyramid(photo, true), opaque: true, toCanvas: IDENTITY, opacity: 1 }, { levels: picturePyramid(over, true), opaque: true, toCanvas: IDENTITY, opacity: 1, mask: { levels: [matte], toCanvas: IDENTITY } }]
+const withAlpha = Buffer.from(photo.data)
+for (let i = 0; i < matte.data.length; i++) withAlpha[i * 4 + 3] = matte.data[i]
+const raw = { raw: { width: WIDTH, height: HEIGHT, channels: 4 as const } }
+
+type Work = () => unknown
+const rows: [name: string, target: number | null, ours: Work, reference: string, theirs: Work][] = [
+  ['similar pick, first answer', 1.5, () => similarColour.find(scene, pick, plainContext()), 'opencv-js floodFill', opencvFlood],
+  ['similar pick, a tolerance tick', 0.5, () => similarColour.find(scene, { ...pick, tolerance: 24 + (tick++ % 16) }, prepared), 'opencv-js floodFill', opencvFlood],
+  ['similar pick, all tolerances', null, () => { for (const step of similarColour.prepare!(scene, pick, plainContext())) void step }, 'opencv-js floodFill', opencvFlood],
+  ['Gaussian feather, sigma 2', null, () => gaussianBlur(matte, 2), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 2)],
+  ['Gaussian feather, sigma 10', 0.25, () => gaussianBlur(matte, 10), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 10)],
+  ['Gaussian feather, sigma 50', 0.05, () => gaussianBlur(matte, 50), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 50)],
+  ['grow by 20 px', 0.1, () => grow(hard, 20), 'opencv-js dilate, 41-px disc', () => cv.dilate(hardMat, out, disc)],
+  ['source-over with mask, 12 MP', null, () => { for (let y = 0; y < HEIGHT; y += 256) composeRegion(placed, { level: 0, x: 0, y, width: WIDTH, height: Math.min(256, HEIGHT - y) }) }, 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw }]).raw().toBuffer()],
+]
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]
+const time = async (work: Work) => { (globalThis as { gc?: () => void }).gc?.(); const started = performance.now(); await work(); return performance.now() - started }
+
+const wanted = process.argv.slice(2)
+console.log(`12-megapixel picture, medians of ${ROUNDS} rounds, in turn\n`)
+console.log(`${'row'.padEnd(32)}${'ours'.padStart(9)}${'reference'.padStart(12)}${'ratio'.padStart(9)}   to reach`)
+for (const [name, target, ours, reference, theirs] of rows) {
+  if (wanted.length && !wanted.some((w) => name.includes(w))) continue
+  await ours(); await ours(); await theirs() // warm
+  const a: number[] = [], b: number[] = []
+  for (let round = 0; round < ROUNDS; round++) { a.push(await time(ours)); b.push(await time(theirs)) }
+  const ratio = median(a) / median(b)
+  console.log(`${name.padEnd(32)}${`${median(a).toFixed(0)} ms`.padStart(9)}${`${median(b).toFixed(0)} ms`.padStart(12)}${ratio.toFixed(3).padStart(9)}   ${target === null ? '' : `≤ ${target} ${ratio <= target ? 'reached' : 'MISSED'}`}  ${reference}`)
+}
