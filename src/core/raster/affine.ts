@@ -17,7 +17,8 @@ export function compose(second: Affine, first: Affine): Affine {
 export function inverse([a, b, c, d, e, f]: Affine): Affine {
   const det = a * d - b * c
   if (!Number.isFinite(det) || Math.abs(det) < 1e-18) throw new RangeError('This placement has no inverse: its width or height is zero.')
-  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det]
+  const plus = (v: number) => v / det + 0 // never −0, which JSON does not keep
+  return [plus(d), plus(-b), plus(-c), plus(a), plus(c * f - d * e), plus(b * e - a * f)]
 }
 
 export function apply([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] {

@@ -10,12 +10,14 @@
 import { type Matte, type Size } from './picture'
 
 /** Below this sigma (px) the matte is blurred on its own grid; above, on one reduced so far that sigma there stays over SIGMA_REDUCED. */
-const SIGMA_DIRECT = 4.4
-const SIGMA_REDUCED = 2.2
+const SIGMA_DIRECT = 5.4
+const SIGMA_REDUCED = 2.7
 /** How many sigmas either side the sampled kernel reaches: what is cut off is below 1/2000. */
 const REACH = 3.5
 /** Pixels along a row that are skipped together where the matte is flat. */
 const BLOCK = 64
+/** Cells that the cubic B-spline looks beyond the matte. */
+const SPLINE_REACH = 2
 
 /** @param sigma standard deviation in px, 0 or more. Returns a new matte. Throws RangeError for a negative or non-finite sigma. */
 export function gaussianBlur(matte: Matte, sigma: number): Matte {
@@ -23,10 +25,11 @@ export function gaussianBlur(matte: Matte, sigma: number): Matte {
   if (sigma < 0.05) return { ...matte, data: matte.data.slice() }
   const factor = sigma <= SIGMA_DIRECT ? 1 : Math.floor(sigma / SIGMA_REDUCED)
   if (factor <= 1) return { ...matte, data: blurGrid(matte.data, new Uint8Array(matte.data.length), matte, sigma, 0.5) }
-  const small = reduce(matte, factor)
-  const rest = sigma * sigma - (factor * factor - 1) / 12 - (factor * factor) / 3
-  const blurred = blurGrid(small.data, new Float32Array(small.data.length), small, Math.sqrt(rest) / factor, 0)
-  return enlarge({ ...small, data: blurred }, factor, matte)
+  const rest = Math.sqrt(sigma * sigma - (factor * factor - 1) / 12 - (factor * factor) / 3) / factor
+  const margin = Math.ceil(REACH * rest) + SPLINE_REACH
+  const small = reduce(matte, factor, margin)
+  const blurred = blurGrid(small.data, new Float32Array(small.data.length), small, rest, 0)
+  return enlarge({ ...small, data: blurred }, factor, margin, matte)
 }
 
 /** One side of a normalised sampled Gaussian: weights[0] is the centre. */
@@ -40,15 +43,17 @@ export function gaussianKernel(sigma: number): Float32Array {
 
 interface Floats { width: number; height: number; data: Float32Array }
 
-/** Box means of factor × factor pixels, with a border of two cells all round that repeats the edge. */
-function reduce({ width, height, data }: Matte, factor: number): Floats {
+/** Box means of factor × factor pixels, with `margin` more cells all round in which the edge pixels go on. */
+function reduce({ width, height, data }: Matte, factor: number, margin: number): Floats {
   const columns = Math.ceil(width / factor), rows = Math.ceil(height / factor)
-  const out = { width: columns, height: rows, data: new Float32Array(columns * rows) }
+  const out = { width: columns + 2 * margin, height: rows + 2 * margin, data: new Float32Array((columns + 2 * margin) * (rows + 2 * margin)) }
   const sums = new Float64Array(columns)
-  for (let row = 0; row < rows; row++) {
+  for (let row = -margin; row < rows + margin; row++) {
     sums.fill(0)
+    let first = 0, last = 0 // sums down the edge columns
     for (let k = 0; k < factor; k++) {
-      let i = Math.min(row * factor + k, height - 1) * width
+      let i = Math.min(Math.max(row * factor + k, 0), height - 1) * width
+      first += data[i]; last += data[i + width - 1]
       for (let column = 0; column < columns; column++) {
         const whole = Math.min(factor, width - column * factor)
         let sum = 0
@@ -56,7 +61,10 @@ function reduce({ width, height, data }: Matte, factor: number): Floats {
         sums[column] += whole < factor ? sum + (factor - whole) * data[i - 1] : sum
       }
     }
-    for (let column = 0; column < columns; column++) out.data[row * columns + column] = sums[column] / (factor * factor)
+    const line = out.data.subarray((row + margin) * out.width, (row + margin + 1) * out.width)
+    line.fill(first / factor, 0, margin)
+    line.fill(last / factor, margin + columns)
+    for (let column = 0; column < columns; column++) line[margin + column] = sums[column] / (factor * factor)
   }
   return out
 }
@@ -67,24 +75,23 @@ function splineWeights(t: number): [number, number, number, number] {
   return [(u * u * u) / 6, 2 / 3 - (t * t * (2 - t)) / 2, 2 / 3 - (u * u * (2 - u)) / 2, (t * t * t) / 6]
 }
 
-function enlarge(small: Floats, factor: number, { width, height }: Matte): Matte {
+function enlarge(small: Floats, factor: number, margin: number, { width, height }: Matte): Matte {
   const data = new Uint8Array(width * height)
-  const line = new Float32Array(small.width + 4)
+  const columns = Math.ceil(width / factor)
+  const line = new Float32Array(columns + 4) // two cells either side of the ones in the matte
   const phases = Array.from({ length: factor }, (_, k) => { const place = (k + 0.5) / factor - 0.5; return { cell: Math.floor(place), weights: splineWeights(place - Math.floor(place)) } })
   const before = phases.filter(({ cell }) => cell < 0).length
   const weights = Float64Array.from(phases.flatMap((phase) => phase.weights))
-  const rowAt = (row: number) => small.data.subarray(Math.min(Math.max(row, 0), small.height - 1) * small.width, (Math.min(Math.max(row, 0), small.height - 1) + 1) * small.width)
   for (let y = 0; y < height; y++) {
     const row = Math.floor(y / factor), vertical = phases[y - row * factor]
     const [a, b, c, d] = vertical.weights
-    const r0 = rowAt(row + vertical.cell - 1), r1 = rowAt(row + vertical.cell), r2 = rowAt(row + vertical.cell + 1), r3 = rowAt(row + vertical.cell + 2)
-    for (let x = 0; x < small.width; x++) line[x + 2] = a * r0[x] + b * r1[x] + c * r2[x] + d * r3[x] + 0.5
-    line[0] = line[1] = line[2]
-    line[small.width + 2] = line[small.width + 3] = line[small.width + 1]
+    const first = (row + vertical.cell - 1 + margin) * small.width + margin - 2
+    const r0 = small.data.subarray(first), r1 = small.data.subarray(first + small.width), r2 = small.data.subarray(first + 2 * small.width), r3 = small.data.subarray(first + 3 * small.width)
+    for (let x = 0; x < line.length; x++) line[x] = a * r0[x] + b * r1[x] + c * r2[x] + d * r3[x] + 0.5
     // Output pixels before the middle of a cell lie between it and the cell before, the others between it and the next.
     let i = y * width
     const end = i + width
-    for (let cell = 0; cell < small.width; cell++) {
+    for (let cell = 0; cell < columns; cell++) {
       const p = line[cell], q = line[cell + 1], r = line[cell + 2], s = line[cell + 3], t = line[cell + 4]
       if (p === q && q === r && r === s && s === t) { for (const stop = Math.min(end, i + factor); i < stop; i++) data[i] = r; continue }
       for (let k = 0; k < factor && i < end; k++, i++) {

