@@ -1,1 +1,64 @@
-export async function byKeyboard() { return '' }
+/** Without a pointer: open a project from the shelf, change a step, invert, make a mask, undo, find a command. */
+import { openBrowser } from './browser.mjs'
+import { check, near, openProject, saved, selectedShare, shareAfter, click } from './hands.mjs'
+
+const DEMO = '00000000-0000-4000-8000-00000000a000'
+
+export async function byKeyboard(application) {
+  const browser = await openBrowser()
+  const { page } = browser
+  const press = async (...keys) => { for (const key of keys) await page.keyboard.press(key) }
+  try {
+    await page.goto(application.url)
+    await page.waitForSelector(`a[href="/project/${DEMO}"]`)
+    for (let i = 0; i < 80 && !(await page.evaluate((id) => document.activeElement?.getAttribute('href') === `/project/${id}`, DEMO)); i++) await press('Tab')
+    await press('Enter')
+    await page.waitForURL(`**/project/${DEMO}`)
+    await openProject(page, page.url())
+    await click(page, 430, 1060) // where to pick is the one thing a pointer says; all else by keys
+    const share = await shareAfter(page, 0)
+
+    // The tolerance by arrow keys on its slider.
+    const slider = page.getByRole('slider', { name: 'Tolerance', exact: true })
+    await slider.focus()
+    await press('ArrowRight', 'ArrowRight', 'PageUp')
+    const wider = await shareAfter(page, share)
+    check(wider > share, `arrow keys widen the tolerance (${share} → ${wider} %)`)
+    check((await page.getByLabel('Tolerance, typed').inputValue()) === '36', 'by 2 and by 10')
+
+    // I says that this is the background; M makes the mask.
+    await page.locator('[data-canvas]').focus()
+    await press('i')
+    near(await shareAfter(page, wider), 100 - wider, 0.2, 'I turns the selection round')
+    await press('m')
+    await page.waitForSelector('text=Mask of Otter puppet, large')
+    await page.locator('[data-canvas]').focus()
+    await press('Control+z')
+    await page.waitForSelector('h2:has-text("Selection")')
+    await press('Control+Shift+z')
+    await page.waitForFunction(() => document.querySelectorAll('[data-layer] [role=img]').length === 2)
+    await press('Control+z')
+
+    // A command by its name; views by key; help.
+    await press('Control+k')
+    await page.keyboard.type('View: Matte')
+    await press('Enter')
+    check(await page.getByRole('radio', { name: 'Matte' }).getAttribute('aria-checked') === 'true', 'a command is found by its name')
+    await press('?')
+    await page.waitForSelector('text=Keys and gestures')
+    await press('Escape')
+    await press('f')
+    check(!(await page.getByRole('navigation', { name: 'Stages' }).isVisible().catch(() => false)), 'F puts the panels away')
+    await press('Escape')
+    await page.waitForSelector('nav[aria-label=Stages]')
+    await press('Control+Shift+a')
+    await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')
+    check((await selectedShare(page)) === 0, 'nothing is selected')
+    await saved(page)
+    // Every control has a name.
+    const nameless = await page.evaluate(() => [...document.querySelectorAll('button, input, [role=slider], [role=switch]')].filter((e) => e.offsetParent && !(e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.textContent.trim() || e.labels?.length)).map((e) => e.outerHTML.slice(0, 120)))
+    check(nameless.length === 0, `controls without a name: ${nameless.join(' ')}`)
+    check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
+    return ''
+  } finally { await browser.close(); browser.forget() }
+}
