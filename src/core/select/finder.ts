@@ -45,6 +45,9 @@ export interface CommonFields {
   id?: string
 }
 
+/** What a finder found. `passing` means the finder goes on using the memory: it is valid until the next find, and is copied to be kept. */
+export interface Found extends Matte { readonly passing?: boolean }
+
 /** A way to find a region. One file, one exported finder. */
 export interface Finder<K extends string = string, P = object> {
   readonly kind: K
@@ -52,7 +55,7 @@ export interface Finder<K extends string = string, P = object> {
   readonly fields: Fields<P>
   /** True when it looks at pixels, and so takes `sample`. */
   readonly looksAtPixels: boolean
-  find(scene: Scene, params: P & { sample: Sample }, context: Context): Matte
+  find(scene: Scene, params: P & { sample: Sample }, context: Context): Found
   /**
    * Work that makes later changes of this step immediate (a cost map, a region tree), in slices: it yields its progress (0-1)
    * every few milliseconds, and leaves what it made in the context's memory. Absent where there is nothing to prepare.

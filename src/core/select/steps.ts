@@ -28,7 +28,7 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     if (isFinding(step)) {
       const found = findStep(step, scene, context)
       remembered = found.remembered
-      if (empty && step.op === 'add') matte = found.matte
+      if (empty && step.op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
       else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
     } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context)
     empty = false
@@ -38,17 +38,20 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
   return matte
 }
 
-/** What one finding step covers by itself, before it is combined. Read-only. */
-export function findStep(step: FindingStep, scene: Scene, context: Context): { matte: Matte; remembered: boolean } {
+/** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. */
+export function findStep(step: FindingStep, scene: Scene, context: Context): { matte: Matte; remembered: boolean; passing: boolean } {
   const key = findingKey(step, scene)
   const known = context.memory.get<Matte>(key)
-  if (known) return { matte: known, remembered: true }
-  let matte = finderOf(step).find(scene, step, context)
+  if (known) return { matte: known, remembered: true, passing: false }
+  const found = finderOf(step).find(scene, step, context)
+  const { width, height } = found
+  if (found.passing && step.grow === 0 && step.feather === 0 && !step.invert) return { matte: found, remembered: false, passing: true }
+  let matte: Matte = found.passing && step.grow === 0 && step.feather === 0 ? { width, height, data: found.data.slice() } : found
   if (step.grow !== 0) matte = grow(matte, step.grow)
   if (step.feather > 0) matte = featherMatte(matte, step.feather)
   if (step.invert) invertInto(matte)
   context.memory.set(key, matte, matte.data.byteLength)
-  return { matte, remembered: false }
+  return { matte, remembered: false, passing: false }
 }
 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */

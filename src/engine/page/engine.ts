@@ -96,6 +96,7 @@ export class Engine {
   select(request: SelectRequest): Promise<SelectResult | null> {
     return this.picture.select(request, Atomics.add(this.latestSelect, 0, 1) + 1)
   }
+  warm(request: SelectRequest): void { void this.picture.warm(request) }
   /** Gives up the selection being made. */
   cancelSelect(): void { Atomics.add(this.latestSelect, 0, 1) }
 

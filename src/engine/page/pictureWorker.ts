@@ -5,7 +5,7 @@ import { halfSize, halveMatte, levelCount, picturePyramid } from '@/core/raster/
 import { isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { finderOf, type FindingStep, isFinding } from '@/core/select/registry'
-import { knownCosts } from '@/core/select/similarColour'
+import { preparedPick, warm } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { findStep } from '@/core/select/steps'
 import { type LayerMask } from '@/document/types'
@@ -142,20 +142,21 @@ function prepareLater(request: SelectRequest): void {
   const work = finderOf(step).prepare?.(scene, step, context)
   if (!work) { tell(); return }
   preparing = { key, work, done: tell, end }
-  if (!pumping) { pumping = true; setTimeout(pump) }
+  if (!pumping) { pumping = true; nextTurn.port1.postMessage(null) }
 }
 
 /** What a preparation depends on: everything but the values it makes immediate. */
-function prepareKey(step: FindingStep): string {
-  if (step.kind === 'similarColour') return JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample])
-  return ''
-}
+const prepareKey = (step: FindingStep): string => (step.kind === 'similarColour' ? JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample]) : '')
 
 function tellCurve(step: FindingStep, scene: Scene, context: Context): void {
   if (step.kind !== 'similarColour' || !step.id) return
-  const costs = knownCosts(scene, step, context)
-  if (costs) events.curve(step.id, prepareKey(step), toleranceCurve(costs))
+  const pick = preparedPick(scene, step, context)
+  if (pick) events.curve(step.id, prepareKey(step), toleranceCurve(pick.ends))
 }
+
+/** Comes back after waiting requests have had their turn; a timer would add four idle milliseconds each time. */
+const nextTurn = new MessageChannel()
+nextTurn.port2.onmessage = pump
 
 function pump(): void {
   const now = preparing
@@ -165,7 +166,7 @@ function pump(): void {
     const step = now.work.next()
     if (step.done) { preparing = null; now.end(); now.done(); break }
   }
-  setTimeout(pump)
+  nextTurn.port1.postMessage(null)
 }
 
 const api: PictureWorker = {
@@ -173,6 +174,7 @@ const api: PictureWorker = {
   open,
   keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) { pictures.delete(asset); ready.delete(asset) } },
   select,
+  async warm(request) { await openAll(request); warm(sceneOf(request), 'all', contextFor('Looking at the picture', () => true).context) },
   async mask(mask: LayerMask) {
     await openAll({ layers: mask.scene })
     const { context, end } = contextFor('Making the mask', () => true)

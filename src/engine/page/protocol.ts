@@ -36,6 +36,8 @@ export interface PictureWorker {
   keep(assets: readonly string[]): void
   /** Null when a newer request overtook it. */
   select(request: SelectRequest, number: number): Promise<SelectResult | null>
+  /** Looks at the pictures before they are asked about, so that first answers are quick. */
+  warm(request: SelectRequest): Promise<void>
   mask(mask: LayerMask): Promise<SharedMatte>
   /** Small grey pictures of what each finding step covers by itself, by step id. */
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>>

@@ -13,6 +13,7 @@ export interface RenderingEvents { layersChanged(epoch: number, canvas: Size): v
 
 const COVER_PX = 480
 const COVER_AFTER_MS = 1500
+const WARM_AFTER_MS = 200
 
 /** What the steps at a home look at. */
 function requestFor(project: Project, home: RecipeHome, prepare: string | null): SelectRequest | null {
@@ -32,6 +33,7 @@ export class Rendering {
   private lastMap = ''
   private hasMatte = false
   private coverTimer: ReturnType<typeof setTimeout> | undefined
+  private warmTimer: ReturnType<typeof setTimeout> | undefined
 
   constructor(private readonly events: RenderingEvents) {
     this.engine = new Engine({
@@ -40,6 +42,7 @@ export class Rendering {
       layersChanged: (epoch) => {
         const project = shownProject(get())
         if (project) events.layersChanged(epoch, project.canvas)
+        this.warmLater()
         this.coverLater()
       },
       opened: (asset, picture) => { if (asset === shownProject(get())?.layers[0]?.asset) set({ rarestHue: picture.rarestHue }) },
@@ -49,7 +52,7 @@ export class Rendering {
     this.follow(get())
   }
 
-  close(): void { this.stop(); clearTimeout(this.coverTimer); this.engine.close() }
+  close(): void { this.stop(); clearTimeout(this.coverTimer); clearTimeout(this.warmTimer); this.engine.close() }
 
   private follow(state: BenchState): void {
     const project = shownProject(state)
@@ -102,6 +105,16 @@ export class Rendering {
     const state = get(), project = shownProject(state)
     const request = project && requestFor(project, state.home, state.openStep)
     return request?.steps.length ? this.engine.thumbnails(request, longest) : Promise.resolve({})
+  }
+
+  /** Once the layers rest, the picks to come are made ready for. */
+  private warmLater(): void {
+    clearTimeout(this.warmTimer)
+    this.warmTimer = setTimeout(() => {
+      const { live, home } = get(), project = shownProject(get())
+      const request = project && !live ? requestFor(project, home, null) : null
+      if (request) this.engine.warm(request)
+    }, WARM_AFTER_MS)
   }
 
   private coverLater(): void {

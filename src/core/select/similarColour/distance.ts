@@ -2,7 +2,7 @@ import { labDifferenceTo, labOf } from '../../colour/lab'
 import { type Picture, words } from '../../raster/picture'
 
 export type Metric = 'channel' | 'perceptual'
-type Colour = readonly [red: number, green: number, blue: number, alpha: number]
+export type Colour = readonly [red: number, green: number, blue: number, alpha: number]
 
 /** Mean colour (0-255, rounded) of the patch × patch pixels around pixel (x, y), cut at the picture's edges. */
 export function patchColour(picture: Picture, x: number, y: number, patch: number): Colour {

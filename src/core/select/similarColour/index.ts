@@ -1,14 +1,17 @@
 /**
  * Similar: the pixels whose colour is near the one picked, connected to it or everywhere.
  *
- * The first answer is a flood. `prepare` then finds, for every pixel, the smallest tolerance at which it joins; from there on a
- * change of tolerance is a threshold, and the tolerance curve is a histogram.
+ * The first answer is a flood. `prepare` then puts all pixels in the order in which they join as the tolerance grows; from there on
+ * a change of tolerance touches only the pixels between the two, and the tolerance curve comes free.
  */
 import { flag, number, oneOf, point } from '../fields'
 import { type Context, type Finder, type Sample, type Scene } from '../finder'
 import { colourDistance, type Metric, patchColour } from './distance'
-import { flood } from './flood'
-import { joinCosts, within } from './joinCost'
+import { type Flooded, floodColour, floodDistance } from './flood'
+import { connectedOrder, distanceOrder } from './joinOrder'
+import { LivePick } from './livePick'
+import { hardened } from './marks'
+import { runExtremes, type RunExtremes } from './runExtremes'
 import { softenEdge } from './softenEdge'
 
 export interface SimilarColourFields {
@@ -24,27 +27,50 @@ export interface SimilarColourFields {
 }
 type Params = SimilarColourFields & { sample: Sample }
 
-const pickKey = (scene: Scene, { at, patch, metric, sample }: Params) => `similarColour ${scene.identity(sample)} ${Math.floor(at[0])},${Math.floor(at[1])} ${patch} ${metric}`
-const distanceKey = (scene: Scene, params: Params) => `${pickKey(scene, params)} distance`
-const costKey = (scene: Scene, params: Params) => (params.contiguous ? `${pickKey(scene, params)} cost` : distanceKey(scene, params))
+/** Everything a pick's preparation depends on: the values that it makes immediate are not among them. */
+export const pickKey = (scene: Scene, { at, patch, metric, sample, contiguous }: Params): string =>
+  `similarColour ${scene.identity(sample)} ${Math.floor(at[0])},${Math.floor(at[1])} ${patch} ${metric} ${contiguous ? 'connected' : 'everywhere'}`
 
 function pickedPixel(scene: Scene, { at }: Params): [number, number] | null {
   const x = Math.floor(at[0]), y = Math.floor(at[1])
   return x >= 0 && y >= 0 && x < scene.width && y < scene.height ? [x, y] : null
 }
 
-function distances(scene: Scene, params: Params, x: number, y: number, { memory }: Context): Uint8Array {
-  const key = distanceKey(scene, params)
-  const known = memory.get<Uint8Array>(key)
-  if (known) return known
+/** The prepared pick, once `prepare` has made it. */
+export const preparedPick = (scene: Scene, params: Params, { memory }: Context): LivePick | undefined => memory.get(pickKey(scene, params))
+
+function distances(scene: Scene, params: Params, x: number, y: number): Uint8Array {
   const picture = scene.picture(params.sample)
-  const made = colourDistance(picture, patchColour(picture, x, y, params.patch), params.metric)
+  return colourDistance(picture, patchColour(picture, x, y, params.patch), params.metric)
+}
+
+const extremesKey = (scene: Scene, sample: Sample) => `runExtremes ${scene.identity(sample)}`
+
+/** Makes the picture's run extremes, which make first answers quicker. Done in the background when a picture is first shown. */
+export function warm(scene: Scene, sample: Sample, { memory }: Context): void {
+  const key = extremesKey(scene, sample)
+  if (memory.get(key)) return
+  const extremes = runExtremes(scene.picture(sample))
+  memory.set(key, extremes, extremes.least.byteLength * 2)
+}
+
+function flooded(scene: Scene, params: Params, x: number, y: number, context: Context): Flooded {
+  const picture = scene.picture(params.sample)
+  const marks = blankMarks(scene, context)
+  return params.metric === 'channel'
+    ? floodColour(picture, patchColour(picture, x, y, params.patch), x, y, params.tolerance, marks, context.memory.get<RunExtremes>(extremesKey(scene, params.sample)))
+    : floodDistance(distances(scene, params, x, y), scene, x, y, params.tolerance, marks)
+}
+
+/** Marks to write into, used again and again: fresh memory for each answer would cost more than the flood. */
+function blankMarks({ width, height }: Scene, { memory }: Context): Uint8Array {
+  const key = `similarColour marks ${width * height}`
+  const known = memory.get<Uint8Array>(key)
+  if (known) return known.fill(0)
+  const made = new Uint8Array(width * height)
   memory.set(key, made, made.byteLength)
   return made
 }
-
-/** For each pixel the smallest tolerance at which it joins, once `prepare` has made it. */
-export const knownCosts = (scene: Scene, params: Params, { memory }: Context): Uint8Array | undefined => memory.get(costKey(scene, params))
 
 export const similarColour: Finder<'similarColour', SimilarColourFields> = {
   kind: 'similarColour',
@@ -55,22 +81,21 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
     const { width, height } = scene
     const pixel = pickedPixel(scene, params)
     if (!pixel) return { width, height, data: new Uint8Array(width * height) }
-    const costs = knownCosts(scene, params, context)
-    let data: Uint8Array
-    if (costs) data = within(costs, params.tolerance)
-    else {
-      const distance = distances(scene, params, ...pixel, context)
-      context.check(0.4)
-      data = params.contiguous ? flood(distance, scene, ...pixel, params.tolerance) : within(distance, params.tolerance)
+    let pick = preparedPick(scene, params, context)
+    if (!pick && !params.contiguous) { // sorting takes no longer than looking for the edge
+      for (const progress of similarColour.prepare!(scene, params, context)) context.check(progress)
+      pick = preparedPick(scene, params, context)
     }
+    if (pick) return { width, height, data: pick.at(params.tolerance, params.antialias), passing: true }
+    const { marks, edge } = flooded(scene, params, ...pixel, context)
     context.check(0.7)
-    if (params.antialias) softenEdge(data, scene.picture(params.sample))
-    return { width, height, data }
+    return { width, height, passing: true, data: params.antialias ? softenEdge(marks, edge, scene.picture(params.sample)) : hardened(marks, edge) }
   },
   *prepare(scene, params, context) {
     const pixel = pickedPixel(scene, params)
-    if (!pixel || !params.contiguous || knownCosts(scene, params, context)) return
-    const costs = yield* joinCosts(distances(scene, params, ...pixel, context), scene, ...pixel)
-    context.memory.set(costKey(scene, params), costs, costs.byteLength)
+    if (!pixel || preparedPick(scene, params, context)) return
+    const distance = distances(scene, params, ...pixel)
+    const pick = new LivePick(scene.picture(params.sample), params.contiguous ? yield* connectedOrder(distance, scene, ...pixel) : yield* distanceOrder(distance))
+    context.memory.set(pickKey(scene, params), pick, pick.bytes)
   },
 }

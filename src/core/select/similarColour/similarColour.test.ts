@@ -3,9 +3,12 @@ import { describe, expect, it } from 'vitest'
 import { type Picture } from '../../raster/picture'
 import { plainContext, sceneOf } from '../onePicture'
 import { colourDistance, patchColour } from './distance'
-import { flood } from './flood'
-import { similarColour } from './index'
-import { joinCosts, within } from './joinCost'
+import { floodColour, floodDistance } from './flood'
+import { preparedPick, similarColour } from './index'
+import { connectedOrder, distanceOrder, type JoinOrder } from './joinOrder'
+import { LivePick } from './livePick'
+import { hardened } from './marks'
+import { runExtremes } from './runExtremes'
 import { toleranceCurve } from './toleranceCurve'
 
 const WIDTH = 17, HEIGHT = 13
@@ -24,6 +27,9 @@ function joined(distance: Uint8Array, x: number, y: number, tolerance: number): 
   }
   return out
 }
+const blank = () => new Uint8Array(WIDTH * HEIGHT)
+const edgeOf = (set: Uint8Array): number[] => [...set.keys()].filter((i) => { const x = i % WIDTH; return (x > 0 && set[i - 1] !== set[i]) || (x < WIDTH - 1 && set[i + 1] !== set[i]) || (i >= WIDTH && set[i - WIDTH] !== set[i]) || (i + WIDTH < set.length && set[i + WIDTH] !== set[i]) })
+const firstOf = ({ order, ends }: JoinOrder, t: number): Uint8Array => { const out = new Uint8Array(order.length); for (const i of order.subarray(0, ends[t])) out[i] = 255; return out }
 const finish = <T>(work: Generator<number, T>): T => { for (;;) { const step = work.next(); if (step.done) return step.value } }
 const params = { at: [0, 0] as const, tolerance: 32, contiguous: true, patch: 1 as const, metric: 'channel' as const, antialias: true, sample: 'all' as const }
 const pictureOf = (width: number, height: number, colour: (x: number, y: number) => number[]): Picture => {
@@ -35,14 +41,38 @@ const pictureOf = (width: number, height: number, colour: (x: number, y: number)
 describe('similar colour', () => {
   it('the scanline flood finds the joined pixels, whatever the picture, seed and tolerance', () => {
     fc.assert(fc.property(fc.oneof(distances, patchy), fc.nat(WIDTH - 1), fc.nat(HEIGHT - 1), fc.nat(255), (d, x, y, t) => {
-      expect(flood(d, size, x, y, t)).toEqual(joined(d, x, y, t))
+      const { marks, edge } = floodDistance(d, size, x, y, t, blank())
+      expect(hardened(marks, edge)).toEqual(joined(d, x, y, t))
     }), { numRuns: 500 })
   })
-  it('a threshold on the join costs is the flood, at every tolerance', () => {
+  it('the edge that comes with a flood is every pixel with a neighbour on the other side, once', () => {
+    fc.assert(fc.property(patchy, fc.nat(WIDTH - 1), fc.nat(HEIGHT - 1), fc.nat(255), (d, x, y, t) => {
+      const set = joined(d, x, y, t)
+      expect([...floodDistance(d, size, x, y, t, blank()).edge].sort((a, b) => a - b)).toEqual(edgeOf(set))
+    }), { numRuns: 300 })
+  })
+  it('flooding by colour is flooding by channel distance', () => {
+    fc.assert(fc.property(fc.oneof(fc.uint8Array({ minLength: WIDTH * HEIGHT * 4, maxLength: WIDTH * HEIGHT * 4 }), fc.array(fc.constantFrom(90, 100, 110), { minLength: WIDTH * HEIGHT * 4, maxLength: WIDTH * HEIGHT * 4 }).map((v) => Uint8Array.from(v))), fc.nat(WIDTH - 1), fc.nat(HEIGHT - 1), fc.double({ min: 0, max: 255, noNaN: true }), (bytes, x, y, t) => {
+      const picture: Picture = { ...size, data: new Uint8ClampedArray(bytes) }, colour = patchColour(picture, x, y, 3)
+      const byDistance = floodDistance(colourDistance(picture, colour, 'channel'), size, x, y, t, blank())
+      for (const extremes of [undefined, runExtremes(picture)]) expect(floodColour(picture, colour, x, y, t, blank(), extremes).marks).toEqual(byDistance.marks)
+    }))
+  })
+  it('the first pixels of the join order are the flood, at every tolerance', () => {
     fc.assert(fc.property(fc.oneof(distances, patchy), fc.nat(WIDTH - 1), fc.nat(HEIGHT - 1), (d, x, y) => {
-      const costs = finish(joinCosts(d, size, x, y))
-      for (let t = 0; t < 256; t += 5) expect(within(costs, t)).toEqual(flood(d, size, x, y, t))
+      const joins = finish(connectedOrder(d, size, x, y))
+      expect(joins.ends[255]).toBe(d.length)
+      for (let t = 0; t < 256; t += 5) expect(firstOf(joins, t)).toEqual(joined(d, x, y, t))
+      const everywhere = finish(distanceOrder(d))
+      for (let t = 0; t < 256; t += 5) expect(firstOf(everywhere, t)).toEqual(d.map((v) => (v <= t ? 255 : 0)))
     }), { numRuns: 60 })
+  })
+  it('a live pick moved through any tolerances gives what a fresh one gives', () => {
+    fc.assert(fc.property(distances, fc.array(fc.tuple(fc.nat(255), fc.boolean()), { minLength: 1, maxLength: 12 }), (d, moves) => {
+      const picture: Picture = { ...size, data: Uint8ClampedArray.from({ length: d.length * 4 }, (_, i) => (i % 4 === 3 ? 255 : d[i >> 2] ^ (i * 31))) }
+      const joins = finish(connectedOrder(d, size, 3, 4)), live = new LivePick(picture, joins)
+      for (const [t, soft] of moves) expect(live.at(t, soft)).toEqual(new LivePick(picture, joins).at(t, soft))
+    }), { numRuns: 80 })
   })
   it('channel distance: within ±tolerance of the picked colour in every channel (common practice)', () => {
     const picture = pictureOf(4, 1, (x) => [[100, 100, 100], [132, 100, 68], [133, 100, 100], [100, 67, 100]][x])
@@ -77,7 +107,7 @@ describe('similar colour', () => {
     const picture = pictureOf(100, 50, (x) => (x < 40 ? [100 + (x % 4), 100, 100] : [160, 100, 100]))
     const context = plainContext(), scene = sceneOf(picture)
     finish(similarColour.prepare!(scene, { ...params, at: [5, 5] }, context))
-    const curve = toleranceCurve(context.memory.get<Uint8Array>('similarColour picture 5,5 1 channel cost')!)
+    const curve = toleranceCurve(preparedPick(scene, { ...params, at: [5, 5] }, context)!.ends)
     curve.shares.forEach((s, t) => { if (t) expect(s).toBeGreaterThanOrEqual(curve.shares[t - 1]) })
     expect(curve.shares[10]).toBeCloseTo(0.4, 6)
     expect(curve.spills).toEqual([59])

@@ -13,12 +13,9 @@ const LEAST_LEAP = 0.012
 const LEAP_RATIO = 4
 const STILL_STEPS = 4
 
-/** @param costs for each pixel the smallest tolerance at which it joins */
-export function toleranceCurve(costs: Uint8Array): ToleranceCurve {
-  const counts = new Float64Array(256)
-  for (let i = 0; i < costs.length; i++) counts[costs[i]]++
-  const shares: number[] = []
-  for (let t = 0, sum = 0; t < 256; t++) { sum += counts[t]; shares.push(sum / costs.length) }
+/** @param ends how many pixels have joined at each tolerance (256 counts); the last is all of them */
+export function toleranceCurve(ends: Int32Array): ToleranceCurve {
+  const shares = Array.from(ends, (count) => count / ends[255])
   const spills: number[] = []
   for (let t = STILL_STEPS + 1; t < 256; t++) {
     const leap = shares[t] - shares[t - 1], before = (shares[t - 1] - shares[t - 1 - STILL_STEPS]) / STILL_STEPS
