@@ -58,7 +58,8 @@ export class Studio {
     const key = `mask ${scene.identity('all')} ${scene.identity('layer')} ${JSON.stringify(mask.recipe.steps)}`
     const known = this.memory.get<readonly Matte[]>(key)
     if (known) return known
-    const levels = mattePyramid(this.matte(mask.recipe.steps, scene, check))
+    const matte = this.matte(mask.recipe.steps, scene, check)
+    const levels = mattePyramid({ ...matte, data: matte.data.slice() })
     this.memory.set(key, levels, levels.reduce((sum, level) => sum + level.data.byteLength, 0))
     return levels
   }

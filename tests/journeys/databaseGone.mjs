@@ -19,7 +19,7 @@ export async function databaseGone(application) {
     await typeInto(page, 'X', 320)
     await typeInto(page, 'Y', '336-30')
     await page.waitForSelector('[data-saving=waiting]', { timeout: 20_000 })
-    check(/2 changes not saved yet/.test(await page.locator('[data-saving]').textContent()), `the header says what is unsaved: ${await page.locator('[data-saving]').textContent()}`)
+    await page.waitForSelector('[data-saving=waiting]:has-text("2 changes not saved yet")', { timeout: 10_000 })
     await typeInto(page, 'Scale', 80)
     // What the server says meanwhile is one sentence, and it stays up.
     const answer = await fetch(`${application.url}/api/projects`)

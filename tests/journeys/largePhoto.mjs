@@ -24,8 +24,8 @@ export async function largePhoto(application) {
 
     let started = await now(page)
     await click(page, 430, 1060)
+    const outline = await markAfter(page, 'wily:overlay', started)
     await shareAfter(page, 0)
-    const outline = await page.evaluate((since) => performance.getEntriesByName('wily:overlay').at(-1).startTime - since, started)
     said.push(`click to outline ${outline.toFixed(0)} ms (includes the click's own travel)`)
     await page.waitForSelector('text=/Selected area/')
     await page.waitForFunction(() => !document.querySelector('figure .opacity-40') && !document.body.innerText.includes('measuring every tolerance'), null, { timeout: 60_000 })

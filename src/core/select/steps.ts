@@ -11,13 +11,17 @@ import { type Context, type Scene } from './finder'
 import { featherMatte } from './modifiers/feather'
 import { finderOf, type FindingStep, isFinding, modifierOf, type Step } from './registry'
 
-/** The matte of a list of steps; hidden steps do nothing. The result may be remembered: treat it as read-only. */
+/**
+ * The matte of a list of steps; hidden steps do nothing. The result may be remembered, or its finder's own: treat it as read-only,
+ * and copy it to keep it beyond the next fold.
+ */
 export function foldSteps(steps: readonly Step[], scene: Scene, context: Context): Matte {
   const keys = foldKeys(steps, scene)
   let from = steps.length
   let matte: Matte | undefined
   while (from > 0 && !(matte = context.memory.get<Matte>(keys[from - 1]))) from--
   let empty = from === 0
+  const last = steps.findLastIndex((step) => !step.hidden)
   matte ??= emptyMatte(scene)
   for (let i = from; i < steps.length; i++) {
     context.check(i / steps.length)
@@ -28,6 +32,8 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     if (isFinding(step)) {
       const found = findStep(step, scene, context)
       remembered = found.remembered
+      // Quick to find again, and nothing comes after it: a copy to remember would take longer than finding it.
+      if (empty && step.op === 'add' && found.passing && i === last) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && step.op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
       else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
     } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context)

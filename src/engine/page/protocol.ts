@@ -80,4 +80,4 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
 export const TILE = 256
-export const ANT_PHASES = 8
+export const ANT_PHASES = 4

@@ -8,7 +8,8 @@ import { bitmapOf, matteBitmap, scaled } from './bitmaps'
 import { ANT_PHASES, type Backing, type OverlayStyle, type PlacedSpec, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
 
 const CHECK_PX = 8
-const ANT_PX = 4
+/** Length of a dash, and how far it marches from one phase to the next. */
+const ANT_PX = 4, ANT_STEP = (2 * ANT_PX) / ANT_PHASES
 const BACKINGS: Record<Backing, readonly [number, number]> = { checks: [0xff, 0xcf], white: [0xff, 0xff], black: [0x12, 0x12], grey: [0x80, 0x80] }
 
 const pictures = new Map<string, SharedPicture>()
@@ -98,7 +99,7 @@ function ants(view: Viewport): ImageBitmap[] {
   const surface = new OffscreenCanvas(view.width, view.height)
   const context = surface.getContext('2d')!
   return Array.from({ length: ANT_PHASES }, (_, phase) => {
-    for (const i of line) pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase) & ANT_PX ? 0xffffffff : 0xff101010
+    for (const i of line) pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase * ANT_STEP) & ANT_PX ? 0xffffffff : 0xff101010
     context.putImageData(image, 0, 0)
     return surface.transferToImageBitmap()
   })

@@ -79,7 +79,7 @@ export class Outbox {
       const head = await db.get('heads', this.project)
       if (!head) { this.report({ unsent: 0, state: 'saved' }); return }
       const acts = await Promise.all(keys.map(async (key) => (await db.get('acts', key))!.act))
-      this.report({ unsent: Math.max(1, acts.length), state: 'sending' })
+      if (this.tries === 0) this.report({ unsent: Math.max(1, acts.length), state: 'sending' }) // while the server is away, trying again is no news
       // The head may name an act that comes in a later batch: until then the last one sent stands for it.
       const more = keys.length === ACTS_AT_ONCE
       await sendActs(this.project, acts, more ? acts[acts.length - 1].id : head.head)

@@ -32,6 +32,7 @@ export class Rendering {
   private lastSelect = ''
   private lastMap = ''
   private hasMatte = false
+  private turn = 0
   private coverTimer: ReturnType<typeof setTimeout> | undefined
   private warmTimer: ReturnType<typeof setTimeout> | undefined
 
@@ -73,6 +74,7 @@ export class Rendering {
   private matte: Parameters<Engine['setMatte']>[0] = null
 
   private async select(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
+    const turn = ++this.turn
     if (!request || request.steps.length === 0) {
       this.engine.cancelSelect()
       this.matte = null
@@ -83,7 +85,7 @@ export class Rendering {
     }
     try {
       const result = await this.engine.select(request)
-      if (!result) return
+      if (!result || turn !== this.turn) return
       this.matte = result.matte
       this.hasMatte = true
       set({ result: { selected: result.selected, soft: result.soft, milliseconds: result.milliseconds } })

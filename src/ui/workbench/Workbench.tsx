@@ -83,7 +83,7 @@ function Bench() {
     <div className="flex h-screen flex-col overflow-hidden">
       {!bare && <Header openCommands={() => setCommands(true)} openHelp={() => setHelp(true)} />}
       <div className="relative flex min-h-0 flex-1">
-        <aside aria-label="Stage" className={`w-[188px] shrink-0 border-r border-[var(--line)] bg-[var(--panel)] ${side('left')}`}><StageColumn /></aside>
+        <aside aria-label="Stage" className={`w-[212px] shrink-0 border-r border-[var(--line)] bg-[var(--panel)] ${side('left')}`}><StageColumn /></aside>
         <main className="relative min-w-0 flex-1">
           <DropPlace><CanvasView viewerRef={viewer} rendering={rendering} connect={connect} /></DropPlace>
           {stage === 'select' && !bare && <ViewBar />}
@@ -158,11 +158,11 @@ function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: bool
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl">
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none">
           <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>
           <div className="gap-8 sm:columns-2">
             <section className="mb-4 break-inside-avoid"><h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3><ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul></section>
-            {SECTIONS.map((section) => { const rows = COMMANDS.filter((command) => command.section === section && command.keys); return rows.length ? <section key={section} className="mb-4 break-inside-avoid"><h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3><ul>{rows.map((command) => row(command.name, command.keys!.slice(0, 2).map(shownKey).join('  ')))}</ul></section> : null })}
+            {SECTIONS.map((section) => { const rows = COMMANDS.filter((command) => command.section === section && command.keys); return rows.length ? <section key={section} className="mb-4 break-inside-avoid"><h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3><ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul></section> : null })}
           </div>
         </Dialog.Content>
       </Dialog.Portal>

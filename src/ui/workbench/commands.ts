@@ -49,7 +49,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'undo', name: 'Undo', keys: ['Ctrl+z'], section: 'Project', run: () => { if (!undoAct()) toast('Nothing to undo.') } },
   { id: 'redo', name: 'Redo', keys: ['Ctrl+Shift+z', 'Ctrl+y'], section: 'Project', run: () => { if (!redoAct()) toast('Nothing to redo.') } },
   { id: 'fit', name: 'Fit the picture', keys: ['0'], section: 'View', run: (viewer) => viewer.fit() },
-  { id: 'actual', name: 'One to one', keys: ['Shift+)', 'Shift+0'], section: 'View', run: (viewer) => viewer.zoomTo(1) },
+  { id: 'actual', name: 'One to one', keys: ['Shift+0', 'Shift+)'], section: 'View', run: (viewer) => viewer.zoomTo(1) },
   { id: 'zoomIn', name: 'Zoom in', keys: ['+', '=', 'Shift++'], section: 'View', run: (viewer) => viewer.zoomBy(1.4) },
   { id: 'zoomOut', name: 'Zoom out', keys: ['-'], section: 'View', run: (viewer) => viewer.zoomBy(1 / 1.4) },
   { id: 'bare', name: 'Picture only, panels away', keys: ['f'], section: 'View', run: () => set((state) => ({ bare: !state.bare })) },

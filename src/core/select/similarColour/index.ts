@@ -96,6 +96,7 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
     if (!pixel || preparedPick(scene, params, context)) return
     const distance = distances(scene, params, ...pixel)
     const pick = new LivePick(scene.picture(params.sample), params.contiguous ? yield* connectedOrder(distance, scene, ...pixel) : yield* distanceOrder(distance))
+    pick.at(params.tolerance, params.antialias) // so that the first change is as quick as the others
     context.memory.set(pickKey(scene, params), pick, pick.bytes)
   },
 }

@@ -43,8 +43,16 @@ export class LivePick {
 
   private markAll(): void {
     const { marks, coverage, pixels, soft, picture: { width, height } } = this
-    for (let i = 0; i < marks.length; i++) coverage[i] = marks[i] = markOf(marks, i, i % width, width, height)
-    for (let i = 0; i < marks.length; i++) if (marks[i] === IN_EDGE || marks[i] === OUT_EDGE) coverage[i] = soft ? coverageAt(marks, pixels, width, height, i) : marks[i] === IN_EDGE ? IN : OUT
+    const edge: number[] = []
+    for (let y = 0, i = 0; y < height; y++) {
+      for (let x = 0; x < width; x++, i++) {
+        const now = markOf(marks, i, x, width, height)
+        marks[i] = now
+        coverage[i] = now >= IN_EDGE ? IN : OUT
+        if (now === IN_EDGE || now === OUT_EDGE) edge.push(i)
+      }
+    }
+    if (soft) for (const i of edge) coverage[i] = coverageAt(marks, pixels, width, height, i)
   }
 
   /** Marks can only have changed on the changed pixels and their neighbours; coverage only where a mark it looks at has. */

@@ -3,7 +3,7 @@ import { changeStep } from '@/document/edits'
 import { preview } from '@/ui/store/bench'
 import { Grip } from '@/ui/workbench/canvas/Grip'
 import { type HandlesProps } from '../finder'
-import { placeOn, stretched } from './box'
+import { onPixels, placeOn, stretched } from './box'
 
 const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [[0, 0, 'upper left'], [0.5, 0, 'upper'], [1, 0, 'upper right'], [1, 0.5, 'right'], [1, 1, 'lower right'], [0.5, 1, 'lower'], [0, 1, 'lower left'], [0, 0.5, 'left']]
 const TURN_PX = 26
@@ -25,7 +25,7 @@ export function Handles({ step, home, toScreen, fromScreen }: HandlesProps<StepO
       {GRIPS.map(([u, v, name]) => {
         const [x, y] = toScreen(...placeOn(step, u, v))
         return <Grip key={name} label={`Stretch ${name}`} cursor={v === 0.5 ? 'ew-resize' : u === 0.5 ? 'ns-resize' : u === v ? 'nwse-resize' : 'nesw-resize'} x={x} y={y} shape="square"
-          drag={(px, py, event) => show(stretched(step, u, v, fromScreen(px, py), event.shiftKey, event.altKey))} />
+          drag={(px, py, event) => show(onPixels(stretched(step, u, v, fromScreen(px, py), event.shiftKey, event.altKey), step.rotation))} />
       })}
       <Grip label="Turn" cursor="grab" x={turn[0]} y={turn[1]} shape="round" drag={(px, py, event) => {
         const degrees = (Math.atan2(py - centre[1], px - centre[0]) * 180) / Math.PI + 90

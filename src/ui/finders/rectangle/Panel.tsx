@@ -10,7 +10,7 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'rectangle'>>) {
   const change = (values: object) => changeStep(home, step.id!, values)
   const field = (label: string, name: 'x' | 'y' | 'width' | 'height', min: number) => (
     <label className="flex items-center justify-between gap-1 text-[13px]">{label}
-      <NumberField label={label} value={step[name]} min={min} max={FAR} unit="px" digits={step[name] % 1 ? 1 : 0} className="w-24" onSettle={(value) => act(`Change ${label.toLowerCase()}`, change({ [name]: value }))} />
+      <NumberField label={label} value={step[name]} min={min} max={FAR} unit="px" digits={step[name] % 1 ? 1 : 0} className="w-[88px]" onSettle={(value) => act(`Change ${label.toLowerCase()}`, change({ [name]: value }))} />
     </label>
   )
   const most = Math.max(1, Math.round(Math.min(step.width, step.height) / 2))

@@ -35,3 +35,10 @@ export function stretched(box: Box, u: number, v: number, to: Point, equal: bool
   const [cx, cy] = apply(turn(box.rotation), toCentre[0], toCentre[1])
   return { x: fixed[0] + cx - width / 2, y: fixed[1] + cy - height / 2, width, height }
 }
+
+/** On whole pixels, as drawn boxes are; turned ones keep their fractions, since their sides lie on no pixel edge anyway. */
+export function onPixels<B extends Omit<Box, 'rotation'>>(box: B, rotation: number): B {
+  if (rotation % 90 !== 0) return box
+  const x = Math.round(box.x), y = Math.round(box.y)
+  return { ...box, x, y, width: Math.round(box.x + box.width) - x, height: Math.round(box.y + box.height) - y }
+}

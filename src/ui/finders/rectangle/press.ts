@@ -2,7 +2,7 @@ import { type StepOfKind } from '@/core/select/registry'
 import { abandon, get } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { putStep } from '../putStep'
-import { boxBetween, insideBox } from './box'
+import { boxBetween, insideBox, onPixels } from './box'
 
 /** Shorter than this (CSS px) is a click, not a box. */
 const LEAST_PX = 4
@@ -13,7 +13,7 @@ export function press(at: Press, open: StepOfKind<'rectangle'> | undefined): Dra
   if (open && !at.further && insideBox(open, at.point)) {
     let moved = false
     return {
-      move(point) { moved = true; step.show({ x: open.x + point[0] - at.point[0], y: open.y + point[1] - at.point[1] }) },
+      move(point) { moved = true; step.show({ x: open.x + Math.round(point[0] - at.point[0]), y: open.y + Math.round(point[1] - at.point[1]) }) },
       end() { if (moved) step.end('Rectangle') },
     }
   }
@@ -24,7 +24,7 @@ export function press(at: Press, open: StepOfKind<'rectangle'> | undefined): Dra
       shiftHeld &&= shift
       altHeld &&= alt
       drawn = Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= LEAST_PX
-      if (drawn) step.show({ ...boxBetween(at.point, point, shift && !shiftHeld, alt && !altHeld), rotation: 0 })
+      if (drawn) step.show({ ...onPixels(boxBetween(at.point, point, shift && !shiftHeld, alt && !altHeld), 0), rotation: 0 })
     },
     end() { if (drawn) step.end('Rectangle'); else if (get().live) abandon() },
   }

@@ -14,7 +14,7 @@ const MOST_TILES = 480
 const TILES_AT_ONCE = 4
 const MIN_SCALE = 0.01, MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
-const ANT_FRAME_MS = 110
+const ANT_FRAME_MS = 180
 
 /** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
 function mark(name: string): void { performance.clearMarks(name); performance.mark(name) }
