@@ -64,7 +64,7 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
 ]
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]
-const time = async (work: Work) => { (globalThis as { gc?: () => void }).gc?.(); const started = performance.now(); await work(); return performance.now() - started }
+const time = async (work: Work) => { const started = performance.now(); await work(); return performance.now() - started }
 
 const wanted = process.argv.slice(2)
 console.log(`12-megapixel picture, medians of ${ROUNDS} rounds, in turn\n`)

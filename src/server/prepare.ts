@@ -6,7 +6,7 @@ import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { parseStep } from '@/core/formats/recipe'
-import { addPicture, addStep, changeLayer, makeMask, projectOf } from '@/document/edits'
+import { activateLayer, addPicture, addStep, changeLayer, makeMask, projectOf } from '@/document/edits'
 import { EMPTY_HISTORY, perform, type Act, type Edit } from '@/document/history'
 import { type Project, SELECTION } from '@/document/types'
 import { storePicture } from './assets'
@@ -34,10 +34,10 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
   await setCover(id, await readFile(join(root, 'demo/covers', cover)))
 }
 
-/** The demo: one photo to start on, one composite to take apart. */
+/** The demo: one photo to start on, one composite to take apart, pictures to lay over each other. */
 async function seedDemo(): Promise<void> {
   const otterLarge = await store('otter-puppet-24mp.jpg'), otter = await store('otter-puppet.jpg'), quay = await store('lantern-quay.jpg')
-  for (const file of ['puppet-stage.jpg', 'sky-amber.jpg', 'sky-morning.jpg']) await store(file)
+  const stage = await store('puppet-stage.jpg'), amber = await store('sky-amber.jpg'), morning = await store('sky-morning.jpg')
   const page = projectOf('Programme page, otter on the quay', otter('Otter puppet'), 'otter')
   await seed('00000000-0000-4000-8000-00000000b000', page, [
     ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-left', at: [130, 320], tolerance: 34, patch: 5 }))],
@@ -48,6 +48,13 @@ async function seedDemo(): Promise<void> {
     ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
     ['Move Otter puppet', changeLayer('otter', { placement: [0.72, 0, 0, 0.72, 300, 336] })],
   ], 'programme-page.webp')
+  const skies = projectOf('Skies and stage for the webshop', quay('Lantern quay'), 'quay')
+  await seed('00000000-0000-4000-8000-00000000c000', skies, [
+    ['Add Puppet stage', addPicture(stage('Puppet stage'), 'stage', null)], ['Hide Puppet stage', changeLayer('stage', { visible: false })],
+    ['Add Morning sky', addPicture(morning('Morning sky'), 'morning', null)], ['Hide Morning sky', changeLayer('morning', { visible: false })],
+    ['Add Amber sky', addPicture(amber('Amber sky'), 'amber', null)], ['Hide Amber sky', changeLayer('amber', { visible: false })],
+    ['Choose Lantern quay', activateLayer('quay')],
+  ], 'skies-and-stage.webp')
   const poster = projectOf('Autumn tour poster', otterLarge('Otter puppet, large'), 'otter')
   await seed('00000000-0000-4000-8000-00000000a000', poster, [], 'autumn-tour-poster.webp')
 }

@@ -99,6 +99,8 @@ export class Engine {
   warm(request: SelectRequest): void { void this.picture.warm(request) }
   /** Gives up the selection being made. */
   cancelSelect(): void { Atomics.add(this.latestSelect, 0, 1) }
+  /** Gives up everything the finders are doing. */
+  cancelAll(): void { this.cancelSelect(); void this.picture.stopPreparing() }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> { return this.tiles.setMatte(matte, toCanvas) }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> { return this.picture.thumbnails(request, longest) }

@@ -175,6 +175,7 @@ const api: PictureWorker = {
   keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) { pictures.delete(asset); ready.delete(asset) } },
   select,
   async warm(request) { await openAll(request); warm(sceneOf(request), 'all', contextFor('Looking at the picture', () => true).context) },
+  stopPreparing() { preparing?.end(); preparing = null },
   async mask(mask: LayerMask) {
     await openAll({ layers: mask.scene })
     const { context, end } = contextFor('Making the mask', () => true)

@@ -38,6 +38,8 @@ export interface PictureWorker {
   select(request: SelectRequest, number: number): Promise<SelectResult | null>
   /** Looks at the pictures before they are asked about, so that first answers are quick. */
   warm(request: SelectRequest): Promise<void>
+  /** Gives up what is being prepared; it starts again with the next selection that wants it. */
+  stopPreparing(): void
   mask(mask: LayerMask): Promise<SharedMatte>
   /** Small grey pictures of what each finding step covers by itself, by step id. */
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>>

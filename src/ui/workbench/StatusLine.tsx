@@ -4,7 +4,7 @@ import { layerById } from '@/document/edits'
 import { shownProject, useBench } from '@/ui/store/bench'
 
 /** Where the pointer is, what is there, which layer is worked on, what is under way, and the zoom. */
-export function StatusLine({ fit }: { fit: () => void }) {
+export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {
   const pointer = useBench((state) => state.pointer), pixel = useBench((state) => state.pixel), progress = useBench((state) => state.progress), scale = useBench((state) => state.scale)
   const project = useBench(shownProject)
   const layer = project ? layerById(project, project.activeLayer) : undefined
@@ -16,7 +16,7 @@ export function StatusLine({ fit }: { fit: () => void }) {
         {on && pixel && pixel[3] > 0 ? <><span className="size-3 rounded-[3px] border border-black/20" style={{ background: `rgb(${pixel.slice(0, 3).join(' ')})` }} />{pixel.slice(0, 3).join(' ')} · L* {Math.round(labOf(pixel[0], pixel[1], pixel[2])[0])}</> : on && pixel ? 'transparent' : ''}
       </span>
       <span className="truncate">{layer ? `layer: ${layer.name}` : ''}</span>
-      <span className="ml-auto flex items-center gap-2" role="status">{progress && <><span>{progress.what} · {Math.round(progress.fraction * 100)} %</span><span className="h-1 w-24 overflow-hidden rounded-full bg-[var(--line)]"><span className="block h-full bg-[var(--accent)]" style={{ width: `${progress.fraction * 100}%` }} /></span></>}</span>
+      <span className="ml-auto flex items-center gap-2" role="status">{progress && <><span>{progress.what} · {Math.round(progress.fraction * 100)} %</span><span className="h-1 w-24 overflow-hidden rounded-full bg-[var(--line)]"><span className="block h-full bg-[var(--accent)]" style={{ width: `${progress.fraction * 100}%` }} /></span><button type="button" onClick={cancel} className="rounded border border-[var(--line)] px-1.5 hover:bg-[var(--hover)]">Cancel</button></>}</span>
       <button type="button" onClick={fit} title="Fit the picture (0)" className="rounded px-1 hover:bg-[var(--hover)]" data-zoom>{scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)} %</button>
     </footer>
   )

@@ -98,7 +98,7 @@ function Bench() {
           <LayersPanel rendering={rendering} />
         </aside>
       </div>
-      {!bare && <StatusLine fit={() => viewer.current?.fit()} />}
+      {!bare && <StatusLine fit={() => viewer.current?.fit()} cancel={() => { rendering.current?.engine.cancelAll(); set({ progress: null }) }} />}
       <Commands open={commands} onOpenChange={setCommands} run={(command) => { setCommands(false); if (viewer.current) command.run(viewer.current) }} />
       <Help open={help} onOpenChange={setHelp} />
     </div>
