@@ -27,7 +27,7 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
   let state = { project: start, history: EMPTY_HISTORY }
   const acts: Act[] = []
   edits.forEach(([label, edit], i) => {
-    const done = perform(state.project, state.history, label, edit, `${id.slice(0, -4)}${(i + 1).toString(16).padStart(4, '0')}`, new Date().toISOString())
+    const done = perform(state.project, state.history, label, edit, `${id.slice(0, -3)}${(i + 1).toString(16).padStart(3, '0')}`, new Date().toISOString())
     if (done) { state = done; acts.push(done.act) }
   })
   await storeActs(id, structuredClone(acts) as never, state.history.head)

@@ -84,7 +84,7 @@ export function Slider({ label, value, min, max, step, fallback, unit, digits = 
     return () => element?.removeEventListener('wheel', listen)
   }, [])
   return (
-    <div className="grid grid-cols-[76px_1fr_64px] items-center gap-1">
+    <div className="grid grid-cols-[64px_1fr_60px] items-center gap-1.5">
       <label id={id} className="text-[13px]">{label}</label>
       <RadixSlider.Root ref={track} min={signed ? -1 : 0} max={1} step={0.0005} value={[toTrack(value)]} onValueChange={([t]) => onPreview(fromTrack(t))} onValueCommit={([t]) => onSettle(fromTrack(t))}
         onDoubleClick={() => onSettle(fallback)}

@@ -28,7 +28,7 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
   const reorder = ({ active, over }: DragEndEvent) => { const to = steps.findIndex((s) => s.id === over?.id); if (over && active.id !== over.id && to >= 0) act('Reorder steps', moveStep(home, String(active.id), to)) }
   return (
     <section aria-label="Steps" className="flex min-h-0 flex-col">
-      <header className="flex h-10 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
+      <header className="flex h-10 shrink-0 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
         <HomeTitle home={home} name={maskOf ? `Mask of ${maskOf.name}` : 'Selection'} />
         <AddModifier home={home} />
         <IconButton label="Remove all steps" why={steps.length ? undefined : 'There are no steps to remove.'} onClick={() => { act('Remove all steps', clearSteps(home)); set({ openStep: null }) }}><ListX size={16} /></IconButton>
