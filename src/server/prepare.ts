@@ -43,6 +43,7 @@ async function seedDemo(): Promise<void> {
     ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-left', at: [130, 320], tolerance: 34, patch: 5 }))],
     ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-right', at: [1660, 900], tolerance: 34, patch: 5 }))],
     ['Similar everywhere', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-between', at: [740, 20], tolerance: 28, patch: 5, contiguous: false }))],
+    ['Rectangle', addStep(SELECTION, parseStep({ kind: 'rectangle', id: 'face', op: 'subtract', x: 700, y: 250, width: 380, height: 330, cornerRadius: 120 }))],
     ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
     ['Make mask', makeMask('otter')],
     ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],

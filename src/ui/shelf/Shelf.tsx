@@ -61,7 +61,7 @@ export function Shelf() {
             </>
           )}
       </main>
-      <Toaster position="bottom-center" theme="system" closeButton toastOptions={{ style: { fontFamily: 'inherit' } }} />
+      <Toaster position="bottom-center" theme="system" closeButton toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }} />
     </Tooltip.Provider>
   )
 }

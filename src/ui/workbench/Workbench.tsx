@@ -38,7 +38,7 @@ export function Workbench({ id }: { id: string }) {
           )}
         </main>
       )}
-      <Toaster position="bottom-center" offset={40} theme="system" closeButton toastOptions={{ style: { fontFamily: 'inherit' } }} />
+      <Toaster position="bottom-center" offset={40} theme="system" closeButton toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }} />
     </Tooltip.Provider>
   )
 }
