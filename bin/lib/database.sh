@@ -31,7 +31,7 @@ database_place() {
 database_process() {
   local pid
   pid=$(head -n 1 "$pg_data/postmaster.pid" 2>/dev/null) || return 0
-  if [ -n "$pid" ] && tr '\0' ' ' < "/proc/$pid/cmdline" 2>/dev/null | grep -qF -- "$pg_data"; then echo "$pid"; fi
+  if [ -n "$pid" ] && { tr '\0' ' ' < "/proc/$pid/cmdline"; } 2>/dev/null | grep -qF -- "$pg_data"; then echo "$pid"; fi
 }
 
 # Starts the cluster and sets DATABASE_URL.

@@ -47,7 +47,7 @@ export async function shareAfter(page, before) {
 }
 
 export async function typeInto(page, label, value) {
-  const field = page.getByLabel(label, { exact: true })
+  const field = page.getByLabel(label, { exact: true }).first() // the stage's own fields come before the steps'
   await field.fill(String(value))
   await field.press('Enter')
 }

@@ -6,7 +6,7 @@
  */
 import { type Affine, apply, compose, inverse, meanScale, scaling } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
-import { sampleCoverageRow, samplePictureRow } from './sampleRow'
+import { isShift, sampleCoverageRow, samplePictureRow } from './sampleRow'
 
 export interface PlacedMask {
   /** Mip levels, full size first. */
@@ -30,6 +30,7 @@ export interface Region { readonly level: number; readonly x: number; readonly y
 /** @param layers bottom first; only those to be shown. Returns the region's pixels, straight alpha. */
 export function composeRegion(layers: readonly PlacedPicture[], region: Region): Picture {
   const { width, height } = region
+  if (layers.length === 1) { const copied = copyWhole(layers[0], region); if (copied) return copied }
   const sums = new Float32Array(width * height * 4) // premultiplied colour 0-255, alpha 0-1
   for (const layer of layers) drawOver(sums, layer, region)
   return { width, height, data: toStraight(sums) }
@@ -46,6 +47,24 @@ function pickLevel(count: number, toCanvas: Affine, region: Region): { level: nu
   // Shift so that (0, 0) is the region's first pixel.
   const [e, f] = apply(map, region.x, region.y)
   return { level, map: [map[0], map[1], map[2], map[3], e, f] }
+}
+
+/** One layer that lies on whole pixels of its level, with nothing to mix: its rows as they are. Null when it is not so. */
+function copyWhole(layer: PlacedPicture, region: Region): Picture | null {
+  if (layer.mask || layer.opacity !== 1) return null
+  const source = pickLevel(layer.levels.length, layer.toCanvas, region)
+  if (!source || !isShift(source.map)) return null
+  const picture = layer.levels[source.level], { width, height } = region
+  const shiftX = Math.round(source.map[4]), shiftY = Math.round(source.map[5])
+  const from = Math.max(0, -shiftX), to = Math.min(width, picture.width - shiftX)
+  const data = new Uint8ClampedArray(width * height * 4)
+  if (to > from) {
+    for (let y = Math.max(0, -shiftY); y < Math.min(height, picture.height - shiftY); y++) {
+      const start = (y + shiftY) * picture.width + shiftX
+      data.set(picture.data.subarray((start + from) * 4, (start + to) * 4), (y * width + from) * 4)
+    }
+  }
+  return { width, height, data }
 }
 
 function drawOver(sums: Float32Array, layer: PlacedPicture, region: Region): void {

@@ -9,7 +9,7 @@ import { type Matte, type Picture, words } from '../raster/picture'
 const NEAR = 1e-6
 
 /** True when the map only shifts by whole pixels. */
-const isShift = ([a, b, c, d, e, f]: Affine): boolean =>
+export const isShift = ([a, b, c, d, e, f]: Affine): boolean =>
   Math.abs(a - 1) < NEAR && Math.abs(d - 1) < NEAR && Math.abs(b) < NEAR && Math.abs(c) < NEAR && Math.abs(e - Math.round(e)) < 1e-4 && Math.abs(f - Math.round(f)) < 1e-4
 
 /**
