@@ -6,7 +6,7 @@
  */
 import { type Affine, apply, compose, inverse, meanScale, scaling } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
-import { isShift, sampleCoverageRow, samplePictureRow } from './sampleRow'
+import { isShift, sampleCoverageRow, samplePictureRow } from '../raster/sampleRow'
 
 export interface PlacedMask {
   /** Mip levels, full size first. */

@@ -22,5 +22,16 @@ export const flag = (fallback: boolean): Field<boolean> => ({ takes: 'true or fa
 export const text = (longest: number): Field<string> => ({ takes: `a text of up to ${longest} characters`, accepts: (v): v is string => typeof v === 'string' && v.length <= longest })
 export const oneOf = <T extends string | number>(values: readonly T[], fallback?: T): Field<T> =>
   ({ takes: `one of ${values.map((v) => JSON.stringify(v)).join(', ')}`, fallback, accepts: (v): v is T => values.includes(v as T) })
+const isPoint = (v: unknown): v is readonly [number, number] => Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
+/** Up to `most` points. */
+export const points = (most: number): Field<readonly (readonly [number, number])[]> =>
+  ({ takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`, accepts: (v): v is readonly (readonly [number, number])[] => Array.isArray(v) && v.length <= most && v.every(isPoint) })
 export const point = (): Field<readonly [number, number]> =>
-  ({ takes: '[x, y], two numbers in px', accepts: (v): v is readonly [number, number] => Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)) })
+  ({ takes: '[x, y], two numbers in px', accepts: isPoint })
+/** Up to `most` colours. */
+export const colours = (most: number): Field<readonly (readonly [number, number, number])[]> =>
+  ({ takes: `a list of up to ${most} colours [red, green, blue], whole numbers from 0 to 255`, accepts: (v): v is readonly (readonly [number, number, number])[] => Array.isArray(v) && v.length <= most && v.every((c) => Array.isArray(c) && c.length === 3 && c.every((n) => Number.isInteger(n) && isNumber(n, 0, 255))) })
+/** An area in px². */
+export const area = (fallback?: number): Field<number> => number(0, 1e12, fallback)
+export const matrix = (): Field<readonly [number, number, number, number, number, number]> =>
+  ({ takes: 'six numbers [a, b, c, d, e, f]', accepts: (v): v is readonly [number, number, number, number, number, number] => Array.isArray(v) && v.length === 6 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)) })

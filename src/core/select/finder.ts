@@ -68,5 +68,7 @@ export interface Modifier<K extends string = string, P = object> {
   readonly kind: K
   readonly finds: false
   readonly fields: Fields<P>
-  modify(matte: Matte, params: P, context: Context): Matte
+  /** True when it looks at the pixels of all visible layers. */
+  readonly looksAtPixels?: true
+  modify(matte: Matte, params: P, context: Context, scene: Scene): Matte
 }

@@ -14,7 +14,7 @@ export interface RectangleFields {
 }
 
 /** Pieces in a quarter circle of radius r, so that no piece leaves the true arc by more than 1/200 px (sagitta r·(1 − cos(θ/2))). */
-const arcPieces = (radius: number): number => Math.max(2, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(1, 0.005 / radius))))
+export const arcPieces = (radius: number): number => Math.max(2, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(1, 0.005 / radius))))
 
 /** The outline of a rectangle, its corners rounded with arcs of circles. */
 export function rectangleOutline({ x, y, width, height, rotation: degrees, cornerRadius }: Omit<RectangleFields, 'antialias'>): Point[] {

@@ -1,13 +1,27 @@
 /** Every kind of step there is. A new one is its own file and one row here. */
 import { type CommonFields, type Finder, type FindingFields, type Modifier, type Sample } from './finder'
+import { band } from './band'
+import { ellipse } from './ellipse'
+import { all } from './modifiers/all'
+import { border } from './modifiers/border'
+import { dropSpecks } from './modifiers/dropSpecks'
 import { feather } from './modifiers/feather'
+import { fillHoles } from './modifiers/fillHoles'
 import { grow } from './modifiers/grow'
 import { invert } from './modifiers/invert'
+import { limitColour } from './modifiers/limitColour'
+import { none } from './modifiers/none'
+import { opacity } from './modifiers/opacity'
+import { smooth } from './modifiers/smooth'
+import { transform } from './modifiers/transform'
+import { palette } from './palette'
+import { polygon } from './polygon'
 import { rectangle } from './rectangle'
 import { similarColour } from './similarColour'
+import { triangle } from './triangle'
 
-export const FINDERS = { rectangle, similarColour } as const
-export const MODIFIERS = { invert, grow, feather } as const
+export const FINDERS = { rectangle, ellipse, triangle, band, polygon, similarColour, palette } as const
+export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour } as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never
 type Simplify<T> = { [K in keyof T]: T[K] } & {}

@@ -3,8 +3,7 @@
  * combined; a modifying step changes what came before. Every step's finding and every fold so far is remembered, so a change of
  * step k recomputes k and the fold after it, nothing before.
  */
-import { combineInto } from '../raster/coverage'
-import { invertInto } from '../raster/coverage'
+import { combineInto, invertInto } from '../raster/coverage'
 import { grow } from '../raster/grow'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { type Context, type Scene } from './finder'
@@ -36,7 +35,7 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
       if (empty && step.op === 'add' && found.passing && i === last) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && step.op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
       else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
-    } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context)
+    } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context, scene)
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
     context.stepDone?.(i, step.kind, performance.now() - started, remembered)
@@ -73,7 +72,7 @@ function foldKeys(steps: readonly Step[], scene: Scene): string[] {
   return steps.map((step) => {
     if (!step.hidden) {
       if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene)}`
-      else { const { name, id, ...decides } = step; void name; void id; key += ` | ${JSON.stringify(decides)}` }
+      else { const { name, id, ...decides } = step; void name; void id; key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${scene.identity('all')}` : ''}` }
     }
     return key
   })

@@ -3,8 +3,8 @@
  * Whole-pixel placements copy; others interpolate premultiplied colour: bilinear, or bicubic where the result is seen at full size.
  * Source of the bicubic: Keys, "Cubic convolution interpolation for digital image processing", IEEE Trans. ASSP 29 (1981), a = −½.
  */
-import { type Affine } from '../raster/affine'
-import { type Matte, type Picture, words } from '../raster/picture'
+import { type Affine } from './affine'
+import { type Matte, type Picture, words } from './picture'
 
 const NEAR = 1e-6
 

@@ -1,0 +1,30 @@
+import { emptyMatte } from '../raster/picture'
+import { coordinate, length, oneOf } from './fields'
+import { type Finder } from './finder'
+
+export interface BandFields {
+  /** "row": the full width of the canvas; "column": its full height. */
+  axis: 'row' | 'column'
+  /** Where it begins from the top or the left, and how thick it is, px; fractions are covered as fractions. */
+  start: number
+  size: number
+}
+
+/** A full row or column of the canvas, of any thickness. */
+export const band: Finder<'band', BandFields> = {
+  kind: 'band',
+  finds: true,
+  looksAtPixels: false,
+  fields: { axis: oneOf(['row', 'column'] as const), start: coordinate(), size: length() },
+  find(scene, { axis, start, size }) {
+    const matte = emptyMatte(scene)
+    const { width, height, data } = matte
+    const covered = (i: number) => Math.round(255 * Math.max(0, Math.min(i + 1, start + size) - Math.max(i, start)))
+    if (axis === 'row') for (let y = 0; y < height; y++) data.fill(covered(y), y * width, (y + 1) * width)
+    else {
+      const row = Uint8Array.from({ length: width }, (_, x) => covered(x))
+      for (let y = 0; y < height; y++) data.set(row, y * width)
+    }
+    return matte
+  },
+}
