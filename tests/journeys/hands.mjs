@@ -52,7 +52,11 @@ export async function typeInto(page, label, value) {
   await field.press('Enter')
 }
 
-export const saved = (page) => page.waitForSelector('[data-saving=saved]', { timeout: 30_000 })
+export async function saved(page) {
+  await page.waitForSelector('[data-saving=saved]', { timeout: 30_000 }).catch(async () => {
+    throw new Error(`not saved after 30 s: the header says “${await page.locator('[data-saving]').textContent()}” (${await page.locator('[data-saving]').getAttribute('title')})`)
+  })
+}
 
 /** Drops files onto an element, as from the desktop. */
 export async function drop(page, selector, files, place = { x: 0.5, y: 0.25 }) {

@@ -4,9 +4,10 @@ import { badFiles } from './badFiles.mjs'
 import { cutOutAndCompose } from './cutOutAndCompose.mjs'
 import { databaseGone } from './databaseGone.mjs'
 import { largePhoto } from './largePhoto.mjs'
+import { threeWays } from './threeWays.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 
-const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, largePhoto }
+const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, largePhoto }
 const wanted = process.argv.slice(2)
 let passed = 0, failed = 0
 const application = await startApplication()

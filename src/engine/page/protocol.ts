@@ -59,9 +59,9 @@ export interface PlacedSpec {
 /** The visible part of the canvas: device pixels = (canvas px − left/top) × scale. */
 export interface Viewport { readonly left: number; readonly top: number; readonly scale: number; readonly width: number; readonly height: number }
 
-export type ViewMode = 'ants' | 'tint' | 'cutout' | 'matte' | 'plain'
+export type ViewMode = 'ants' | 'tint' | 'cutout' | 'matte' | 'dimmed' | 'plain'
 export type Backing = 'checks' | 'white' | 'black' | 'grey'
-export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; readonly backing: Backing }
+export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; readonly dim: number; readonly backing: Backing }
 
 export interface TileWorker {
   /** @param epoch shared counter: tiles asked for under an older number are not made */

@@ -8,6 +8,8 @@ import { bitmapOf, matteBitmap, scaled } from './bitmaps'
 import { ANT_PHASES, type Backing, type OverlayStyle, type PlacedSpec, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
 
 const CHECK_PX = 8
+/** What dims the outside: the dark of a neutral surround. */
+const DIM_GREY = 0x2a
 /** Length of a dash, and how far it marches from one phase to the next. */
 const ANT_PX = 4, ANT_STEP = (2 * ANT_PX) / ANT_PHASES
 const BACKINGS: Record<Backing, readonly [number, number]> = { checks: [0xff, 0xcf], white: [0xff, 0xff], black: [0x12, 0x12], grey: [0x80, 0x80] }
@@ -79,6 +81,7 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
     for (let x = box.left, i = y * view.width + x; x < box.right; x++, i++) {
       const v = coverage ? coverage[i] : 0
       if (style.mode === 'tint') pixels[i] = (tint | (Math.round(v * style.tintOpacity) << 24)) >>> 0
+      else if (style.mode === 'dimmed') pixels[i] = ((DIM_GREY | (DIM_GREY << 8) | (DIM_GREY << 16)) | (Math.round((255 - v) * style.dim) << 24)) >>> 0
       else if (style.mode === 'matte') pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
       else {
         const grey = ((x / CHECK_PX) & 1) === ((y / CHECK_PX) & 1) ? light : dark

@@ -4,7 +4,7 @@ import { type ComponentType } from 'react'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type StepOfKind } from '@/core/select/registry'
 import { type RecipeHome } from '@/document/types'
-import { type FinderKind } from './kinds'
+import { type FinderId, type FinderKind } from './kinds'
 
 export type Group = 'shape' | 'outline' | 'colour' | 'brush' | 'object'
 export interface Modifiers { readonly shift: boolean; readonly alt: boolean }
@@ -26,12 +26,16 @@ export interface Press {
   readonly further: boolean
   /** True for the first finding step of the list. */
   readonly first: boolean
+  /** The colour shown at the press, red, green, blue, alpha 0-255; null outside the canvas. */
+  readonly readPixel: () => Promise<readonly [number, number, number, number] | null>
 }
 
-export interface HandlesProps<S> { readonly step: S; readonly home: RecipeHome; readonly toScreen: (x: number, y: number) => [number, number]; readonly fromScreen: (x: number, y: number) => [number, number] }
+export interface HandlesProps<S> { readonly step: S; readonly home: RecipeHome; readonly toScreen: (x: number, y: number) => [number, number]; readonly fromScreen: (x: number, y: number) => [number, number]; /** Where the pointer is, CSS px. */ readonly pointer: readonly [number, number] | null }
 export interface PanelProps<S> { readonly step: S; readonly home: RecipeHome }
 
 export interface FinderPage<K extends FinderKind> {
+  readonly id: FinderId
+  /** The kind of step it makes; two finders may make one kind in different ways. */
   readonly kind: K
   readonly name: string
   readonly group: Group

@@ -1,11 +1,18 @@
 /** Every finder on the page, in the order it is shown. A new one is its own folder and one row here. */
 import { type Step } from '@/core/select/registry'
 import { type FinderPage, type Group } from './finder'
-import { type FinderKind } from './kinds'
+import { modifierPage } from '@/ui/modifiers/registry'
+import { type FinderId, type FinderKind } from './kinds'
+import { bandPage } from './band'
+import { cornersPage } from './corners'
+import { ellipsePage } from './ellipse'
+import { freehandPage } from './freehand'
+import { palettePage } from './palette'
 import { rectanglePage } from './rectangle'
 import { similarColourPage } from './similarColour'
+import { trianglePage } from './triangle'
 
-const PAGES = [rectanglePage, similarColourPage] as const
+const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, similarColourPage, palettePage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]
 
 export const GROUPS: readonly { group: Group; name: string; key: string }[] = [
@@ -17,7 +24,8 @@ export const GROUPS: readonly { group: Group; name: string; key: string }[] = [
 ]
 /** The groups that have finders. */
 export const groupsShown = () => GROUPS.filter(({ group }) => FINDER_PAGES.some((page) => page.group === group))
-export const finderPage = (kind: string): FinderPage<FinderKind> | undefined => FINDER_PAGES.find((page) => page.kind === kind)
+export const finderPage = (id: FinderId): FinderPage<FinderKind> => FINDER_PAGES.find((page) => page.id === id)!
+/** The finder that made a step; where several make its kind, the one it is named after. */
+export const pageOfStep = (step: Step): FinderPage<FinderKind> | undefined => FINDER_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ?? FINDER_PAGES.find((page) => page.kind === step.kind)
 
-const MODIFIER_NAMES: Record<string, string> = { invert: 'Invert', grow: 'Grow', feather: 'Feather' }
-export const stepName = (step: Step): string => step.name ?? finderPage(step.kind)?.name ?? MODIFIER_NAMES[step.kind] ?? step.kind
+export const stepName = (step: Step): string => step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind

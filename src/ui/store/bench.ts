@@ -10,7 +10,7 @@ import { recipeAt } from '@/document/edits'
 import { type Act, type Edit, EMPTY_HISTORY, goTo, type History, historyOf, perform, redo, undo } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
-import { type FinderKind } from '@/ui/finders/kinds'
+import { type FinderId } from '@/ui/finders/kinds'
 import { Outbox, type OutboxState } from './outbox'
 import { openProject, Refused } from './server'
 
@@ -27,7 +27,9 @@ export interface BenchState {
   history: History
   saving: OutboxState
   stage: Stage
-  finder: FinderKind
+  finder: FinderId
+  /** The outline still being drawn corner by corner. */
+  drawing: string | null
   home: RecipeHome
   /** The step whose card is open and whose handles show. */
   openStep: string | null
@@ -36,6 +38,8 @@ export interface BenchState {
   /** Null: the hue rarest in the picture. */
   tintHue: number | null
   tintOpacity: number
+  /** How much what is outside is dimmed, 0-1. */
+  dim: number
   /** Panels away. */
   bare: boolean
   /** While a key is held: the picture without anything over it, masks off. */
@@ -51,7 +55,7 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', home: SELECTION, openStep: null, view: 'tint', backing: 'checks', tintHue: null, tintOpacity: 0.5,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, view: 'tint', backing: 'checks', tintHue: null, tintOpacity: 0.5, dim: 0.7,
   bare: false, before: false, result: null, curves: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 

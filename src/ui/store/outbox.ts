@@ -75,10 +75,15 @@ export class Outbox {
   private async sendAll(): Promise<void> {
     const db = await this.db
     for (;;) {
-      const keys = await db.getAllKeysFromIndex('acts', 'project', this.project, ACTS_AT_ONCE)
-      const head = await db.get('heads', this.project)
+      // Read together: a head must not name an act that was put after the others were read.
+      const reading = db.transaction(['acts', 'heads'])
+      const [keys, values, head] = await Promise.all([
+        reading.objectStore('acts').index('project').getAllKeys(this.project, ACTS_AT_ONCE),
+        reading.objectStore('acts').index('project').getAll(this.project, ACTS_AT_ONCE),
+        reading.objectStore('heads').get(this.project),
+      ])
       if (!head) { this.report({ unsent: 0, state: 'saved' }); return }
-      const acts = await Promise.all(keys.map(async (key) => (await db.get('acts', key))!.act))
+      const acts = values.map(({ act }) => act)
       if (this.tries === 0) this.report({ unsent: Math.max(1, acts.length), state: 'sending' }) // while the server is away, trying again is no news
       // The head may name an act that comes in a later batch: until then the last one sent stands for it.
       const more = keys.length === ACTS_AT_ONCE

@@ -53,7 +53,7 @@ function Saving() {
     waiting: [<CloudOff key="i" size={14} />, `${changes} not saved yet`, 'text-[var(--accent-text)] font-semibold', `${problem ?? ''} Kept in this browser, and sent as soon as the server is back. Go on working.`],
     refused: [<CloudOff key="i" size={14} />, `${changes} refused`, 'text-[#a31515] dark:text-[#ff8a80] font-semibold', `${problem ?? ''} It is kept in this browser.`],
   }[state] as [React.ReactNode, string, string, string]
-  return <Tip text={hint}><button type="button" onClick={sendNow} data-saving={state} aria-live="polite" className={`mr-1 flex items-center gap-1 rounded-md px-1.5 py-1 text-[12.5px] whitespace-nowrap ${tone}`}>{icon}{text}</button></Tip>
+  return <Tip text={hint}><button type="button" onClick={sendNow} data-saving={state} title={problem} aria-live="polite" className={`mr-1 flex items-center gap-1 rounded-md px-1.5 py-1 text-[12.5px] whitespace-nowrap ${tone}`}>{icon}{text}</button></Tip>
 }
 
 /** Every act, branches kept: the path to what is shown, and what was left behind by doing something else. */

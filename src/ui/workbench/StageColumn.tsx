@@ -27,13 +27,13 @@ function Finders() {
         <section key={group} className="mb-3" aria-label={name}>
           <h3 className="mb-1 flex justify-between px-1 text-xs text-[var(--muted)]"><span>{name}</span><kbd className="font-mono text-[11px]" title={`Press ${key}`}>{key}</kbd></h3>
           <div className="grid grid-cols-2 gap-1">
-            {FINDER_PAGES.filter((page) => page.group === group).map(({ kind, name: finder, icon: Icon }) => (
-              <button key={kind} type="button" aria-pressed={chosen === kind} onClick={() => set({ finder: kind })} className="flex items-center gap-1.5 rounded-lg px-2 py-1.5 text-[13px] font-medium hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"><Icon size={15} className="shrink-0" />{finder}</button>
+            {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
+              <button key={id} type="button" aria-pressed={chosen === id} onClick={() => set({ finder: id, drawing: null })} className="flex items-center gap-1.5 rounded-lg px-2 py-1.5 text-[13px] font-medium hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"><Icon size={15} className="shrink-0" />{finder}</button>
             ))}
           </div>
         </section>
       ))}
-      {hint && <p className="note"><b>{hint.name}</b> — {hint.hint}</p>}
+      <p className="note"><b>{hint.name}</b> — {hint.hint}</p>
     </>
   )
 }

@@ -12,7 +12,8 @@ import { COMBINE_OPS, type CombineOp } from '@/core/raster/coverage'
 import { type FindingStep, isFinding, type Step } from '@/core/select/registry'
 import { addStep, changeStep, clearSteps, layerById, moveStep, removeStep } from '@/document/edits'
 import { type RecipeHome, SELECTION } from '@/document/types'
-import { finderPage, stepName } from '@/ui/finders/registry'
+import { pageOfStep, stepName } from '@/ui/finders/registry'
+import { MODIFIER_PAGES, modifierPage } from '@/ui/modifiers/registry'
 import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
@@ -78,8 +79,6 @@ function HomeTitle({ home, name }: { home: RecipeHome; name: string }) {
   )
 }
 
-const MODIFIERS = [['invert', 'Invert', {}], ['grow', 'Grow or shrink', { by: 2 }], ['feather', 'Feather', { radius: 3 }]] as const
-
 function AddModifier({ home }: { home: RecipeHome }) {
   const add = (kind: string, name: string, values: object) => { const id = crypto.randomUUID(); act(name, addStep(home, parseStep({ kind, id, ...values }))); set({ openStep: id }) }
   return (
@@ -87,7 +86,7 @@ function AddModifier({ home }: { home: RecipeHome }) {
       <Tip text="Add a step that changes what the steps above it made"><DropdownMenu.Trigger aria-label="Add a changing step" className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"><Plus size={16} /></DropdownMenu.Trigger></Tip>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className="menu">
-          {MODIFIERS.map(([kind, name, values]) => <DropdownMenu.Item key={kind} className="menu-item" onSelect={() => add(kind, name, values)}>{name}</DropdownMenu.Item>)}
+          {MODIFIER_PAGES.map(({ kind, name, start }) => <DropdownMenu.Item key={kind} className="menu-item" onSelect={() => add(kind, name, start)}>{name}</DropdownMenu.Item>)}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -110,18 +109,16 @@ function OpGlyph({ op }: { op: CombineOp }) {
 }
 
 function summaryOf(step: Step): string {
-  if (step.kind === 'grow') return step.by === 0 ? 'no change' : step.by > 0 ? `${step.by} px out` : `${-step.by} px in`
-  if (step.kind === 'feather') return `${step.radius} px`
-  if (step.kind === 'invert') return 'inside becomes outside'
+  if (!isFinding(step)) return modifierPage(step.kind)?.summary(step as never) ?? ''
   const extras = [step.feather > 0 && `feather ${step.feather}`, step.grow !== 0 && `grow ${step.grow}`, step.invert && 'inverted'].filter(Boolean)
-  return [finderPage(step.kind)?.summary(step as never), ...extras].join(' · ')
+  return [pageOfStep(step)?.summary(step as never), ...extras].join(' · ')
 }
 
 function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: RecipeHome; first: boolean; open: boolean; thumbnail: ImageBitmap | undefined }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id! })
   const name = stepName(step)
   const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
-  const toggle = () => set({ openStep: open ? null : step.id!, ...(isFinding(step) ? { finder: step.kind } : {}) })
+  const toggle = () => set({ openStep: open ? null : step.id!, drawing: null, ...(isFinding(step) ? { finder: pageOfStep(step)?.id } : {}) })
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`border-b border-[var(--line)] ${open ? 'bg-[var(--raised)]' : ''} ${isDragging ? 'relative z-10 shadow-lg' : ''}`}>
       <div className={`flex h-[58px] items-center gap-2 pr-2 pl-1 ${step.hidden ? 'opacity-50' : ''}`}>
@@ -162,9 +159,18 @@ function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
     <Slider label={label} value={value} min={min} max={max} step={digits ? 0.1 : 1} digits={digits} unit="px" fallback={0} curve={curve}
       onPreview={(v) => preview(edit({ [name]: v }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v }))} />
   )
-  if (step.kind === 'invert') return <p className="text-xs leading-relaxed text-[var(--muted)]">Turns round everything the steps above it made.</p>
-  if (step.kind === 'grow') return slider('Distance', 'by', step.by, -200, 200, 2, 1)
-  if (step.kind === 'feather') return slider('Radius', 'radius', step.radius, 0, 400, 2.4, 1)
-  const page = finderPage(step.kind)
+  if (!isFinding(step)) {
+    const page = modifierPage(step.kind)
+    return (
+      <>
+        {page?.values.map(({ field, label, min, max, digits, unit, fallback, curve, factor = 1 }) => (
+          <Slider key={field} label={label} value={(step as never as Record<string, number>)[field] * factor} min={min} max={max} step={10 ** -digits} digits={digits} unit={unit} fallback={fallback} curve={curve}
+            onPreview={(v) => preview(edit({ [field]: v / factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))} />
+        ))}
+        <p className="text-xs leading-relaxed text-[var(--muted)]">{page?.words}</p>
+      </>
+    )
+  }
+  const page = pageOfStep(step)
   return <>{page && <page.Panel step={step as never} home={home} />}{slider('Feather', 'feather', step.feather, 0, 400, 2.4, 1)}{slider('Grow', 'grow', step.grow, -200, 200, 2, 1)}</>
 }

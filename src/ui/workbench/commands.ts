@@ -3,6 +3,7 @@ import { toast } from 'sonner'
 import { layerById, picksBackground, recipeAt, removeStep, switchBackground, clearSteps, changeLayer, changeStep } from '@/document/edits'
 import { compose, translation } from '@/core/raster/affine'
 import { type ViewMode } from '@/engine/page/protocol'
+import { closeOutline, takeCornerBack } from '@/ui/finders/corners'
 import { FINDER_PAGES, GROUPS } from '@/ui/finders/registry'
 import { act, abandon, get, redoAct, set, shownProject, shownSteps, type Stage, undoAct } from '@/ui/store/bench'
 import { type Viewer } from './canvas/viewer'
@@ -19,7 +20,7 @@ export interface Command {
 }
 
 export const STAGES: readonly (readonly [Stage, string])[] = [['gather', 'Gather'], ['select', 'Select'], ['compose', 'Compose'], ['deliver', 'Deliver']]
-export const VIEWS: readonly (readonly [ViewMode, string])[] = [['ants', 'Ants'], ['tint', 'Tint'], ['cutout', 'Cutout'], ['matte', 'Matte'], ['plain', 'Plain']]
+export const VIEWS: readonly (readonly [ViewMode, string])[] = [['ants', 'Ants'], ['tint', 'Tint'], ['cutout', 'Cutout'], ['matte', 'Matte'], ['dimmed', 'Outside dimmed'], ['plain', 'Plain']]
 
 function nudge(dx: number, dy: number): void {
   const state = get(), project = shownProject(state)
@@ -30,7 +31,9 @@ function nudge(dx: number, dy: number): void {
     return
   }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
-  if (step?.kind === 'rectangle') act('Move rectangle', changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
+  if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle') act(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
+  else if (step?.kind === 'band') act('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
+  else if (step?.kind === 'polygon') act('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
   else if (step?.kind === 'similarColour') act('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
 }
 
@@ -38,8 +41,8 @@ function nudge(dx: number, dy: number): void {
 function chooseGroup(group: string): void {
   const pages = FINDER_PAGES.filter((page) => page.group === group)
   if (!pages.length) { toast(`There is no finder ${GROUPS.find((g) => g.group === group)!.name.toLowerCase()} yet.`); return }
-  const at = pages.findIndex((page) => page.kind === get().finder)
-  set({ finder: pages[(at + 1) % pages.length].kind, stage: 'select' })
+  const at = pages.findIndex((page) => page.id === get().finder)
+  set({ finder: pages[(at + 1) % pages.length].id, drawing: null, stage: 'select' })
 }
 
 const arrows: [string, number, number][] = [['ArrowLeft', -1, 0], ['ArrowRight', 1, 0], ['ArrowUp', 0, -1], ['ArrowDown', 0, 1]]
@@ -57,7 +60,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'nextView', name: 'Next view', keys: ['v'], section: 'View', run: () => set((state) => ({ view: VIEWS[(VIEWS.findIndex(([v]) => v === state.view) + 1) % VIEWS.length][0] })) },
   ...STAGES.map(([stage, name]): Command => ({ id: `stage ${stage}`, name: `Go to ${name}`, section: 'Stages', run: () => set({ stage }) })),
   ...GROUPS.map(({ group, name, key }): Command => ({ id: `group ${group}`, name: `Finder ${name.toLowerCase()}, next`, keys: [key], section: 'Finders', run: () => chooseGroup(group) })),
-  ...FINDER_PAGES.map((page): Command => ({ id: `finder ${page.kind}`, name: `Finder: ${page.name}`, section: 'Finders', run: () => set({ finder: page.kind, stage: 'select' }) })),
+  ...FINDER_PAGES.map((page): Command => ({ id: `finder ${page.id}`, name: `Finder: ${page.name}`, section: 'Finders', run: () => set({ finder: page.id, drawing: null, stage: 'select' }) })),
   { id: 'background', name: 'Invert: what I picked is the background', keys: ['i'], section: 'Selection', run: () => {
     const { home } = get(), project = shownProject(get())
     if (!project || !shownSteps(get()).length) { toast('Nothing is selected yet.'); return }
@@ -65,9 +68,10 @@ export const COMMANDS: readonly Command[] = [
     act(on ? 'The background was picked' : 'The subject was picked', switchBackground(home, on, crypto.randomUUID()))
   } },
   { id: 'clear', name: 'Select nothing (remove all steps)', keys: ['Ctrl+Shift+a'], section: 'Selection', run: () => { act('Remove all steps', clearSteps(get().home)); set({ openStep: null }) } },
-  { id: 'removeStep', name: 'Remove the open step', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home } = get(); if (openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
+  { id: 'removeStep', name: 'Remove the open step', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home, drawing } = get(); if (drawing) takeCornerBack(); else if (openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
   { id: 'mask', name: 'Make mask', keys: ['m'], section: 'Selection', run: () => { const problem = maskProblem(); if (problem) toast(problem); else makeMaskNow() } },
-  { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
+  { id: 'finish', name: 'Finish the outline', keys: ['Enter'], section: 'Selection', run: () => { if (get().drawing) closeOutline() } },
+  { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { if (get().drawing) closeOutline(); else if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
   { id: 'addBelow', name: 'Add pictures below the active layer …', section: 'Layers', run: () => choosePictures(shownProject(get())?.activeLayer ?? null) },
   { id: 'addTop', name: 'Add pictures on top …', section: 'Layers', run: () => choosePictures(null) },
   ...arrows.map(([key, dx, dy]): Command => ({ id: `nudge ${key}`, name: `Move ${words[key]} by 1 px`, keys: [key], section: 'Layers', run: () => nudge(dx, dy) })),

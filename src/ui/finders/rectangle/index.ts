@@ -1,12 +1,13 @@
 import { Square } from 'lucide-react'
 import { type FinderPage } from '../finder'
-import { Handles } from './Handles'
-import { Panel } from './Panel'
-import { press } from './press'
+import { BoxHandles } from '../shape/BoxHandles'
+import { BoxPanel } from '../shape/BoxPanel'
+import { boxSummary } from '../shape/box'
+import { pressBox } from '../shape/pressBox'
 
 export const rectanglePage: FinderPage<'rectangle'> = {
-  kind: 'rectangle', name: 'Rectangle', group: 'shape', icon: Square,
-  hint: 'Drag a box; its handles stay. Shift before pressing adds another box, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
-  summary: (step) => `${Math.round(step.width)} × ${Math.round(step.height)} px${step.rotation ? ` · ${Math.round(step.rotation)}°` : ''}`,
-  press, Handles, Panel,
+  id: 'rectangle', kind: 'rectangle', name: 'Rectangle', group: 'shape', icon: Square,
+  hint: 'Drag a box; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
+  summary: boxSummary,
+  press: pressBox('rectangle', 'Rectangle'), Handles: BoxHandles, Panel: BoxPanel,
 }

@@ -5,7 +5,7 @@ import { Panel } from './Panel'
 import { press } from './press'
 
 export const similarColourPage: FinderPage<'similarColour'> = {
-  kind: 'similarColour', name: 'Similar', group: 'colour', icon: Pipette,
+  id: 'similarColour', kind: 'similarColour', name: 'Similar', group: 'colour', icon: Pipette,
   hint: 'Click a colour; drag sideways to widen what counts as similar. Shift-click adds another pick, Alt-click takes one away.',
   summary: (step) => `tolerance ${step.tolerance} · ${step.contiguous ? 'connected' : 'everywhere'}`,
   press, Handles, Panel,

@@ -7,7 +7,7 @@ import { type FindingStep, isFinding } from '@/core/select/registry'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
-import { finderPage } from '@/ui/finders/registry'
+import { finderPage, pageOfStep } from '@/ui/finders/registry'
 import { abandon, type BenchState, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { isPanKeyHeld } from '../keys'
@@ -25,9 +25,9 @@ export const tintColour = (hue: number): [number, number, number] => {
 }
 
 /** The overlay in force: selections show in Select; other stages show the picture as it will be. */
-function overlayOf({ stage, view, before, backing, tintHue, rarestHue, tintOpacity, result }: BenchState): OverlayStyle {
+function overlayOf({ stage, view, before, backing, tintHue, rarestHue, tintOpacity, dim, result }: BenchState): OverlayStyle {
   const mode = stage !== 'select' || before || (!result && view !== 'matte') ? 'plain' : view
-  return { mode, backing, tint: tintColour(tintHue ?? rarestHue), tintOpacity }
+  return { mode, backing, tint: tintColour(tintHue ?? rarestHue), tintOpacity, dim }
 }
 
 export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React.RefObject<Viewer | null>; rendering: React.RefObject<Rendering | null>; connect: (viewer: Viewer) => () => void }) {
@@ -80,12 +80,14 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     if (!project) return
     if (state.stage === 'select') {
       const page = finderPage(state.finder), recipe = recipeAt(project, state.home)
-      if (!page || !recipe) return
+      if (!recipe) return
       const toSteps = inverse(homeToCanvas(project, state.home))
       const steps = recipe.steps.filter(isFinding)
-      const open = steps.find((step) => step.id === state.openStep && step.kind === state.finder)
+      const open = steps.find((step) => step.id === state.openStep && step.kind === page.kind)
       const op: CombineOp = event.shiftKey && event.altKey ? 'intersect' : event.altKey ? 'subtract' : 'add'
-      const press = { home: state.home, point: apply(toSteps, ...viewer.toCanvas(...at)), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: event.shiftKey || event.altKey, first: steps.length === 0 }
+      const place = viewer.toCanvas(...at)
+      const readPixel = async () => (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
+      const press = { home: state.home, readPixel, point: apply(toSteps, ...place), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: event.shiftKey || event.altKey, first: steps.length === 0 }
       drag.current = { pointer: event.pointerId, drag: page.press(press, open), toSteps }
     } else if (state.stage === 'compose') {
       const layer = layerById(project, project.activeLayer)
@@ -134,16 +136,18 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
 function HandlesOver({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
   const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
+  const pointer = useBench((state) => (state.drawing ? state.pointer : null))
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
   if (!project || !toCanvas || before) return null
   const map = compose(scaling(viewer.cssScale), translation(-view.left, -view.top))
   const recipe = recipeAt(project, home)
   const step = recipe?.steps.find((s): s is FindingStep => s.id === openStep && isFinding(s))
-  const page = step && !step.hidden ? finderPage(step.kind) : undefined
+  const page = step && !step.hidden ? pageOfStep(step) : undefined
+  const pointerOnScreen = pointer && apply(map, pointer[0], pointer[1])
   const stepsToScreen = compose(map, toCanvas)
   return (
     <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-view={`${view.left} ${view.top} ${viewer.cssScale}`}>
-      {stage === 'select' && page && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} />}
+      {stage === 'select' && page && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
       {stage === 'compose' && <PlaceHandles project={project} map={map} />}
     </svg>
   )

@@ -42,3 +42,5 @@ export function onPixels<B extends Omit<Box, 'rotation'>>(box: B, rotation: numb
   const x = Math.round(box.x), y = Math.round(box.y)
   return { ...box, x, y, width: Math.round(box.x + box.width) - x, height: Math.round(box.y + box.height) - y }
 }
+
+export const boxSummary = ({ width, height, rotation: degrees }: Box): string => `${Math.round(width)} × ${Math.round(height)} px${degrees ? ` · ${Math.round(degrees)}°` : ''}`

@@ -4,19 +4,20 @@ import { preview } from '@/ui/store/bench'
 import { Grip } from '@/ui/workbench/canvas/Grip'
 import { type HandlesProps } from '../finder'
 import { onPixels, placeOn, stretched } from './box'
+import { type BoxStep } from './pressBox'
 
 const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [[0, 0, 'upper left'], [0.5, 0, 'upper'], [1, 0, 'upper right'], [1, 0.5, 'right'], [1, 1, 'lower right'], [0.5, 1, 'lower'], [0, 1, 'lower left'], [0, 0.5, 'left']]
 const TURN_PX = 26
+/** The corner radius's grip lies this far below the upper side, clear of the corner's own. */
+const ASIDE_PX = 14
 
-/** Corners and sides stretch, the round grip turns, the diamond sets the corner radius. */
-export function Handles({ step, home, toScreen, fromScreen }: HandlesProps<StepOfKind<'rectangle'>>) {
+/** Corners and sides stretch, the round grip turns; a rectangle's diamond sets its corner radius. */
+export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<BoxStep>) {
   const show = (values: object) => preview(changeStep(home, step.id!, values))
   const corners = [[0, 0], [1, 0], [1, 1], [0, 1]].map(([u, v]) => toScreen(...placeOn(step, u, v)))
   const top = toScreen(...placeOn(step, 0.5, 0)), centre = toScreen(...placeOn(step, 0.5, 0.5))
   const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1
   const turn = [top[0] + ((top[0] - centre[0]) / up) * TURN_PX, top[1] + ((top[1] - centre[1]) / up) * TURN_PX]
-  const most = Math.min(step.width, step.height) / 2
-  const radius = toScreen(...placeOn(step, 1 - Math.min(step.cornerRadius, most) / (step.width || 1), 0))
   return (
     <g>
       <polygon points={corners.map((c) => c.join(',')).join(' ')} fill="none" stroke="#fff" strokeWidth={3} opacity={0.8} pointerEvents="none" />
@@ -31,10 +32,16 @@ export function Handles({ step, home, toScreen, fromScreen }: HandlesProps<StepO
         const degrees = (Math.atan2(py - centre[1], px - centre[0]) * 180) / Math.PI + 90
         show({ rotation: event.shiftKey ? Math.round(degrees / 15) * 15 : Math.round(degrees * 10) / 10 })
       }} />
-      {step.width > 0 && step.height > 0 && <Grip label="Corner radius" cursor="ew-resize" x={radius[0]} y={radius[1] + 14} shape="diamond" drag={(px, py) => {
-        const [cx, cy] = placeOn(step, 1, 0), [x, y] = fromScreen(px, py), angle = (step.rotation * Math.PI) / 180
-        show({ cornerRadius: Math.round(Math.min(most, Math.max(0, (cx - x) * Math.cos(angle) + (cy - y) * Math.sin(angle)))) })
-      }} />}
+      {step.kind === 'rectangle' && step.width > 0 && step.height > 0 && <CornerGrip step={step} toScreen={toScreen} fromScreen={fromScreen} show={show} />}
     </g>
   )
+}
+
+function CornerGrip({ step, toScreen, fromScreen, show }: Pick<HandlesProps<StepOfKind<'rectangle'>>, 'step' | 'toScreen' | 'fromScreen'> & { show: (values: object) => void }) {
+  const most = Math.min(step.width, step.height) / 2
+  const [x, y] = toScreen(...placeOn(step, 1 - Math.min(step.cornerRadius, most) / step.width, 0))
+  return <Grip label="Corner radius" cursor="ew-resize" x={x} y={y + ASIDE_PX} shape="diamond" drag={(px, py) => {
+    const [cx, cy] = placeOn(step, 1, 0), [sx, sy] = fromScreen(px, py), angle = (step.rotation * Math.PI) / 180
+    show({ cornerRadius: Math.round(Math.min(most, Math.max(0, (cx - sx) * Math.cos(angle) + (cy - sy) * Math.sin(angle)))) })
+  }} />
 }

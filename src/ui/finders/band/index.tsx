@@ -1,0 +1,73 @@
+import { Rows3 } from 'lucide-react'
+import { type StepOfKind } from '@/core/select/registry'
+import { changeStep } from '@/document/edits'
+import { Choice, NumberField } from '@/ui/primitives/controls'
+import { abandon, act, get, preview, shownProject } from '@/ui/store/bench'
+import { Grip } from '@/ui/workbench/canvas/Grip'
+import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { putStep } from '../putStep'
+
+type BandStep = StepOfKind<'band'>
+const LEAST_PX = 4
+const FAR = 1e7
+
+/** Dragging mostly down makes a row, mostly across a column; pressed inside the open one, it moves. */
+function press(at: Press, open: BandStep | undefined): Drag {
+  const step = putStep(at, 'band', { axis: 'row', start: 0, size: 0 }, open)
+  if (open && !at.further) {
+    const along = open.axis === 'row' ? 1 : 0
+    if (at.point[along] >= open.start && at.point[along] <= open.start + open.size) {
+      let moved = false
+      return { move(point) { moved = true; step.show({ start: open.start + Math.round(point[along] - at.point[along]) }) }, end() { if (moved) step.end('Band') } }
+    }
+  }
+  let drawn = false
+  return {
+    move(point, _modifiers, screen) {
+      const dx = screen[0] - at.screen[0], dy = screen[1] - at.screen[1]
+      drawn = Math.hypot(dx, dy) >= LEAST_PX
+      if (!drawn) return
+      const axis = Math.abs(dy) >= Math.abs(dx) ? 'row' : 'column', along = axis === 'row' ? 1 : 0
+      const start = Math.round(Math.min(at.point[along], point[along]))
+      step.show({ axis, start, size: Math.max(1, Math.round(Math.max(at.point[along], point[along])) - start) })
+    },
+    end() { if (drawn) step.end('Band'); else if (get().live) abandon() },
+  }
+}
+
+function Handles({ step, home, toScreen, fromScreen }: HandlesProps<BandStep>) {
+  const project = shownProject(get())
+  if (!project) return null
+  const { width, height } = project.canvas, row = step.axis === 'row'
+  const at = (place: number, across: number) => (row ? toScreen(across * width, place) : toScreen(place, across * height))
+  const along = (x: number, y: number) => Math.round(fromScreen(x, y)[row ? 1 : 0])
+  const show = (values: object) => preview(changeStep(home, step.id!, values))
+  const end = step.start + step.size
+  return (
+    <g>
+      {[step.start, end].map((place, i) => { const [x1, y1] = at(place, 0), [x2, y2] = at(place, 1); return <g key={i} pointerEvents="none"><line {...{ x1, y1, x2, y2 }} stroke="#fff" strokeWidth={3} opacity={0.8} /><line {...{ x1, y1, x2, y2 }} stroke="#1b1b1b" /></g> })}
+      <Grip label={row ? 'Upper edge' : 'Left edge'} cursor={row ? 'ns-resize' : 'ew-resize'} x={at(step.start, 0.5)[0]} y={at(step.start, 0.5)[1]} shape="square" drag={(x, y) => { const start = Math.min(end - 1, along(x, y)); show({ start, size: end - start }) }} />
+      <Grip label={row ? 'Lower edge' : 'Right edge'} cursor={row ? 'ns-resize' : 'ew-resize'} x={at(end, 0.5)[0]} y={at(end, 0.5)[1]} shape="square" drag={(x, y) => show({ size: Math.max(1, along(x, y) - step.start) })} />
+    </g>
+  )
+}
+
+function Panel({ step, home }: PanelProps<BandStep>) {
+  const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
+  const field = (label: string, name: 'start' | 'size', min: number) => (
+    <label className="flex items-center justify-between gap-1 text-[13px]">{label}<NumberField label={label} value={step[name]} min={min} max={FAR} unit="px" digits={step[name] % 1 ? 1 : 0} className="w-[88px]" onSettle={(value) => change(`Change ${label.toLowerCase()}`, { [name]: value })} /></label>
+  )
+  return (
+    <>
+      <Choice small label="Direction" value={step.axis} options={[['row', 'row'], ['column', 'column']]} onChange={(axis) => change('Turn band', { axis })} />
+      <div className="grid grid-cols-2 gap-x-4">{field('Start', 'start', -FAR)}{field('Size', 'size', 0)}</div>
+    </>
+  )
+}
+
+export const bandPage: FinderPage<'band'> = {
+  id: 'band', kind: 'band', name: 'Band', group: 'shape', icon: Rows3,
+  hint: 'Drag down for a full row, across for a full column; its two edges can be moved.',
+  summary: (step) => `${step.axis} · ${Math.round(step.size)} px`,
+  press, Handles, Panel,
+}

@@ -1,0 +1,105 @@
+/** The same region found in several ways: a box, corners clicked one by one, freehand, two bands that overlap; and an ellipse, a palette. */
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { openBrowser } from './browser.mjs'
+import { root } from './application.mjs'
+import { at, check, click, drag, drop, grey, near, overlap, pictureComplete, saved, selectedShare, shareAfter } from './hands.mjs'
+
+const photo = join(root, 'demo/pictures/lantern-quay.jpg')
+const [X0, Y0, X1, Y1] = [400, 300, 1000, 800]
+
+export async function threeWays(application) {
+  const browser = await openBrowser()
+  const { page } = browser
+  const folder = mkdtempSync(join(tmpdir(), 'wily-ways-'))
+  try {
+    await page.goto(application.url)
+    await page.waitForSelector('text=Choose a photo')
+    await drop(page, 'main', [photo])
+    await page.waitForURL('**/project/*')
+    const id = page.url().split('/').pop()
+    await page.waitForSelector('svg[data-view]')
+    await pictureComplete(page)
+
+    /** The matte of the steps as the server has them, by the command line. */
+    const matte = async (name) => {
+      await saved(page)
+      const { records } = await (await fetch(`${application.url}/api/projects/${id}`)).json()
+      writeFileSync(join(folder, `${name}.json`), JSON.stringify(records.selection))
+      execFileSync(join(root, 'bin/wily'), ['select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`)])
+      return grey(join(folder, `${name}.png`))
+    }
+    const finder = async (name) => page.getByRole('button', { name, exact: true }).click()
+    const clear = async () => { await page.keyboard.press('Control+Shift+a'); await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected') }
+    const wanted = (100 * (X1 - X0) * (Y1 - Y0)) / (1800 * 1200)
+
+    await finder('Rectangle')
+    await drag(page, await at(page, X0, Y0), await at(page, X1, Y1))
+    near(await shareAfter(page, 0), wanted, 0.3, 'a dragged box has its area')
+    const boxed = await matte('box')
+    await clear()
+
+    await finder('Corners')
+    for (const [x, y] of [[X0, Y0], [X1, Y0], [X1 - 150, Y1 + 100], [X1, Y1], [X0, Y1]]) await click(page, x, y)
+    await page.keyboard.press('Backspace') // two corners back: the one set wrongly and the one after it
+    await page.keyboard.press('Backspace')
+    await page.keyboard.press('Backspace')
+    await click(page, X1, Y1)
+    await click(page, X0, Y1)
+    await click(page, X0, Y0) // on the ring: closes
+    await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 4)
+    const byCorners = await matte('corners')
+    await clear()
+
+    await finder('Freehand')
+    await page.mouse.move(...(await at(page, X0, Y0)))
+    await page.mouse.down()
+    for (const [x, y] of [[X1, Y0], [X1, Y1], [X0, Y1], [X0, Y0]]) await page.mouse.move(...(await at(page, x, y)), { steps: 20 })
+    await page.mouse.up()
+    await shareAfter(page, 0)
+    const freehand = await matte('freehand')
+    await clear()
+
+    await finder('Band')
+    await drag(page, await at(page, 200, Y0), await at(page, 210, Y1))
+    await shareAfter(page, 0)
+    await drag(page, await at(page, X0, 900), await at(page, X1, 905), ['Shift', 'Alt'])
+    await page.waitForTimeout(500)
+    const bands = await matte('bands')
+    await clear()
+
+    const figures = Object.entries({ corners: byCorners, freehand, bands }).map(([name, other]) => {
+      const iou = overlap(boxed.data, other.data)
+      check(iou >= 0.97, `${name} and the box overlap by ${iou.toFixed(4)}`)
+      return `${name} ${iou.toFixed(4)}`
+    })
+
+    // An ellipse from its centre, a palette of two clicks, and a changing step.
+    await finder('Ellipse')
+    const centre = await at(page, 700, 550)
+    await page.mouse.move(...centre)
+    await page.mouse.down()
+    await page.keyboard.down('Alt')
+    await page.mouse.move(...(await at(page, 900, 700)), { steps: 8 })
+    await page.mouse.up()
+    await page.keyboard.up('Alt')
+    const ellipse = await shareAfter(page, 0)
+    near(ellipse, (100 * Math.PI * 200 * 150) / (1800 * 1200), 0.3, 'an ellipse drawn from its centre has its area')
+    await page.getByRole('button', { name: 'Add a changing step' }).click()
+    await page.getByRole('menuitem', { name: 'Border' }).click()
+    check((await shareAfter(page, ellipse)) < ellipse / 2, 'a border keeps a ring')
+    await clear()
+    await finder('Palette')
+    await click(page, 300, 80)
+    const sky = await shareAfter(page, 0)
+    await click(page, 560, 900)
+    const more = await shareAfter(page, sky)
+    check(sky > 15 && more >= sky, `a second colour adds (${sky} → ${more} %)`)
+    check((await selectedShare(page)) === more, 'and it stays')
+    await saved(page)
+    check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
+    return `overlap with the box: ${figures.join(', ')}`
+  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+}
