@@ -2,11 +2,14 @@
 import sharp from 'sharp'
 import { composeRegion } from '@/core/compose/composeRegion'
 import { gaussianBlur } from '@/core/raster/gaussian'
+import { paintDabs } from '@/core/raster/brush'
 import { grow } from '@/core/raster/grow'
 import { IDENTITY } from '@/core/raster/affine'
 import { picturePyramid } from '@/core/raster/levels'
-import { type Matte, type Picture } from '@/core/raster/picture'
+import { emptyMatte, type Matte, type Picture } from '@/core/raster/picture'
+import { fillPolygons } from '@/core/vector/fill'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { palette } from '@/core/select/palette'
 import { similarColour, warm } from '@/core/select/similarColour'
 import { openCv } from './opencv'
 
@@ -50,6 +53,19 @@ const withAlpha = Buffer.from(photo.data)
 for (let i = 0; i < matte.data.length; i++) withAlpha[i * 4 + 3] = matte.data[i]
 const raw = { raw: { width: WIDTH, height: HEIGHT, channels: 4 as const } }
 
+const outline = Array.from({ length: 10_000 }, (_, i): [number, number] => { const a = (i / 10_000) * 2 * Math.PI, r = 1000 + 150 * Math.sin(23 * a) + 8 * Math.sin(700 * a); return [WIDTH / 2 + r * Math.cos(a), HEIGHT / 2 + r * Math.sin(a)] })
+const outlineMat = cv.matFromArray(outline.length, 1, cv.CV_32SC2, outline.flatMap(([x, y]) => [Math.round(x * 16), Math.round(y * 16)]))
+const outlines = new cv.MatVector()
+outlines.push_back(outlineMat)
+const canvasMat = cv.Mat.zeros(HEIGHT, WIDTH, cv.CV_8UC1)
+// One stroke back and forth over the picture, its thousand dabs 60 px apart.
+const zigzag = Array.from({ length: 16 }, (_, i): [number, number][] => [[200, 150 + i * 160], [3950, 150 + i * 160]]).flatMap((line, i) => (i % 2 ? line.reverse() : line))
+const brush = { points: zigzag, size: 200, hardness: 0.3, strength: 1, spacing: 0.3, tip: 'round' as const, erase: false }
+const dabs = Array.from({ length: 1000 }, (_, i): [number, number] => [200 + ((i * 60) % 3750), 150 + Math.floor((i * 60) / 3750) * 160])
+const colours = [[159, 156, 185], [120, 70, 40], [40, 110, 120]] as const
+const lab = new cv.Mat(), inRange = new cv.Mat()
+const low = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC3, new cv.Scalar(120, 110, 100, 0)), high = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC3, new cv.Scalar(200, 150, 140, 0))
+
 type Work = () => unknown
 const rows: [name: string, target: number | null, ours: Work, reference: string, theirs: Work][] = [
   ['similar pick, first answer', 1.5, () => similarColour.find(scene, { ...pick, antialias: false }, context), 'opencv-js floodFill', opencvFlood],
@@ -60,6 +76,9 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   ['Gaussian feather, sigma 10', 0.25, () => gaussianBlur(matte, 10), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 10)],
   ['Gaussian feather, sigma 50', 0.05, () => gaussianBlur(matte, 50), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 50)],
   ['grow by 20 px', 0.1, () => grow(hard, 20), 'opencv-js dilate, 41-px disc', () => cv.dilate(hardMat, out, disc)],
+  ['freehand outline, 10 000 points', 2, () => fillPolygons(photo, [outline], 'evenodd'), 'opencv-js fillPoly, anti-aliased', () => cv.fillPoly(canvasMat, outlines, new cv.Scalar(255), cv.LINE_AA, 4)],
+  ['1 000 soft dabs of 200 px', 4, () => paintDabs(emptyMatte(photo), brush), 'opencv-js circles', () => { for (const [x, y] of dabs) cv.circle(canvasMat, new cv.Point(x, y), 100, new cv.Scalar(255), -1) }],
+  ['palette of 3 colours', 1, () => palette.find(scene, { colours, spread: 24, softness: 0.5, sample: 'all' }, plainContext()), 'opencv-js cvtColor, inRange', () => { cv.cvtColor(rgb, lab, cv.COLOR_RGB2Lab); cv.inRange(lab, low, high, inRange) }],
   ['source-over with mask, 12 MP', null, () => { for (let y = 0; y < HEIGHT; y += 256) composeRegion(placed, { level: 0, x: 0, y, width: WIDTH, height: Math.min(256, HEIGHT - y) }) }, 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw }]).raw().toBuffer()],
 ]
 

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, check, click, drag, drop, grey, near, overlap, pictureComplete, saved, selectedShare, shareAfter } from './hands.mjs'
+import { at, check, click, drag, drop, grey, near, overlap, pictureComplete, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
 
 const photo = join(root, 'demo/pictures/lantern-quay.jpg')
 const [X0, Y0, X1, Y1] = [400, 300, 1000, 800]
@@ -98,6 +98,22 @@ export async function threeWays(application) {
     const more = await shareAfter(page, sky)
     check(sky > 15 && more >= sky, `a second colour adds (${sky} → ${more} %)`)
     check((await selectedShare(page)) === more, 'and it stays')
+    await clear()
+
+    // Paint a stroke, make it softer and smaller afterwards, erase across it.
+    await finder('Paint')
+    await typeInto(page, 'Size, typed', 120)
+    await drag(page, await at(page, 500, 600), await at(page, 1100, 600), [], 20)
+    const stroke = await shareAfter(page, 0)
+    near(stroke, (100 * (600 * 120 + Math.PI * 3600)) / (1800 * 1200), 0.25, 'a hard stroke is a capsule')
+    const card = page.locator('[data-step-card=paint]')
+    await card.getByLabel('Size, typed').fill('60')
+    await card.getByLabel('Size, typed').press('Enter')
+    const smaller = await shareAfter(page, stroke)
+    near(smaller, (100 * (600 * 60 + Math.PI * 900)) / (1800 * 1200), 0.2, 'made smaller afterwards')
+    await card.getByRole('switch', { name: 'Next strokes erase' }).click()
+    await drag(page, await at(page, 800, 400), await at(page, 800, 800), [], 12)
+    near(smaller - (await shareAfter(page, smaller)), (100 * 120 * 60) / (1800 * 1200), 0.15, 'erased across')
     await saved(page)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `overlap with the box: ${figures.join(', ')}`

@@ -22,27 +22,37 @@ const BITS = 7, LEVELS = 1 << BITS, DROPPED = 8 - BITS
 export function paletteDistance(picture: Picture, palette: PaletteFields['colours'], check: (progress: number) => void = () => {}): Uint8Array {
   const pixels = words(picture)
   const out = new Uint8Array(pixels.length)
-  const nearest = nearestTable(palette, check)
-  for (let i = 0; i < pixels.length; i++) {
-    const word = pixels[i]
-    out[i] = word >>> 24 === 0 ? 255 : nearest[((word & 255) >> DROPPED) | (((word >> (8 + DROPPED)) & (LEVELS - 1)) << BITS) | (((word >> (16 + DROPPED)) & (LEVELS - 1)) << (2 * BITS))]
+  const differences = palette.map(([red, green, blue]) => labDifferenceTo(labOf(red, green, blue)))
+  // Cells are filled as the picture needs them: it has far fewer colours than the grid has cells.
+  const table = new Uint8Array(LEVELS ** 3).fill(UNKNOWN)
+  for (let from = 0; from < pixels.length; from += SLICE) {
+    check((0.8 * from) / pixels.length)
+    lookUp(pixels, out, from, Math.min(pixels.length, from + SLICE), table, differences)
   }
   return out
 }
 
-/** The distance for every colour of a grid: pictures have more pixels than it has cells. */
-function nearestTable(palette: PaletteFields['colours'], check: (progress: number) => void): Uint8Array {
-  const table = new Uint8Array(LEVELS ** 3).fill(255)
-  const middle = (level: number) => (level << DROPPED) | (1 << (DROPPED - 1))
-  palette.forEach(([red, green, blue], n) => {
-    const difference = labDifferenceTo(labOf(red, green, blue))
-    check((0.5 * n) / palette.length)
-    for (let b = 0, i = 0; b < LEVELS; b++) for (let g = 0; g < LEVELS; g++) for (let r = 0; r < LEVELS; r++, i++) {
-      const distance = difference(middle(r) | (middle(g) << 8) | (middle(b) << 16)) * STEPS_PER_UNIT + 0.5
-      if (distance < table[i]) table[i] = distance
-    }
-  })
-  return table
+/** Also the greatest distance: so far a colour is simply looked at again. */
+const UNKNOWN = 255
+const SLICE = 1 << 20
+const MASK = ((LEVELS - 1) << DROPPED) & 255
+
+function lookUp(pixels: Uint32Array, out: Uint8Array, from: number, to: number, table: Uint8Array, differences: readonly ((word: number) => number)[]): void {
+  for (let i = from; i < to; i++) {
+    const word = pixels[i]
+    const cell = ((word & MASK) >> DROPPED) | (((word >>> 8) & MASK) << (BITS - DROPPED)) | (((word >>> 16) & MASK) << (2 * BITS - DROPPED))
+    let distance = table[cell]
+    if (distance === UNKNOWN) table[cell] = distance = nearest(word, differences)
+    out[i] = word >>> 24 === 0 ? 255 : distance
+  }
+}
+
+/** The least distance of a cell's middle colour. */
+function nearest(word: number, differences: readonly ((word: number) => number)[]): number {
+  const middle = (word & (MASK | (MASK << 8) | (MASK << 16))) | (0x010101 << (DROPPED - 1))
+  let least = Infinity
+  for (const difference of differences) least = Math.min(least, difference(middle))
+  return Math.min(255, Math.round(least * STEPS_PER_UNIT))
 }
 
 /** Coverage (0-255) for each distance: full up to spread·(1 − softness), none from spread·(1 + softness), a smooth step between. */

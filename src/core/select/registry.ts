@@ -15,12 +15,14 @@ import { opacity } from './modifiers/opacity'
 import { smooth } from './modifiers/smooth'
 import { transform } from './modifiers/transform'
 import { palette } from './palette'
+import { paint } from './paint'
+import { path } from './path'
 import { polygon } from './polygon'
 import { rectangle } from './rectangle'
 import { similarColour } from './similarColour'
 import { triangle } from './triangle'
 
-export const FINDERS = { rectangle, ellipse, triangle, band, polygon, similarColour, palette } as const
+export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, paint } as const
 export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour } as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never

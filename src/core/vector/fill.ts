@@ -10,30 +10,26 @@ import { emptyMatte, type Matte, type Size } from '../raster/picture'
 export type Point = readonly [x: number, y: number]
 export type FillRule = 'nonzero' | 'evenodd'
 
-interface Edge { x: number; y: number; endY: number; slope: number; direction: 1 | -1 }
-
 /** @param outlines closed outlines in px; the last point joins the first. Coverage outside the canvas is dropped. */
 export function fillPolygons(size: Size, outlines: readonly (readonly Point[])[], rule: FillRule, antialias = true): Matte {
   const matte = emptyMatte(size)
-  const { width, height } = size
-  const edges = edgesOf(outlines, height)
-  const area = new Float64Array(width + 2), cover = new Float64Array(width + 2)
-  let active: Edge[] = []
-  let next = 0
-  for (let y = edges.length ? Math.max(0, Math.floor(edges[0].y)) : height; y < height; y++) {
-    while (next < edges.length && edges[next].y < y + 1) active.push(edges[next++])
-    active = active.filter((edge) => edge.endY > y)
-    if (!active.length) { if (next >= edges.length) break; continue }
-    area.fill(0); cover.fill(0)
-    for (const edge of active) addEdgeToRow(edge, y, width, area, cover)
-    let winding = 0
-    const row = y * width
-    for (let x = 0; x < width; x++) {
-      const signed = winding + area[x]
-      winding += cover[x]
-      const covered = rule === 'nonzero' ? Math.min(1, Math.abs(signed)) : triangle(signed)
-      matte.data[row + x] = antialias ? 255 * covered + 0.5 : covered >= 0.5 ? 255 : 0
+  const { width, height, data } = matte
+  const { x, y, endY, slope, direction, firstOfRow, next, top } = edgesOf(outlines, height)
+  const cells = new Cells(width)
+  let active: Int32Array = new Int32Array(64), count = 0
+  for (let row = top; row < height; row++) {
+    for (let edge = firstOfRow[row]; edge >= 0; edge = next[edge]) {
+      if (count === active.length) { const larger = new Int32Array(count * 2); larger.set(active); active = larger }
+      active[count++] = edge
     }
+    let kept = 0
+    for (let k = 0; k < count; k++) {
+      const edge = active[k]
+      cells.add(x[edge], y[edge], endY[edge], slope[edge], direction[edge], row)
+      if (endY[edge] > row + 1) active[kept++] = edge
+    }
+    count = kept
+    cells.sweep(data, row * width, rule, antialias)
   }
   return matte
 }
@@ -44,37 +40,109 @@ function triangle(signed: number): number {
   return folded > 1 ? 2 - folded : folded
 }
 
-function edgesOf(outlines: readonly (readonly Point[])[], height: number): Edge[] {
-  const edges: Edge[] = []
+/** Edges in columns, upper end first, chained by the row they begin in. */
+interface Edges { x: Float64Array; y: Float64Array; endY: Float64Array; slope: Float64Array; direction: Int8Array; firstOfRow: Int32Array; next: Int32Array; top: number }
+
+function edgesOf(outlines: readonly (readonly Point[])[], height: number): Edges {
+  const most = outlines.reduce((sum, outline) => sum + outline.length, 0)
+  const edges: Edges = { x: new Float64Array(most), y: new Float64Array(most), endY: new Float64Array(most), slope: new Float64Array(most), direction: new Int8Array(most), firstOfRow: new Int32Array(height).fill(-1), next: new Int32Array(most), top: height }
+  let count = 0
   for (const outline of outlines) {
     for (let i = 0; i < outline.length; i++) {
-      const [x0, y0] = outline[i], [x1, y1] = outline[(i + 1) % outline.length]
+      const [x0, y0] = outline[i], [x1, y1] = outline[i + 1 < outline.length ? i + 1 : 0]
       if (y0 === y1 || Math.max(y0, y1) <= 0 || Math.min(y0, y1) >= height) continue
-      const slope = (x1 - x0) / (y1 - y0)
-      edges.push(y0 < y1 ? { x: x0, y: y0, endY: y1, slope, direction: 1 } : { x: x1, y: y1, endY: y0, slope, direction: -1 })
+      const down = y0 < y1
+      edges.x[count] = down ? x0 : x1
+      edges.y[count] = down ? y0 : y1
+      edges.endY[count] = down ? y1 : y0
+      edges.slope[count] = (x1 - x0) / (y1 - y0)
+      edges.direction[count] = down ? 1 : -1
+      const row = Math.max(0, Math.floor(edges.y[count]))
+      edges.next[count] = edges.firstOfRow[row]
+      edges.firstOfRow[row] = count++
+      if (row < edges.top) edges.top = row
     }
   }
-  return edges.sort((a, b) => a.y - b.y)
+  return edges
 }
 
-/** Adds one edge's piece inside row `y`: pieces left of the canvas count as lying on its border, pieces right of it do not count. */
-function addEdgeToRow(edge: Edge, y: number, width: number, area: Float64Array, cover: Float64Array): void {
-  const top = Math.max(edge.y, y), bottom = Math.min(edge.endY, y + 1)
-  if (bottom <= top) return
-  let x0 = edge.x + (top - edge.y) * edge.slope, x1 = edge.x + (bottom - edge.y) * edge.slope
-  const sign = edge.direction
-  const whole = bottom - top
-  if (x0 > x1) [x0, x1] = [x1, x0] // within one row only the share of the height per column matters
-  if (x0 >= width) return
-  if (x1 <= 0) { area[0] += sign * whole; cover[0] += sign * whole; return }
-  const perColumn = x1 > x0 ? whole / (x1 - x0) : 0
-  if (x0 < 0) { const outside = -x0 * perColumn; area[0] += sign * outside; cover[0] += sign * outside; x0 = 0 }
-  if (x1 === x0) { const column = Math.floor(x0); area[column] += sign * whole * (column + 1 - x0); cover[column] += sign * whole; return }
-  const last = Math.min(x1, width)
-  for (let column = Math.floor(x0); column < last; column++) {
-    const from = Math.max(x0, column), to = Math.min(last, column + 1)
-    const piece = sign * (to - from) * perColumn
-    area[column] += piece * (column + 1 - (from + to) / 2)
-    cover[column] += piece
+/** One row's sums, only where an edge touches it. */
+class Cells {
+  private readonly area: Float64Array
+  private readonly cover: Float64Array
+  private readonly used: Uint8Array
+  private columns: Int32Array
+  private count = 0
+
+  constructor(private readonly width: number) {
+    this.area = new Float64Array(width + 1)
+    this.cover = new Float64Array(width + 1)
+    this.used = new Uint8Array(width + 1)
+    this.columns = new Int32Array(width + 1)
   }
+
+  private put(column: number, area: number, cover: number): void {
+    if (this.used[column] === 0) { this.used[column] = 1; this.columns[this.count++] = column }
+    this.area[column] += area
+    this.cover[column] += cover
+  }
+
+  /** Adds one edge's piece inside a row: pieces left of the canvas count as lying on its border, pieces right of it do not count. */
+  add(edgeX: number, edgeY: number, endY: number, slope: number, sign: number, row: number): void {
+    const { width } = this
+    const top = edgeY > row ? edgeY : row, bottom = endY < row + 1 ? endY : row + 1
+    if (bottom <= top) return
+    let x0 = edgeX + (top - edgeY) * slope, x1 = edgeX + (bottom - edgeY) * slope
+    const whole = bottom - top
+    if (x0 > x1) { const swap = x0; x0 = x1; x1 = swap } // within one row only the share of the height per column matters
+    if (x0 >= width) return
+    if (x1 <= 0) { this.put(0, sign * whole, sign * whole); return }
+    const first = Math.floor(x0)
+    if (x0 >= 0 && x1 <= first + 1) { this.put(first, sign * whole * (first + 1 - (x0 + x1) / 2), sign * whole); return }
+    const perColumn = whole / (x1 - x0)
+    if (x0 < 0) { const outside = -x0 * perColumn; this.put(0, sign * outside, sign * outside); x0 = 0 }
+    const last = x1 < width ? x1 : width
+    for (let column = Math.floor(x0); column < last; column++) {
+      const from = x0 > column ? x0 : column, to = last < column + 1 ? last : column + 1
+      const piece = sign * (to - from) * perColumn
+      this.put(column, piece * (column + 1 - (from + to) / 2), piece)
+    }
+  }
+
+  /** Writes the row's coverage, whole stretches between touched columns at once, and forgets it. */
+  sweep(data: Uint8Array, start: number, rule: FillRule, antialias: boolean): void {
+    const { count, columns, area, cover, used, width } = this
+    if (count === 0) return
+    const order = columns
+    if (count > FEW) columns.subarray(0, count).sort(); else sortFew(columns, count)
+    let winding = 0
+    for (let k = 0; k < count; k++) {
+      const column = order[k]
+      if (column < width) data[start + column] = byteOf(winding + area[column], rule, antialias)
+      winding += cover[column]
+      area[column] = cover[column] = used[column] = 0
+      const end = k + 1 < count ? order[k + 1] : width
+      if (end > column + 1) {
+        const value = byteOf(winding, rule, antialias)
+        if (value > 0) data.fill(value, start + column + 1, start + end)
+      }
+    }
+    this.count = 0
+  }
+}
+
+/** Up to so many columns of a row are put in order one by one: a general sort takes longer to start. */
+const FEW = 48
+function sortFew(list: Int32Array, count: number): void {
+  for (let k = 1; k < count; k++) {
+    const value = list[k]
+    let at = k
+    for (; at > 0 && list[at - 1] > value; at--) list[at] = list[at - 1]
+    list[at] = value
+  }
+}
+
+function byteOf(signed: number, rule: FillRule, antialias: boolean): number {
+  const covered = rule === 'nonzero' ? Math.min(1, Math.abs(signed)) : triangle(signed)
+  return antialias ? (255 * covered + 0.5) | 0 : covered >= 0.5 ? 255 : 0
 }

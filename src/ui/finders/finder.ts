@@ -47,4 +47,8 @@ export interface FinderPage<K extends FinderKind> {
   readonly press: (press: Press, open: StepOfKind<K> | undefined) => Drag
   readonly Handles: ComponentType<HandlesProps<StepOfKind<K>>>
   readonly Panel: ComponentType<PanelProps<StepOfKind<K>>>
+  /** Its own settings for what comes next, below the finders. */
+  readonly Tool?: ComponentType
+  /** True when its handles show where the pointer is. */
+  readonly followsPointer?: boolean
 }

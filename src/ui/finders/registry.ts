@@ -8,11 +8,12 @@ import { cornersPage } from './corners'
 import { ellipsePage } from './ellipse'
 import { freehandPage } from './freehand'
 import { palettePage } from './palette'
+import { paintPage } from './paint'
 import { rectanglePage } from './rectangle'
 import { similarColourPage } from './similarColour'
 import { trianglePage } from './triangle'
 
-const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, similarColourPage, palettePage] as const
+const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, similarColourPage, palettePage, paintPage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]
 
 export const GROUPS: readonly { group: Group; name: string; key: string }[] = [

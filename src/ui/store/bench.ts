@@ -33,6 +33,7 @@ export interface BenchState {
   home: RecipeHome
   /** The step whose card is open and whose handles show. */
   openStep: string | null
+  brush: { size: number; hardness: number; strength: number; tip: 'round' | 'square'; erase: boolean }
   view: ViewMode
   backing: Backing
   /** Null: the hue rarest in the picture. */
@@ -55,7 +56,7 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, view: 'tint', backing: 'checks', tintHue: null, tintOpacity: 0.5, dim: 0.7,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, tip: 'round', erase: false }, view: 'tint', backing: 'checks', tintHue: null, tintOpacity: 0.5, dim: 0.7,
   bare: false, before: false, result: null, curves: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 

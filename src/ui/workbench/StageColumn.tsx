@@ -33,6 +33,7 @@ function Finders() {
           </div>
         </section>
       ))}
+      {hint.Tool && <hint.Tool />}
       <p className="note"><b>{hint.name}</b> — {hint.hint}</p>
     </>
   )

@@ -5,7 +5,7 @@ import { compose, translation } from '@/core/raster/affine'
 import { type ViewMode } from '@/engine/page/protocol'
 import { closeOutline, takeCornerBack } from '@/ui/finders/corners'
 import { FINDER_PAGES, GROUPS } from '@/ui/finders/registry'
-import { act, abandon, get, redoAct, set, shownProject, shownSteps, type Stage, undoAct } from '@/ui/store/bench'
+import { act, abandon, type BenchState, get, redoAct, set, shownProject, shownSteps, type Stage, undoAct } from '@/ui/store/bench'
 import { type Viewer } from './canvas/viewer'
 import { choosePictures } from './addPictures'
 import { makeMaskNow, maskProblem } from './ResultBar'
@@ -69,6 +69,9 @@ export const COMMANDS: readonly Command[] = [
   } },
   { id: 'clear', name: 'Select nothing (remove all steps)', keys: ['Ctrl+Shift+a'], section: 'Selection', run: () => { act('Remove all steps', clearSteps(get().home)); set({ openStep: null }) } },
   { id: 'removeStep', name: 'Remove the open step', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home, drawing } = get(); if (drawing) takeCornerBack(); else if (openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
+  ...([['[', 'Smaller brush', (b) => ({ size: Math.max(1, Math.round(b.size / 1.15 - 0.5)) })], [']', 'Larger brush', (b) => ({ size: Math.min(2000, Math.round(b.size * 1.15 + 0.5)) })],
+    ['Shift+{', 'Softer brush', (b) => ({ hardness: Math.max(0, Math.round(b.hardness * 10 - 1) / 10) })], ['Shift+}', 'Harder brush', (b) => ({ hardness: Math.min(1, Math.round(b.hardness * 10 + 1) / 10) })]] as [string, string, (brush: BenchState['brush']) => Partial<BenchState['brush']>][])
+    .map(([key, name, change]): Command => ({ id: name, name, keys: [key], section: 'Finders', run: () => set((state) => ({ brush: { ...state.brush, ...change(state.brush) } })) })),
   { id: 'mask', name: 'Make mask', keys: ['m'], section: 'Selection', run: () => { const problem = maskProblem(); if (problem) toast(problem); else makeMaskNow() } },
   { id: 'finish', name: 'Finish the outline', keys: ['Enter'], section: 'Selection', run: () => { if (get().drawing) closeOutline() } },
   { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { if (get().drawing) closeOutline(); else if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },

@@ -132,11 +132,15 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
   )
 }
 
+/** A finder whose handles follow the pointer shows them before there is a step, too. */
+const NO_STEP = {} as never
+
 /** The open step's handles, or the active layer's while composing. */
 function HandlesOver({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
   const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
-  const pointer = useBench((state) => (state.drawing ? state.pointer : null))
+  const finder = useBench((state) => finderPage(state.finder))
+  const pointer = useBench((state) => (state.drawing || finderPage(state.finder).followsPointer ? state.pointer : null))
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
   if (!project || !toCanvas || before) return null
   const map = compose(scaling(viewer.cssScale), translation(-view.left, -view.top))
@@ -147,6 +151,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
   const stepsToScreen = compose(map, toCanvas)
   return (
     <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-view={`${view.left} ${view.top} ${viewer.cssScale}`}>
+      {stage === 'select' && finder.followsPointer && page?.id !== finder.id && <finder.Handles step={NO_STEP} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
       {stage === 'select' && page && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
       {stage === 'compose' && <PlaceHandles project={project} map={map} />}
     </svg>

@@ -1,0 +1,80 @@
+import { Paintbrush, Trash2 } from 'lucide-react'
+import { parseStep } from '@/core/formats/recipe'
+import { type Stroke } from '@/core/raster/brush'
+import { type StepOfKind } from '@/core/select/registry'
+import { addStep, changeStep } from '@/document/edits'
+import { Choice, IconButton, Slider, Switch } from '@/ui/primitives/controls'
+import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
+import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+
+type PaintStep = StepOfKind<'paint'>
+const TENTH = (v: number) => Math.round(v * 10) / 10
+
+/** A drag is a stroke of the open step, erasing while Erase is on; keys held begin a step of their own. */
+function press(at: Press, open: PaintStep | undefined): Drag {
+  const { size, hardness, strength, tip, erase } = get().brush
+  const into = open && !at.further ? open : undefined
+  const id = into?.id ?? crypto.randomUUID()
+  const points: Stroke['points'][number][] = []
+  const put = () => {
+    const stroke: Stroke = { points: [...points], size, hardness, strength, spacing: 0.1, tip, erase: Boolean(into) && erase }
+    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind: 'paint', id, op: at.first ? 'add' : at.op, strokes: [stroke] })))
+  }
+  const add = ([x, y]: readonly [number, number]) => points.push([TENTH(x), TENTH(y)])
+  add(at.point)
+  put()
+  set({ openStep: id })
+  return { move(point) { add(point); put() }, end() { settle(erase && into ? 'Erase' : 'Paint') } }
+}
+
+/** The brush where the pointer is: its size, and its hard core where it is soft. */
+function Handles({ toScreen, pointer }: HandlesProps<PaintStep>) {
+  const { size, hardness, tip } = useBench((state) => state.brush)
+  if (!pointer) return null
+  const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), radius = (Math.abs(bx - ax) * size) / 2
+  const ring = (r: number, dash?: string) => [['#fff', 2.5], ['#1b1b1b', 1]].map(([stroke, width]) => tip === 'round'
+    ? <circle key={String(stroke)} cx={pointer[0]} cy={pointer[1]} r={r} fill="none" stroke={String(stroke)} strokeWidth={width} strokeDasharray={dash} />
+    : <rect key={String(stroke)} x={pointer[0] - r} y={pointer[1] - r} width={2 * r} height={2 * r} fill="none" stroke={String(stroke)} strokeWidth={width} strokeDasharray={dash} />)
+  return <g pointerEvents="none">{ring(radius)}{hardness < 0.95 && radius * hardness > 3 && ring(radius * hardness, '3 3')}</g>
+}
+
+function Panel({ step, home }: PanelProps<PaintStep>) {
+  const brush = useBench((state) => state.brush)
+  const last = step.strokes.at(-1)
+  const edit = (change: Partial<Stroke>) => changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
+  const all = (label: string, name: 'size' | 'hardness', value: number, shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number }) => (
+    <Slider label={label} value={value * shown.factor} min={shown.min} max={shown.max} step={1} unit={shown.unit} curve={shown.curve} fallback={shown.fallback} onPreview={(v) => preview(edit({ [name]: v / shown.factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v / shown.factor }))} />
+  )
+  return (
+    <>
+      <p className="text-xs text-[var(--muted)]">All {step.strokes.length} {step.strokes.length === 1 ? 'stroke' : 'strokes'}, changed afterwards:</p>
+      {last && all('Size', 'size', last.size, { min: 1, max: 2000, unit: 'px', curve: 2.5, fallback: 80, factor: 1 })}
+      {last && all('Hardness', 'hardness', last.hardness, { min: 0, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
+      <div className="flex items-center justify-between">
+        <Switch label="Next strokes erase" checked={brush.erase} onChange={(erase) => set({ brush: { ...brush, erase } })} />
+        <IconButton label="Remove the last stroke" why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}><Trash2 size={15} /></IconButton>
+      </div>
+    </>
+  )
+}
+
+/** The brush for the next strokes, below the finders. */
+function Tool() {
+  const brush = useBench((state) => state.brush)
+  const change = (values: Partial<typeof brush>) => set({ brush: { ...brush, ...values } })
+  return (
+    <div className="mb-3 space-y-1 px-1">
+      <Slider label="Size" value={brush.size} min={1} max={2000} step={1} unit="px" curve={2.5} fallback={80} onPreview={(size) => change({ size })} onSettle={(size) => change({ size })} />
+      <Slider label="Hardness" value={brush.hardness * 100} min={0} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ hardness: v / 100 })} onSettle={(v) => change({ hardness: v / 100 })} />
+      <Slider label="Strength" value={brush.strength * 100} min={1} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ strength: v / 100 })} onSettle={(v) => change({ strength: v / 100 })} />
+      <Choice small label="Tip" value={brush.tip} options={[['round', 'round'], ['square', 'square']]} onChange={(tip) => change({ tip })} />
+    </div>
+  )
+}
+
+export const paintPage: FinderPage<'paint'> = {
+  id: 'paint', kind: 'paint', name: 'Paint', group: 'brush', icon: Paintbrush,
+  hint: 'Drag to paint. Strokes stay: their size and hardness can be changed afterwards. [ and ] change the size, with Shift the hardness. Alt before pressing paints a piece away.',
+  summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
+  press, Handles, Panel, Tool, followsPointer: true,
+}
