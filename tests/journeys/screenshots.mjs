@@ -32,6 +32,13 @@ try {
   await page.waitForTimeout(1500)
   await shot('rectangle')
 
+  await page.getByRole('button', { name: 'Paint', exact: true }).click()
+  await typeInto(page, 'Size, typed', 260)
+  await page.getByRole('radio', { name: 'Outside dimmed' }).click()
+  await drag(page, await at(page, 2600, 3300), await at(page, 4200, 3500), ['Shift'], 24)
+  await page.waitForTimeout(1500)
+  await shot('paint')
+
   await openProject(page, project('b'))
   await stage('Compose')
   await page.waitForTimeout(1500)

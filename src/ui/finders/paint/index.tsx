@@ -47,7 +47,7 @@ function Panel({ step, home }: PanelProps<PaintStep>) {
   )
   return (
     <>
-      <p className="text-xs text-[var(--muted)]">All {step.strokes.length} {step.strokes.length === 1 ? 'stroke' : 'strokes'}, changed afterwards:</p>
+      <p className="text-xs text-[var(--muted)]">{step.strokes.length === 1 ? 'Its stroke' : `All ${step.strokes.length} strokes`}, changed afterwards:</p>
       {last && all('Size', 'size', last.size, { min: 1, max: 2000, unit: 'px', curve: 2.5, fallback: 80, factor: 1 })}
       {last && all('Hardness', 'hardness', last.hardness, { min: 0, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
       <div className="flex items-center justify-between">
