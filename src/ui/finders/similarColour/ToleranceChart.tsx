@@ -5,6 +5,10 @@ import { useBench } from '@/ui/store/bench'
 
 const HEIGHT = 74
 
+const loadChart = () => import('./chart')
+/** The chart's code comes while the page is idle, not with the first pick. */
+if (typeof window !== 'undefined') window.requestIdleCallback?.(() => { void loadChart() }, { timeout: 4000 })
+
 interface Props { step: StepOfKind<'similarColour'>; onPreview: (tolerance: number) => void; onSettle: (tolerance: number) => void }
 
 /** The tolerance curve: the selected area for every tolerance at once, where it spills, and the tolerance in use (press or drag to set it). */
@@ -20,7 +24,7 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
 
   useEffect(() => {
     let made: EChartsType | null = null, gone = false
-    void import('./chart').then(({ makeChart }) => { if (!gone && holder.current) setChart((made = makeChart(holder.current))) })
+    void loadChart().then(({ makeChart }) => { if (!gone && holder.current) setChart((made = makeChart(holder.current))) })
     return () => { gone = true; made?.dispose(); setChart(null) }
   }, [])
 

@@ -207,7 +207,7 @@ export class Viewer {
     const level = this.level
     const complete = this.inView(level).every(([x, y]) => this.tiles.has(`${level}/${x}/${y}`))
     context.imageSmoothingEnabled = scale < 2
-    context.imageSmoothingQuality = 'medium'
+    context.imageSmoothingQuality = 'low' // tiles are shown at half their size at the least, where bilinear is enough
     if (!complete) for (let n = this.coarsest; n > level; n--) for (const [x, y] of this.inView(n)) this.drawTile(context, n, x, y)
     for (const [x, y] of this.inView(level)) this.drawTile(context, level, x, y)
     if (this.overlay) this.drawInView(context, this.overlay.bitmap, this.overlay.view)
