@@ -61,13 +61,18 @@ function boxOf({ points, size }: Stroke, { width, height }: Size): Box | null {
 
 /** Draws a stroke's dabs by maximum. @param left @param top where the target's first pixel lies on the canvas */
 export function paintDabs(target: Matte, stroke: Stroke, left = 0, top = 0): void {
-  const stamps = new Map<number, Stamp>()
+  const stamps = new Map<number, Stamp>(), profiles = new Map<number, Uint8Array>()
   forEachDab(stroke, (x, y, size) => {
     const shiftX = Math.floor((x - Math.floor(x)) * SUBPIXELS), shiftY = Math.floor((y - Math.floor(y)) * SUBPIXELS)
     const quarter = Math.max(1, Math.round(size * 4)) // sizes in quarters of a pixel share a stamp
     const key = (quarter * SUBPIXELS + shiftX) * SUBPIXELS + shiftY
     let stamp = stamps.get(key)
-    if (!stamp) { stamp = makeStamp(quarter / 4, stroke, (shiftX + 0.5) / SUBPIXELS, (shiftY + 0.5) / SUBPIXELS); stamps.set(key, stamp) }
+    if (!stamp) {
+      let profile = profiles.get(quarter)
+      if (!profile) { profile = profileOf(quarter / 8, stroke.hardness); profiles.set(quarter, profile) }
+      stamp = makeStamp(quarter / 4, stroke.tip, profile, (shiftX + 0.5) / SUBPIXELS, (shiftY + 0.5) / SUBPIXELS)
+      stamps.set(key, stamp)
+    }
     drawStamp(target, stamp, Math.floor(x) - left - stamp.half, Math.floor(y) - top - stamp.half)
   })
 }
@@ -95,17 +100,31 @@ function forEachDab({ points, size, spacing, tip }: Stroke, dab: (x: number, y: 
   }
 }
 
+/** Coverage by the square of the distance, from the centre to a pixel beyond the radius: full in the core, then falling, never steeper than one pixel. */
+function profileOf(radius: number, hardness: number): Uint8Array {
+  const steps = Math.min(16_384, Math.max(1024, Math.ceil(8 * (radius + 1) * (radius + 1))))
+  const core = radius * hardness, fade = Math.max(1, radius - core), start = Math.min(core, radius - 0.5)
+  const out = new Uint8Array(steps + 1)
+  for (let step = 0; step <= steps; step++) {
+    const t = (Math.sqrt(step / steps) * (radius + 1) - start) / fade
+    out[step] = t <= 0 ? 255 : t >= 1 ? 0 : 255.5 - 255 * (fade <= 1 ? t : t * t * (3 - 2 * t))
+  }
+  return out
+}
+
 /** Coverage of one dab whose centre lies (offsetX, offsetY) into the stamp's middle pixel. */
-function makeStamp(size: number, { hardness, tip }: Stroke, offsetX: number, offsetY: number): Stamp {
+function makeStamp(size: number, tip: Stroke['tip'], profile: Uint8Array, offsetX: number, offsetY: number): Stamp {
   const radius = size / 2, half = Math.ceil(radius) + 1, side = 2 * half + 1
   const data = new Uint8Array(side * side)
-  const core = radius * hardness, fade = Math.max(1, radius - core) // never steeper than one pixel: anti-aliased
-  const start = Math.min(core, radius - 0.5)
-  for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) {
-    const dx = Math.abs(x + 0.5 - half - offsetX), dy = Math.abs(y + 0.5 - half - offsetY)
-    const distance = tip === 'round' ? Math.sqrt(dx * dx + dy * dy) : Math.max(dx, dy)
-    const t = (distance - start) / fade
-    data[y * side + x] = t <= 0 ? 255 : t >= 1 ? 0 : fade <= 1 ? Math.round(255 * (1 - t)) : Math.round(255 * (1 - t * t * (3 - 2 * t)))
+  const last = profile.length - 1, perStep = last / ((radius + 1) * (radius + 1))
+  for (let y = 0; y < side; y++) {
+    const dy = Math.abs(y + 0.5 - half - offsetY)
+    for (let x = 0; x < side; x++) {
+      const dx = Math.abs(x + 0.5 - half - offsetX)
+      const squared = tip === 'round' ? dx * dx + dy * dy : dx > dy ? dx * dx : dy * dy
+      const step = (squared * perStep + 0.5) | 0
+      data[y * side + x] = step < last ? profile[step] : 0
+    }
   }
   return { side, half, data, spans: spansOf(data, side) }
 }
@@ -125,16 +144,18 @@ function spansOf(data: Uint8Array, side: number): Int32Array {
 function drawStamp({ width, height, data }: Matte, stamp: Stamp, left: number, top: number): void {
   const x0 = Math.max(0, left), x1 = Math.min(width, left + stamp.side), y0 = Math.max(0, top), y1 = Math.min(height, top + stamp.side)
   if (x1 <= x0 || y1 <= y0) return
-  const inside = (column: number) => Math.min(x1, Math.max(x0, left + column))
+  const { spans } = stamp
   for (let y = y0; y < y1; y++) {
     const row = y - top, at = y * width, from = row * stamp.side - left
-    const first = inside(stamp.spans[row * 4]), full = inside(stamp.spans[row * 4 + 1]), fullEnd = inside(stamp.spans[row * 4 + 2]), end = inside(stamp.spans[row * 4 + 3])
+    const first = within(left + spans[row * 4], x0, x1), full = within(left + spans[row * 4 + 1], x0, x1), fullEnd = within(left + spans[row * 4 + 2], x0, x1), end = within(left + spans[row * 4 + 3], x0, x1)
     maxRow(data, at + first, stamp.data, from + first, full - first)
     if (fullEnd > full) data.fill(255, at + full, at + fullEnd)
     maxRow(data, at + fullEnd, stamp.data, from + fullEnd, end - fullEnd)
   }
 }
 
+const within = (v: number, least: number, most: number): number => (v < least ? least : v > most ? most : v)
+
 function maxRow(to: Uint8Array, i: number, from: Uint8Array, j: number, count: number): void {
-  for (const end = i + count; i < end; i++, j++) { const v = from[j], there = to[i]; to[i] = v > there ? v : there }
+  for (const end = i + count; i < end; i++, j++) if (from[j] > to[i]) to[i] = from[j]
 }
