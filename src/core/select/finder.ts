@@ -20,7 +20,10 @@ export class Cancelled extends Error {
 /** Results worth keeping between two runs; the least recently used go first. */
 export interface Memory {
   get<T>(key: string): T | undefined
+  /** A value larger than all of the memory is not kept. */
   set(key: string, value: unknown, bytes: number): void
+  /** True when a value of so many bytes would be kept. */
+  holds(bytes: number): boolean
 }
 
 export interface Context {

@@ -18,7 +18,7 @@ export class BoundedMemory implements Memory {
   set(key: string, value: unknown, bytes: number): void {
     const old = this.entries.get(key)
     if (old) { this.used -= old.bytes; this.entries.delete(key) }
-    if (bytes > this.limit) return
+    if (!this.holds(bytes)) return
     this.entries.set(key, { value, bytes })
     this.used += bytes
     for (const [oldest, entry] of this.entries) {
@@ -27,6 +27,8 @@ export class BoundedMemory implements Memory {
       this.used -= entry.bytes
     }
   }
+
+  holds(bytes: number): boolean { return bytes <= this.limit }
 
   get bytes(): number { return this.used }
 }

@@ -11,10 +11,10 @@ import { findStep } from '@/core/select/steps'
 import { type LayerMask } from '@/document/types'
 import { Studio } from '../studio'
 import { matteBitmap } from './bitmaps'
-import { type PictureEvents, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, type SharedPicture } from './protocol'
+import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, type SharedPicture } from './protocol'
 
-/** Results of steps kept: sixteen mattes of 24 megapixels. */
-const MEMORY = 400 * 1024 * 1024
+/** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
+const MEMORY = 6 * MOST_PREPARED_PIXELS
 const STRIP_ROWS = 1024
 /** Preparing gives way to requests this often, ms. */
 const SLICE_MS = 10

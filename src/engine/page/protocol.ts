@@ -83,3 +83,5 @@ export interface TileWorker {
 }
 export const TILE = 256
 export const ANT_PHASES = 4
+/** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */
+export const MOST_PREPARED_PIXELS = 106e6

@@ -28,6 +28,7 @@ function requestFor(project: Project, home: RecipeHome, prepare: string | null):
 export class Rendering {
   readonly engine: Engine
   private readonly stop: () => void
+  private lastMatters: readonly unknown[] = []
   private lastLayers = ''
   private lastSelect = ''
   private lastMap = ''
@@ -58,6 +59,10 @@ export class Rendering {
   private follow(state: BenchState): void {
     const project = shownProject(state)
     if (!project) return
+    // Most changes of state (the pointer, the pixel under it) are none of the engine's.
+    const matters = [project, state.home, state.openStep, state.before]
+    if (matters.every((value, i) => value === this.lastMatters[i])) return
+    this.lastMatters = matters
     // Holding “before” shows the pictures as they came.
     const layers: readonly Layer[] = state.before ? project.layers.map((layer) => ({ ...layer, mask: null })) : project.layers
     const looks = JSON.stringify([layers, project.canvas])

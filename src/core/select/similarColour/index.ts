@@ -83,8 +83,11 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
     if (!pixel) return { width, height, data: new Uint8Array(width * height) }
     let pick = preparedPick(scene, params, context)
     if (!pick && !params.contiguous) { // sorting takes no longer than looking for the edge
-      for (const progress of similarColour.prepare!(scene, params, context)) context.check(progress)
-      pick = preparedPick(scene, params, context)
+      const work = picking(scene, params, ...pixel)
+      let step = work.next()
+      while (!step.done) { context.check(step.value); step = work.next() }
+      pick = step.value
+      context.memory.set(pickKey(scene, params), pick, pick.bytes)
     }
     if (pick) return { width, height, data: pick.at(params.tolerance, params.antialias), passing: true }
     const { marks, edge } = flooded(scene, params, ...pixel, context)
@@ -93,10 +96,17 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
   },
   *prepare(scene, params, context) {
     const pixel = pickedPixel(scene, params)
-    if (!pixel || preparedPick(scene, params, context)) return
-    const distance = distances(scene, params, ...pixel)
-    const pick = new LivePick(scene.picture(params.sample), params.contiguous ? yield* connectedOrder(distance, scene, ...pixel) : yield* distanceOrder(distance))
+    if (!pixel || preparedPick(scene, params, context) || !context.memory.holds(PREPARED_BYTES * scene.width * scene.height)) return
+    const pick = yield* picking(scene, params, ...pixel)
     pick.at(params.tolerance, params.antialias) // so that the first change is as quick as the others
     context.memory.set(pickKey(scene, params), pick, pick.bytes)
   },
+}
+
+/** What a prepared pick takes, bytes a pixel. A picture too large for the memory goes on being flooded. */
+const PREPARED_BYTES = 6
+
+function* picking(scene: Scene, params: Params, x: number, y: number): Generator<number, LivePick> {
+  const distance = distances(scene, params, x, y)
+  return new LivePick(scene.picture(params.sample), params.contiguous ? yield* connectedOrder(distance, scene, x, y) : yield* distanceOrder(distance))
 }

@@ -103,6 +103,15 @@ describe('similar colour', () => {
     finish(similarColour.prepare!(scene, { ...params, at: [30, 20] }, context))
     expect(similarColour.find(scene, { ...params, at: [30, 20], tolerance: 21 }, context).data).toEqual(before)
   })
+  it('a picture too large to be prepared is picked all the same, connected and everywhere', () => {
+    const picture = pictureOf(60, 40, (x, y) => [120 + ((x * 7 + y * 13) % 30), 100 + ((x * y) % 50), 90]), scene = sceneOf(picture)
+    for (const contiguous of [true, false]) {
+      const small = plainContext(5000), values = { ...params, at: [30, 20] as const, tolerance: 12, contiguous }
+      finish(similarColour.prepare!(scene, values, small))
+      expect(preparedPick(scene, values, small)).toBeUndefined()
+      expect(similarColour.find(scene, values, small).data).toEqual(similarColour.find(scene, values, plainContext()).data)
+    }
+  })
   it('the tolerance curve never falls and marks where the pick spills', () => {
     const picture = pictureOf(100, 50, (x) => (x < 40 ? [100 + (x % 4), 100, 100] : [160, 100, 100]))
     const context = plainContext(), scene = sceneOf(picture)

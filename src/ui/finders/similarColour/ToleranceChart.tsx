@@ -1,7 +1,8 @@
 import { type EChartsType } from 'echarts/core'
 import { useEffect, useRef, useState } from 'react'
 import { type StepOfKind } from '@/core/select/registry'
-import { useBench } from '@/ui/store/bench'
+import { MOST_PREPARED_PIXELS } from '@/engine/page/protocol'
+import { shownProject, useBench } from '@/ui/store/bench'
 
 const HEIGHT = 74
 
@@ -19,6 +20,7 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
   const curve = fresh ?? known?.curve // while a new one is measured the old one stays, faded
   // The next spill above the tolerance is the one to beware of; past the last one, that one explains what happened.
   const spill = curve ? (curve.spills.find((t) => t > step.tolerance) ?? curve.spills.at(-1)) : undefined
+  const tooLarge = useBench((state) => { const canvas = shownProject(state)?.canvas; return canvas !== undefined && canvas.width * canvas.height > MOST_PREPARED_PIXELS })
   const holder = useRef<HTMLDivElement>(null)
   const [chart, setChart] = useState<EChartsType | null>(null)
 
@@ -66,7 +68,7 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
         className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]" style={{ height: HEIGHT }}>
         <div ref={holder} className={`pointer-events-none absolute inset-0 ${curve && !fresh ? 'opacity-40' : ''}`} />
         {spill !== undefined && <span className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`} style={{ left: `${(spill / 255) * 100}%` }}>spills at {spill}</span>}
-        {!curve && <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">measuring every tolerance …</p>}
+        {!curve && <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">{tooLarge ? 'too large a picture for the curve' : 'measuring every tolerance …'}</p>}
       </div>
       <figcaption className="mt-1 text-xs text-[var(--muted)]">Selected area as tolerance grows</figcaption>
     </figure>
