@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { eq } from 'drizzle-orm'
-import { database } from './database/connection'
+import { database, type Database } from './database/connection'
 import { asset } from './database/schema'
 import { assetFile, convertedFile, folder } from './files'
 import { checkPicture, LIMITS, PictureError, readPicture, toPlainPng } from './pictures/read'
@@ -14,7 +14,7 @@ import { notFound, Problem } from './problems'
 
 export interface StoredPicture { readonly asset: string; readonly width: number; readonly height: number; readonly mediaType: string; readonly bytes: number }
 
-export const tooLarge = (name: string, bytes: number): string => `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
+const tooLarge = (name: string, bytes: number): string => `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
 
 /**
  * Streams the file to disk, so memory does not grow with it. A file that is too large is read to its end but not kept, so that the
@@ -59,8 +59,8 @@ async function keep(incoming: string, sha256: string, bytes: number, name: strin
   }
 }
 
-async function find(sha256: string): Promise<StoredPicture | null> {
-  const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
+async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
+  const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))
   if (!row || !(await stat(assetFile(sha256)).catch(() => null))) return null
   return { asset: sha256, width: row.width, height: row.height, mediaType: row.mediaType, bytes: row.bytes }
 }
@@ -68,18 +68,17 @@ async function find(sha256: string): Promise<StoredPicture | null> {
 /** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
 export async function shownFile(sha256: string): Promise<{ path: string; mediaType: string; bytes: number }> {
   if (!/^[0-9a-f]{64}$/.test(sha256)) throw notFound('picture')
-  const converted = await stat(convertedFile(sha256)).catch(() => null)
-  if (converted) return { path: convertedFile(sha256), mediaType: 'image/png', bytes: converted.size }
   const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
-  const file = await stat(assetFile(sha256)).catch(() => null)
+  const path = row?.converted ? convertedFile(sha256) : assetFile(sha256)
+  const file = await stat(path).catch(() => null)
   if (!row || !file) throw notFound('picture')
-  return { path: assetFile(sha256), mediaType: row.mediaType, bytes: file.size }
+  return { path, mediaType: row.converted ? 'image/png' : row.mediaType, bytes: file.size }
 }
 
-/** Every size a picture is said to have must be the stored one. Throws Problem. */
-export async function requirePictures(pictures: readonly { asset: string; width: number; height: number }[]): Promise<void> {
+/** Every size a picture is said to have must be the stored one. Throws Problem. @param connection a transaction's own, inside one */
+export async function requirePictures(pictures: readonly { asset: string; width: number; height: number }[], connection?: Pick<Database, 'select'>): Promise<void> {
   for (const picture of pictures) {
-    const stored = await find(picture.asset)
+    const stored = await find(picture.asset, connection)
     if (!stored) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is not stored here; add it again.`)
     if (stored.width !== picture.width || stored.height !== picture.height) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is ${stored.width} × ${stored.height} px, not ${picture.width} × ${picture.height}.`)
   }

@@ -76,7 +76,7 @@ export async function storeActs(id: string, acts: readonly ActInput[], head: str
       const [known] = await tx.select({ project: act.project }).from(act).where(eq(act.id, input.id))
       if (known) { if (known.project !== id) throw new Problem(422, 'An act of this id belongs to another project.'); continue }
       const records = applied(await recordsAt(tx, id, row.initial as Project, input.parent), input)
-      await requirePictures(distinct(records.layers))
+      await requirePictures(distinct(records.layers), tx)
       seq++
       await tx.insert(act).values({ ...input, forward: input.forward, inverse: input.inverse, project: id, seq, at: new Date(input.at) })
       if (seq % ACTS_PER_SNAPSHOT === 0) await tx.insert(snapshot).values({ act: input.id, project: id, records })

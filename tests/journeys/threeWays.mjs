@@ -43,7 +43,7 @@ export async function threeWays(application) {
 
     await finder('Corners')
     for (const [x, y] of [[X0, Y0], [X1, Y0], [X1 - 150, Y1 + 100], [X1, Y1], [X0, Y1]]) await click(page, x, y)
-    await page.keyboard.press('Backspace') // two corners back: the one set wrongly and the one after it
+    await page.keyboard.press('Backspace') // three corners back, to before the one set wrongly
     await page.keyboard.press('Backspace')
     await page.keyboard.press('Backspace')
     await click(page, X1, Y1)

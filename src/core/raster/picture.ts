@@ -20,10 +20,6 @@ export function emptyMatte({ width, height }: Size): Matte {
   return { width, height, data: new Uint8Array(width * height) }
 }
 
-export function fullMatte({ width, height }: Size): Matte {
-  return { width, height, data: new Uint8Array(width * height).fill(255) }
-}
-
 /** True when every pixel's alpha is 255. */
 export function isOpaque(picture: Picture): boolean {
   const { data } = picture

@@ -48,8 +48,11 @@ export interface CommonFields {
   id?: string
 }
 
-/** What a finder found. `passing` means the finder goes on using the memory: it is valid until the next find, and is copied to be kept. */
-export interface Found extends Matte { readonly passing?: boolean }
+/**
+ * What a finder found. `passing` means the finder goes on using the memory: it is valid until the next find, and is copied to be
+ * kept. "slow": finding it again takes time, so it is kept wherever other steps stand beside it; "quick": it is not worth keeping.
+ */
+export interface Found extends Matte { readonly passing?: 'quick' | 'slow' }
 
 /** A way to find a region. One file, one exported finder. */
 export interface Finder<K extends string = string, P = object> {

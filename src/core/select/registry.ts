@@ -31,11 +31,10 @@ type Simplify<T> = { [K in keyof T]: T[K] } & {}
 export type FindingStep = { [K in keyof typeof FINDERS]: Simplify<{ kind: K } & FieldsOf<(typeof FINDERS)[K]> & FindingFields & CommonFields & { sample: Sample }> }[keyof typeof FINDERS]
 export type ModifyingStep = { [K in keyof typeof MODIFIERS]: Simplify<{ kind: K } & FieldsOf<(typeof MODIFIERS)[K]> & CommonFields> }[keyof typeof MODIFIERS]
 export type Step = FindingStep | ModifyingStep
-export type StepKind = Step['kind']
+type StepKind = Step['kind']
 export type StepOfKind<K extends StepKind> = Extract<Step, { kind: K }>
 
 export interface Recipe { readonly version: 1; readonly steps: readonly Step[] }
-export const EMPTY_RECIPE: Recipe = { version: 1, steps: [] }
 
 export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
 export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder

@@ -53,6 +53,15 @@ describe('folding steps', () => {
     expect(done.filter((d) => !d.remembered).map((d) => d.index)).toEqual([12])
     expect(done.map((d) => d.index)).toEqual([12, 13, 14, 15, 16, 17, 18, 19])
   })
+  it('dragging one colour pick does not find the others again, prepared or not', () => {
+    const picks = (tolerance: number) => [tolerance, 20, 30].map((t, i) => parseStep({ kind: 'similarColour', at: [5 + 12 * i, 9], tolerance: t }))
+    const found: number[] = []
+    const context = { ...plainContext(), stepDone: (index: number, _kind: string, _ms: number, remembered: boolean) => { if (!remembered) found.push(index) } }
+    foldSteps(picks(10), scene, context)
+    found.length = 0
+    for (const tolerance of [11, 12, 13]) expect(foldSteps(picks(tolerance), scene, context).data).toEqual(foldSteps(picks(tolerance), scene, plainContext()).data)
+    expect(found).toEqual([0, 0, 0])
+  })
   it('a feathered rectangle keeps half coverage on its edge; grow moves a step before it is feathered', () => {
     const soft = fold([box(10, 5, 25, 30, { feather: 6 })])
     const mid = (soft.data[20 * 50 + 9] + soft.data[20 * 50 + 10]) / 2

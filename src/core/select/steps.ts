@@ -29,10 +29,11 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     const started = performance.now()
     let remembered = false
     if (isFinding(step)) {
-      const found = findStep(step, scene, context)
+      const alone = empty && step.op === 'add' && i === last
+      const found = findStep(step, scene, context, alone)
       remembered = found.remembered
-      // Quick to find again, and nothing comes after it: a copy to remember would take longer than finding it.
-      if (empty && step.op === 'add' && found.passing && i === last) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
+      // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
+      if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && step.op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
       else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
     } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context, scene)
@@ -43,15 +44,16 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
   return matte
 }
 
-/** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. */
-export function findStep(step: FindingStep, scene: Scene, context: Context): { matte: Matte; remembered: boolean; passing: boolean } {
+/** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. @param alone nothing else will be combined with it */
+export function findStep(step: FindingStep, scene: Scene, context: Context, alone = false): { matte: Matte; remembered: boolean; passing: boolean } {
   const key = findingKey(step, scene)
   const known = context.memory.get<Matte>(key)
   if (known) return { matte: known, remembered: true, passing: false }
   const found = finderOf(step).find(scene, step, context)
   const { width, height } = found
-  if (found.passing && step.grow === 0 && step.feather === 0 && !step.invert) return { matte: found, remembered: false, passing: true }
-  let matte: Matte = found.passing && step.grow === 0 && step.feather === 0 ? { width, height, data: found.data.slice() } : found
+  const unchanged = step.grow === 0 && step.feather === 0
+  if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone))) return { matte: found, remembered: false, passing: true }
+  let matte: Matte = found.passing && unchanged ? { width, height, data: found.data.slice() } : found
   if (step.grow !== 0) matte = grow(matte, step.grow)
   if (step.feather > 0) matte = featherMatte(matte, step.feather)
   if (step.invert) invertInto(matte)

@@ -110,13 +110,11 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   const wanted = () => Atomics.load(latest, 0) === number
   await openAll(request)
   if (!wanted()) return null
-  const started = performance.now()
   const { context, end } = contextFor('Selecting', wanted)
   try {
     const matte = studio.matte(request.steps, sceneOf(request), context.check)
     context.check(0.95)
-    const milliseconds = performance.now() - started
-    const result = { matte: publish(matte), ...shares(matte), milliseconds }
+    const result = { matte: publish(matte), ...shares(matte) }
     prepareLater(request)
     return result
   } catch (error) {

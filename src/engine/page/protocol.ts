@@ -25,7 +25,6 @@ export interface SelectResult {
   readonly selected: number
   /** 0-1 */
   readonly soft: number
-  readonly milliseconds: number
 }
 
 export interface PictureWorker {

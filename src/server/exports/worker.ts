@@ -46,8 +46,8 @@ async function render(task: ExportTask): Promise<Picture> {
   if (task.what === 'cutout') {
     const layer = layerById(records, task.layer ?? null)
     if (!layer) throw new Error('The layer to cut out is not there any more.')
-    const { levels } = studio.placedLayer(layer)
-    const mask = layer.mask ? { levels: studio.maskLevels(layer.mask), toCanvas: layer.mask.toLayer } : undefined
+    const { levels } = decoded.get(layer.asset)!
+    const mask = layer.mask?.enabled ? { levels: studio.maskLevels(layer.mask), toCanvas: layer.mask.toLayer } : undefined
     return cutOut(levels[0], mask, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
   }
   const { width, height } = records.canvas

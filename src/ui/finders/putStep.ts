@@ -2,7 +2,6 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Step } from '@/core/select/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { type Edit } from '@/document/history'
-import { type RecipeHome } from '@/document/types'
 import { preview, set, settle } from '@/ui/store/bench'
 import { type Press } from './finder'
 
@@ -26,6 +25,3 @@ export function putStep(press: Press, kind: Step['kind'], start: object, open: S
     end(label) { settle(anew ? `Change ${label}` : label) },
   }
 }
-
-/** Changes one step's values, live or as an act. */
-export const changeLive = (home: RecipeHome, step: Step, values: object) => preview(changeStep(home, step.id!, values))

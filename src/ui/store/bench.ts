@@ -45,7 +45,7 @@ export interface BenchState {
   bare: boolean
   /** While a key is held: the picture without anything over it, masks off. */
   before: boolean
-  result: { selected: number; soft: number; milliseconds: number } | null
+  result: { selected: number; soft: number } | null
   curves: Readonly<Record<string, { key: string; curve: ToleranceCurve }>>
   progress: { what: string; fraction: number } | null
   rarestHue: number

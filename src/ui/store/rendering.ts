@@ -93,7 +93,7 @@ export class Rendering {
       if (!result || turn !== this.turn) return
       this.matte = result.matte
       this.hasMatte = true
-      set({ result: { selected: result.selected, soft: result.soft, milliseconds: result.milliseconds } })
+      set({ result: { selected: result.selected, soft: result.soft } })
       const project = shownProject(get())
       await this.place(project ? homeToCanvas(project, get().home) : toCanvas)
     } catch (error) {

@@ -28,7 +28,7 @@ export interface SimilarColourFields {
 type Params = SimilarColourFields & { sample: Sample }
 
 /** Everything a pick's preparation depends on: the values that it makes immediate are not among them. */
-export const pickKey = (scene: Scene, { at, patch, metric, sample, contiguous }: Params): string =>
+const pickKey = (scene: Scene, { at, patch, metric, sample, contiguous }: Params): string =>
   `similarColour ${scene.identity(sample)} ${Math.floor(at[0])},${Math.floor(at[1])} ${patch} ${metric} ${contiguous ? 'connected' : 'everywhere'}`
 
 function pickedPixel(scene: Scene, { at }: Params): [number, number] | null {
@@ -89,10 +89,10 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
       pick = step.value
       context.memory.set(pickKey(scene, params), pick, pick.bytes)
     }
-    if (pick) return { width, height, data: pick.at(params.tolerance, params.antialias), passing: true }
+    if (pick) return { width, height, data: pick.at(params.tolerance, params.antialias), passing: 'quick' }
     const { marks, edge } = flooded(scene, params, ...pixel, context)
     context.check(0.7)
-    return { width, height, passing: true, data: params.antialias ? softenEdge(marks, edge, scene.picture(params.sample)) : hardened(marks, edge) }
+    return { width, height, passing: 'slow', data: params.antialias ? softenEdge(marks, edge, scene.picture(params.sample)) : hardened(marks, edge) }
   },
   *prepare(scene, params, context) {
     const pixel = pickedPixel(scene, params)

@@ -1,5 +1,5 @@
 /** Placements as people name them: where the corner lies, how large, how far turned. */
-import { type Affine, apply, compose, inverse, rotation, scaling, translation } from '@/core/raster/affine'
+import { type Affine, apply, compose, rotation, scaling, translation } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 
 export interface Placement { readonly x: number; readonly y: number; /** 1 is the picture's own size. */ readonly scale: number; /** Degrees clockwise. */ readonly turn: number }
@@ -24,5 +24,3 @@ export function placedInMiddle(size: Size, canvas: Size, how: 'fit' | 'cover' | 
   const scale = how === 'own' ? 1 : how === 'fit' ? Math.min(across, down) : Math.max(across, down)
   return [scale, 0, 0, scale, Math.round((canvas.width - size.width * scale) / 2), Math.round((canvas.height - size.height * scale) / 2)]
 }
-/** Where a canvas point lies on the layer, px of the layer. */
-export const onLayer = (placement: Affine, x: number, y: number): [number, number] => apply(inverse(placement), x, y)
