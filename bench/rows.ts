@@ -1,14 +1,20 @@
 /** Speed, side by side: each row runs ours and the reference in turn on a 12-megapixel picture in the same process, and prints the ratio of the medians. */
 import sharp from 'sharp'
-import { composeRegion } from '@/core/compose/composeRegion'
+import { parseAdjustment } from '@/core/compose/adjustments/registry'
+import { type BlendMode } from '@/core/compose/modes'
+import { type Node } from '@/core/compose/nodes'
+import { composeRegion } from '@/core/compose/renderer'
+import { resize } from '@/core/raster/resize'
 import { gaussianBlur } from '@/core/raster/gaussian'
-import { paintDabs } from '@/core/raster/brush'
+import { paintStrokes } from '@/core/raster/brush'
 import { grow } from '@/core/raster/grow'
 import { IDENTITY } from '@/core/raster/affine'
 import { picturePyramid } from '@/core/raster/levels'
 import { emptyMatte, type Matte, type Picture } from '@/core/raster/picture'
-import { fillPolygons } from '@/core/vector/fill'
+import { matteSubpaths } from '@/core/vector/fitCurves'
+import { traceMatte } from '@/core/vector/trace'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { polygon } from '@/core/select/polygon'
 import { palette } from '@/core/select/palette'
 import { similarColour, warm } from '@/core/select/similarColour'
 import { openCv } from './opencv'
@@ -48,7 +54,10 @@ for (const step of similarColour.prepare!(scene, pick, prepared)) void step
 let tick = 0
 
 const over: Picture = { ...photo, data: photo.data.slice() }
-const placed = [{ levels: picturePyramid(photo, true), opaque: true, toCanvas: IDENTITY, opacity: 1 }, { levels: picturePyramid(over, true), opaque: true, toCanvas: IDENTITY, opacity: 1, mask: { levels: [matte], toCanvas: IDENTITY } }]
+const twoLayers = (blend: BlendMode): Node[] => [{ kind: 'picture', picture: { levels: picturePyramid(photo, true), opaque: true }, toCanvas: IDENTITY, opacity: 1 }, { kind: 'picture', picture: { levels: picturePyramid(over, true), opaque: true }, toCanvas: IDENTITY, opacity: 1, blend, mask: { levels: [matte], toCanvas: IDENTITY } }]
+const whole = { level: 0, x: 0, y: 0, width: WIDTH, height: HEIGHT }
+const blurredBy = (radius: number): Node[] => [twoLayers('normal')[0], { kind: 'adjust', adjustment: parseAdjustment({ kind: 'discBlur', radius }), opacity: 1 }]
+const placed = twoLayers('normal'), multiplied = twoLayers('multiply')
 const withAlpha = Buffer.from(photo.data)
 for (let i = 0; i < matte.data.length; i++) withAlpha[i * 4 + 3] = matte.data[i]
 const raw = { raw: { width: WIDTH, height: HEIGHT, channels: 4 as const } }
@@ -76,10 +85,15 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   ['Gaussian feather, sigma 10', 0.25, () => gaussianBlur(matte, 10), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 10)],
   ['Gaussian feather, sigma 50', 0.05, () => gaussianBlur(matte, 50), 'opencv-js GaussianBlur', () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 50)],
   ['grow by 20 px', 0.1, () => grow(hard, 20), 'opencv-js dilate, 41-px disc', () => cv.dilate(hardMat, out, disc)],
-  ['freehand outline, 10 000 points', 2, () => fillPolygons(photo, [outline], 'evenodd'), 'opencv-js fillPoly, anti-aliased', () => cv.fillPoly(canvasMat, outlines, new cv.Scalar(255), cv.LINE_AA, 4)],
-  ['1 000 soft dabs of 200 px', 4, () => paintDabs(emptyMatte(photo), brush), 'opencv-js circles', () => { for (const [x, y] of dabs) cv.circle(canvasMat, new cv.Point(x, y), 100, new cv.Scalar(255), -1) }],
+  ['freehand outline, 10 000 points', 2, () => polygon.find(scene, { points: outline, antialias: true, sample: 'all' }, context), 'opencv-js fillPoly, anti-aliased', () => cv.fillPoly(canvasMat, outlines, new cv.Scalar(255), cv.LINE_AA, 4)],
+  ['1 000 soft dabs of 200 px', 4, () => paintStrokes(emptyMatte(photo), [brush]), 'opencv-js circles', () => { for (const [x, y] of dabs) cv.circle(canvasMat, new cv.Point(x, y), 100, new cv.Scalar(255), -1) }],
   ['palette of 3 colours', 1, () => palette.find(scene, { colours, spread: 24, softness: 0.5, sample: 'all' }, plainContext()), 'opencv-js cvtColor, inRange', () => { cv.cvtColor(rgb, lab, cv.COLOR_RGB2Lab); cv.inRange(lab, low, high, inRange) }],
-  ['source-over with mask, 12 MP', null, () => { for (let y = 0; y < HEIGHT; y += 256) composeRegion(placed, { level: 0, x: 0, y, width: WIDTH, height: Math.min(256, HEIGHT - y) }) }, 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw }]).raw().toBuffer()],
+  ['contour of a matte', 2, () => traceMatte(matte), 'opencv-js findContours', () => { const contours = new cv.MatVector(), tree = new cv.Mat(); cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE); contours.delete(); tree.delete() }],
+  ['contour as Bézier path', null, () => matteSubpaths(matte, 0.7), 'opencv-js findContours', () => { const contours = new cv.MatVector(), tree = new cv.Mat(); cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE); contours.delete(); tree.delete() }],
+  ['source-over with mask, 12 MP', 1.5, () => composeRegion(placed, whole), 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw }]).raw().toBuffer()],
+  ['Lanczos down to 1600 px, 12 MP', 2, () => resize(photo, { width: 1600, height: Math.round((1600 * HEIGHT) / WIDTH) }, true), 'sharp resize', () => sharp(photo.data, raw).resize(1600, Math.round((1600 * HEIGHT) / WIDTH), { fit: 'fill', kernel: 'lanczos3' }).raw().toBuffer()],
+  ['disc blur of 100 px, 12 MP', null, () => composeRegion(blurredBy(100), whole), 'itself of 15 px', () => composeRegion(blurredBy(15), whole)],
+  ['multiply with mask, 12 MP', 1.5, () => composeRegion(multiplied, whole), 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw, blend: 'multiply' }]).raw().toBuffer()],
 ]
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]

@@ -1,6 +1,6 @@
 /** The command line: `wily select` and `wily cutout`. Exit 0 done, 2 unusable input (one line on stderr). Needs no database. */
 import { readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
-import { basename, extname } from 'node:path'
+import { basename, dirname, extname, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import sharp, { type Sharp } from 'sharp'
 import { cutOut, layOver } from '@/core/compose/cutOut'
@@ -8,6 +8,8 @@ import { parseRecipe, RecipeError } from '@/core/formats/recipe'
 import { IDENTITY } from '@/core/raster/affine'
 import { type Matte, type Picture, shares } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { NoSuchLayer } from '@/core/select/layer'
+import { NoSuchSelection } from '@/core/select/saved'
 import { foldSteps } from '@/core/select/steps'
 import { PictureError, readPicture } from '@/server/pictures/read'
 
@@ -26,13 +28,16 @@ interface Selected { photo: Picture; matte: Matte; ms: Timings; steps: { kind: s
 
 async function selectFrom(photoFile: string, recipeFile: string): Promise<Selected> {
   const recipe = await readRecipe(recipeFile)
+  const images = new Map<string, Picture>()
+  // A picture that a step names is a file, looked for from the recipe's folder.
+  for (const step of recipe.steps) if (step.kind === 'image' && !images.has(step.asset)) images.set(step.asset, await readPhoto(resolve(dirname(recipeFile), step.asset)))
   const ms: Timings = { decode: 0, solve: 0, encode: 0 }
   let started = performance.now()
   const photo = await readPhoto(photoFile)
   ms.decode = performance.now() - started
   started = performance.now()
   const steps: Selected['steps'] = []
-  const matte = foldSteps(recipe.steps, sceneOf(photo), { ...plainContext(MEMORY), stepDone: (_, kind, milliseconds) => { steps.push({ kind, ms: milliseconds }) } })
+  const matte = foldSteps(recipe.steps, sceneOf(photo, 'picture', images), { ...plainContext(MEMORY), stepDone: (_, kind, milliseconds) => { steps.push({ kind, ms: milliseconds }) } })
   ms.solve = performance.now() - started
   return { photo, matte, ms, steps }
 }
@@ -112,7 +117,7 @@ async function main(args: string[]): Promise<void> {
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {
-  if (error instanceof Unusable || error instanceof PictureError) {
+  if (error instanceof Unusable || error instanceof PictureError || error instanceof NoSuchSelection || error instanceof NoSuchLayer) {
     process.stderr.write(`${error.message}\n`)
     process.exitCode = 2
   } else {

@@ -1,19 +1,18 @@
 /** Every change of a project's records, as functions that make an Edit. The labels are what History shows. */
-import { type Affine, compose, IDENTITY, inverse, translation } from '@/core/raster/affine'
+import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
 import { type Recipe, type Step } from '@/core/select/registry'
 import { type Edit } from './history'
-import { type Layer, type Picture, type Project, type RecipeHome } from './types'
+import { maskWith } from './masks'
+import { layerOf } from './layers'
+import { type Guide, type Layer, type Picture, type Project, type RecipeHome, type SavedPath, USUAL_PPI } from './types'
+import { savedNamed, unwrap } from './unwrap'
 
 /** New records around one picture: it sets the canvas. */
 export function projectOf(name: string, picture: Picture, layerId: string): Project {
   return {
-    version: 1, name, canvas: { width: picture.width, height: picture.height },
-    layers: [layerOf(picture, layerId, IDENTITY)], activeLayer: layerId, selection: { version: 1, steps: [] },
+    version: 1, name, canvas: { width: picture.width, height: picture.height }, ppi: picture.ppi ?? USUAL_PPI,
+    layers: [layerOf(picture, layerId, IDENTITY)], activeLayer: layerId, selection: { version: 1, steps: [] }, saved: [], paths: [], guides: [],
   }
-}
-
-function layerOf(picture: Picture, id: string, placement: Affine): Layer {
-  return { id, kind: 'picture', name: picture.name, asset: picture.asset, width: picture.width, height: picture.height, placement, opacity: 1, visible: true, mask: null }
 }
 
 export const layerById = (project: Project, id: string | null): Layer | undefined => project.layers.find((layer) => layer.id === id)
@@ -62,48 +61,34 @@ export const switchBackground = (home: RecipeHome, on: boolean, id: string): Edi
   else if (!on && closing) steps.pop()
 })
 
-/** The selection becomes the active layer's mask and starts anew; the mask keeps its steps and what they look at. */
+/** The selection becomes the layer's mask and starts anew; the mask keeps its steps and what they look at. */
 export const makeMask = (layerId: string): Edit => (project) => {
-  const layer = project.layers.find((l) => l.id === layerId)
-  if (!layer) return
-  const scene = structuredClone(plainLayers(project as unknown as Project))
-  layer.mask = {
-    recipe: structuredClone(unwrap(project.selection)), enabled: true, frame: { ...project.canvas },
-    toLayer: [...inverse(layer.placement as unknown as Affine)] as unknown as Affine, scene, sceneLayer: layerId,
-  } as never
+  maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe)
   project.selection.steps = []
 }
-/** Draft or not, as plain JSON. */
-const unwrap = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
-const plainLayers = (project: Project): Layer[] => unwrap(project.layers.filter((layer) => layer.visible)) as Layer[]
+/** The layer shows only what lies inside a path; the path becomes the one step of its mask. */
+export const clipToPath = (layerId: string, step: Step): Edit => (project) => maskWith(project, layerId, { version: 1, steps: [step] })
 
-export const removeMask = (layerId: string): Edit => (project) => { const layer = project.layers.find((l) => l.id === layerId); if (layer) layer.mask = null }
-export const switchMask = (layerId: string, enabled: boolean): Edit => (project) => { const mask = project.layers.find((l) => l.id === layerId)?.mask; if (mask) mask.enabled = enabled }
-
-/** The picture comes in right below `below` (or on top), as large as covers the canvas, in its middle; the active layer stays. */
-export const addPicture = (picture: Picture, id: string, below: string | null): Edit => (project) => {
-  const { width, height } = project.canvas
-  const scale = Math.max(width / picture.width, height / picture.height)
-  const cover = compose(translation((width - picture.width * scale) / 2, (height - picture.height * scale) / 2), [scale, 0, 0, scale, 0, 0])
-  const layer = layerOf(picture, id, Math.abs(scale - 1) < 1e-9 ? (cover.map(Math.round) as unknown as Affine) : cover)
-  const at = below ? project.layers.findIndex((l) => l.id === below) : -1
-  project.layers.splice(at >= 0 ? at : project.layers.length, 0, layer as never)
-  if (at < 0) project.activeLayer = id
+/** True when a saved selection is named by the steps of the selection, or by another saved one. */
+export function isUsed(project: Project, id: string): boolean {
+  const saved = project.saved.find((s) => s.id === id)
+  return [project.selection, ...project.saved.map((s) => s.recipe)].some((recipe) => recipe.steps.some((step) => step.kind === 'saved' && savedNamed(project.saved, step.selection) === saved))
 }
 
-export const changeLayer = (id: string, change: Partial<Pick<Layer, 'name' | 'opacity' | 'visible' | 'placement'>>): Edit => (project) => {
-  const layer = project.layers.find((l) => l.id === id)
-  if (layer) Object.assign(layer, change)
-}
-export const activateLayer = (id: string): Edit => (project) => { project.activeLayer = id }
-export const removeLayer = (id: string): Edit => (project) => {
-  const at = project.layers.findIndex((l) => l.id === id)
-  if (at < 0) return
-  project.layers.splice(at, 1)
-  if (project.activeLayer === id) project.activeLayer = project.layers[Math.min(at, project.layers.length - 1)]?.id ?? null
-}
-export const moveLayer = (id: string, to: number): Edit => (project) => {
-  const from = project.layers.findIndex((l) => l.id === id)
-  if (from >= 0 && to >= 0 && to < project.layers.length) project.layers.splice(to, 0, ...project.layers.splice(from, 1))
-}
+export const saveSelection = (id: string, name: string): Edit => (project) => { project.saved.push({ id, name, recipe: unwrap(project.selection) } as never) }
+export const renameSaved = (id: string, name: string): Edit => (project) => { const saved = project.saved.find((s) => s.id === id); if (saved) saved.name = name }
+export const removeSaved = (id: string): Edit => (project) => { project.saved = project.saved.filter((s) => s.id !== id) }
+/** Puts steps at the end, or in place of those there. */
+export const putSteps = (home: RecipeHome, steps: readonly Step[], instead: boolean): Edit => editSteps(home, (now) => { if (instead) now.length = 0; now.push(...steps) })
+
+export const savePath = (id: string, name: string, d: string): Edit => (project) => { project.paths.push({ id, name, d }) }
+export const changePath = (id: string, change: Partial<Pick<SavedPath, 'name' | 'd'>>): Edit => (project) => { const path = project.paths.find((p) => p.id === id); if (path) Object.assign(path, change) }
+export const removePath = (id: string): Edit => (project) => { project.paths = project.paths.filter((p) => p.id !== id) }
+
+export const addGuide = (id: string, axis: Guide['axis'], at: number): Edit => (project) => { project.guides.push({ id, axis, at }) }
+export const moveGuide = (id: string, at: number): Edit => (project) => { const guide = project.guides.find((g) => g.id === id); if (guide) guide.at = at }
+export const removeGuide = (id: string): Edit => (project) => { project.guides = project.guides.filter((g) => g.id !== id) }
+export const clearGuides = (): Edit => (project) => { project.guides = [] }
+export const setLinear = (linear: boolean): Edit => (project) => { if (linear) project.linear = true; else delete project.linear }
+export const setResolution = (ppi: number): Edit => (project) => { project.ppi = ppi }
 export const renameProject = (name: string): Edit => (project) => { project.name = name }

@@ -73,3 +73,9 @@ export function goTo(project: Project, history: History, target: string | null):
   for (const act of path) { state.project = applyPatches(state.project, act.forward as Patch[]); onward.set(act.parent ?? '', act.id) }
   return { project: state.project, history: { ...history, head: target, onward } }
 }
+
+/** The newest steps the selection had before it came to have none, on the way to the records shown; null when it never had any. */
+export function lastSelection(project: Project, history: History): Project['selection'] | null {
+  for (let state: { project: Project; history: History } | null = { project, history }; state; state = undo(state.project, state.history)) if (state.project.selection.steps.length) return state.project.selection
+  return null
+}

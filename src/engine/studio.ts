@@ -2,76 +2,191 @@
  * Records to pixels, wherever it runs: in the page's worker, on the server, on the command line. Given decoded pictures it makes
  * mattes, masks and placed layers, and remembers what it made, up to a number of bytes.
  */
-import { composeRegion, type PlacedPicture } from '@/core/compose/composeRegion'
-import { compose, isIdentity } from '@/core/raster/affine'
+import { adjustmentOf } from '@/core/compose/adjustments/registry'
+import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
+import { composeRegion, Renderer, type Settings } from '@/core/compose/renderer'
+import { type Affine, apply, compose, IDENTITY, inverse, isIdentity, meanScale } from '@/core/raster/affine'
+import { type Box } from '@/core/raster/content'
 import { mattePyramid } from '@/core/raster/levels'
-import { type Matte, type Picture, type Size } from '@/core/raster/picture'
-import { type Context, type Memory, type Sample, type Scene } from '@/core/select/finder'
-import { BoundedMemory } from '@/core/select/memory'
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { type Context, type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
+import { BoundedMemory } from '@/core/common/memory'
+import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
 import { foldSteps } from '@/core/select/steps'
-import { type Layer, type LayerMask } from '@/document/types'
-
-export interface DecodedPicture { readonly levels: readonly Picture[]; readonly opaque: boolean }
+import { isShown, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
+import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type Project, type SavedSelection, type SceneRecord } from '@/document/types'
+import { canvasToWindow, windowSize } from '@/document/window'
+import { savedNamed } from '@/document/unwrap'
+import { type MadeMask, type MadePaint, nodesOf } from './nodes'
+import { type PaintedPicture, paintedPicture } from './paint'
 
 /** Throws when the picture is not there. */
 export type PictureSource = (asset: string) => DecodedPicture
+/** Where pictures are too many to be held whole: gives the part of one that will be looked at, in its own pixels; parts are valid until the next `begin`. */
+export interface PictureParts { begin(): void; /** @param half at half size, too */ part(asset: string, box: Box, half: boolean): DecodedPicture }
 export type Check = (progress: number) => void
 
-/** What decides how layers look: their names do not. */
-const looks = (layers: readonly Layer[]): string => JSON.stringify(layers.map(({ name, ...rest }) => { void name; return rest }))
+/** What decides how layers look: their names do not, and hidden ones do not. */
+const looks = (layers: readonly Layer[]): string => JSON.stringify(layers.filter((layer) => isShown(layers, layer.id)).map(({ name, locked, ...rest }) => { void name; void locked; return rest }))
+
+/** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */
+function savedIn(scene: Scene, all: readonly SavedSelection[], name: string, above: readonly string[]): FoundSelection | undefined {
+  const saved = savedNamed(all, name)
+  if (!saved) return undefined
+  if (above.includes(saved.id)) throw new Error(`The saved selection “${saved.name}” names itself, by way of ${above.length} other${above.length === 1 ? '' : 's'}.`)
+  const inner: Scene = { ...scene, saved: (next) => savedIn(scene, all, next, [...above, saved.id]) }
+  const named = saved.recipe.steps.flatMap((step) => (step.kind === 'saved' ? [inner.saved!(step.selection)?.identity] : []))
+  return { identity: JSON.stringify([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]), matte: (context) => foldSteps(saved.recipe.steps, inner, context) }
+}
 
 export class Studio {
   readonly memory: Memory
+  private readonly renderer: Renderer
 
-  constructor(private readonly pictures: PictureSource, bytes: number) { this.memory = new BoundedMemory(bytes) }
-
-  /** @param layers all layers, bottom first @param active the one that `sample: "layer"` means */
-  scene(layers: readonly Layer[], active: string | null, canvas: Size, check: Check = () => {}): Scene {
-    const shown = layers.filter((layer) => layer.visible)
-    const activeLayer = layers.filter((layer) => layer.id === active).map((layer) => ({ ...layer, visible: true, opacity: 1, mask: null }))
-    const sampled = (sample: Sample) => (sample === 'all' ? shown : activeLayer)
-    const identity = (sample: Sample) => `${canvas.width}×${canvas.height} ${looks(sampled(sample))}`
-    return { ...canvas, identity, picture: (sample) => this.flatten(sampled(sample), identity(sample), canvas, check) }
+  /** @param bytes of results kept @param allocate where painted pictures are laid */
+  constructor(private readonly pictures: PictureSource, bytes: number, private readonly allocate: (bytes: number) => ArrayBufferLike = (size) => new ArrayBuffer(size), private readonly parts?: PictureParts) {
+    this.memory = new BoundedMemory(bytes)
+    this.renderer = new Renderer(Math.min(bytes / 4, 128 << 20))
   }
 
-  private flatten(layers: readonly Layer[], identity: string, canvas: Size, check: Check): Picture {
-    if (layers.length === 1 && layers[0].opacity === 1 && !layers[0].mask && isIdentity(layers[0].placement)) {
-      const [full] = this.pictures(layers[0].asset).levels
+  scene(record: SceneRecord, check: Check = () => {}): Scene {
+    const { layers, active, canvas, saved } = record
+    const one = (id: string | null, plain: boolean): Layer[] => withDescendants(layers, id ?? '').map((layer) => { const { parent, ...rest } = layer; return layer.id === id ? { ...rest, visible: true, opacity: 1, blend: undefined, clipped: undefined, ...(plain ? { mask: null } : {}) } as Layer : ({ ...rest, parent } as Layer) })
+    const sampled = (what: Sample) => (what === 'layer' ? one(active, true) : layers)
+    const identityOf = (shown: readonly Layer[]) => `${canvas.width}×${canvas.height} ${record.linear ? 'linear ' : ''}${looks(shown)}`
+    const activeLayer = layers.find((layer) => layer.id === active)
+    const scene: Scene = {
+      ...canvas, identity: (sample) => identityOf(sampled(sample)), picture: (sample) => this.flatten(record, sampled(sample), identityOf(sampled(sample)), check), saved: (name) => savedIn(scene, saved, name, []),
+      image: (asset) => { try { return this.pictures(asset).levels[0] } catch { return undefined } },
+      active: activeLayer && { placement: activeLayer.placement, width: activeLayer.width, height: activeLayer.height },
+      layer: (id) => {
+        const layer = layers.find((each) => each.id === id)
+        if (!layer) return undefined
+        const shown = one(id, false), identity = identityOf(shown)
+        return { identity, picture: () => this.flatten(record, shown, identity, check), mask: () => this.maskOnCanvas(record, layer, identity, check) }
+      },
+    }
+    return scene
+  }
+
+  private flatten(record: SceneRecord, layers: readonly Layer[], identity: string, check: Check): Picture {
+    const { canvas } = record
+    const shown = layers.filter((layer) => layer.visible), [only] = shown
+    if (shown.length === 1 && only.kind === 'picture' && only.opacity === 1 && !only.mask?.enabled && isIdentity(only.placement)) {
+      const [full] = this.pictures(only.asset).levels
       if (full.width === canvas.width && full.height === canvas.height) return full
     }
     const key = `flat ${identity}`
     const known = this.memory.get<Picture>(key)
     if (known) return known
-    const made = composeRegion(this.placed(layers, check), { level: 0, x: 0, y: 0, ...canvas })
+    const made = this.compose({ ...record, layers }, check)
     this.memory.set(key, made, made.data.byteLength)
     return made
+  }
+
+  /** A layer's mask as it lies on the canvas; all of it where there is none. */
+  private maskOnCanvas(record: SceneRecord, layer: Layer, identity: string, check: Check): Matte {
+    const { width, height } = record.canvas
+    if (!layer.mask?.enabled) return { width, height, data: new Uint8Array(width * height).fill(255) }
+    const key = `mask on canvas ${identity}`
+    const known = this.memory.get<Matte>(key)
+    if (known) return known
+    const { placement, mask } = layer
+    const node: Node = { kind: 'fill', fill: { kind: 'colour', colour: '#ffffff' }, toCanvas: IDENTITY, opacity: 1, mask: { ...this.mask(mask, record.scenes, check), toCanvas: compose(placement, mask.toLayer), density: mask.density, invert: mask.invert, outsideShown: mask.outsideShown } }
+    const { data } = composeRegion([node], { level: 0, x: 0, y: 0, width, height })
+    const matte: Matte = { width, height, data: Uint8Array.from({ length: width * height }, (_, i) => data[i * 4 + 3]) }
+    this.memory.set(key, matte, matte.data.byteLength)
+    return matte
   }
 
   matte(steps: readonly Step[], scene: Scene, check: Check, stepDone?: Context['stepDone']): Matte {
     return foldSteps(steps, scene, { memory: this.memory, check, stepDone })
   }
 
-  /** A mask's mip levels, full size first. */
-  maskLevels(mask: LayerMask, check: Check = () => {}): readonly Matte[] {
-    const scene = this.scene(mask.scene, mask.sceneLayer, mask.frame, check)
-    const key = `mask ${scene.identity('all')} ${scene.identity('layer')} ${JSON.stringify(mask.recipe.steps)}`
+  /** A mask's mip levels, full size first; feathered, not yet inverted or thinned. */
+  mask(mask: LayerMask, scenes: readonly KeptScene[], check: Check = () => {}): MadeMask {
+    const scene = this.scene(sceneOfArea(mask, scenes), check)
+    const key = `mask ${scene.identity('all')} ${scene.identity('layer')} ${JSON.stringify([mask.recipe.steps, mask.saved, mask.feather ?? 0])}`
     const known = this.memory.get<readonly Matte[]>(key)
-    if (known) return known
+    if (known) return { key, levels: known }
     const matte = this.matte(mask.recipe.steps, scene, check)
-    const levels = mattePyramid({ ...matte, data: matte.data.slice() })
+    const levels = mattePyramid(mask.feather ? featherMatte({ ...matte, data: matte.data.slice() }, mask.feather) : { ...matte, data: matte.data.slice() })
     this.memory.set(key, levels, levels.reduce((sum, level) => sum + level.data.byteLength, 0))
-    return levels
+    return { key, levels }
   }
 
-  /** Visible layers, ready to be composed. Bottom first. */
-  placed(layers: readonly Layer[], check: Check = () => {}): PlacedPicture[] {
-    return layers.filter((layer) => layer.visible && layer.opacity > 0).map((layer) => this.placedLayer(layer, check))
+  /** A painted layer's picture; null where nothing is painted. */
+  paint(layer: PaintLayer, scenes: readonly KeptScene[], check: Check = () => {}): MadePaint<DecodedPicture> | null {
+    const key = `paint ${layer.width}×${layer.height} ${JSON.stringify(layer.items)}`
+    const known = this.memory.get<{ made: PaintedPicture | null }>(key)
+    const made = known ? known.made : paintedPicture(layer, (item) => this.matte(item.area.recipe.steps, this.scene(sceneOfArea(item.area, scenes), check), check), { memory: this.memory, check }, this.allocate)
+    if (!known) this.memory.set(key, { made }, made ? made.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
+    return made && { key, picture: made, x: made.x, y: made.y }
   }
 
-  placedLayer(layer: Layer, check: Check = () => {}): PlacedPicture {
-    const { levels, opaque } = this.pictures(layer.asset)
-    const mask = layer.mask?.enabled ? { levels: this.maskLevels(layer.mask, check), toCanvas: compose(layer.placement, layer.mask.toLayer) } : undefined
-    return { levels, opaque, toCanvas: layer.placement, opacity: layer.opacity, mask }
+  /** Visible layers, ready to be composed, bottom first; pictures by name. */
+  private nodes({ layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>, check: Check, view?: Affine): Node<string | DecodedPicture>[] {
+    return nodesOf<string | DecodedPicture>(layers, { view, mask: (mask) => this.mask(mask, scenes, check), paint: (layer) => this.paint(layer, scenes, check), picture: (asset) => asset })
   }
+
+  /** All of the canvas. */
+  compose(record: SceneRecord, check: Check = () => {}): Picture { return this.draw(this.nodes(record, check), { canvas: record.canvas, linear: record.linear }, check) }
+  /** All of a project that is delivered. */
+  deliver(project: Project, check: Check = () => {}): Picture {
+    const record = sceneOfProject(project)
+    return this.draw(this.nodes(record, check, canvasToWindow(project)), { canvas: windowSize(project), linear: record.linear }, check)
+  }
+
+  private draw(nodes: readonly Node<string | DecodedPicture>[], settings: Settings, check: Check): Picture {
+    const { width, height } = settings.canvas, { parts } = this
+    if (!parts) {
+      this.renderer.show(withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture)), settings)
+      return this.renderer.region({ level: 0, x: 0, y: 0, width, height }, check)
+    }
+    const data = new Uint8ClampedArray(width * height * 4), beyond = effectsOf(nodes)
+    for (let y = 0; y < height; y += PART) {
+      for (let x = 0; x < width; x += PART) {
+        check(y / height)
+        const box = { x, y, width: Math.min(PART, width - x), height: Math.min(PART, height - y) }, around = beyond.reduce(widened, box)
+        parts.begin()
+        this.renderer.show(withPictures(nodes, (picture, node) => (typeof picture === 'string' ? parts.part(picture, lookedAt(node.toCanvas, around, beyond.length > 0), beyond.length > 0 || leastScale(node.toCanvas) < REDUCED) : picture)), settings)
+        const tile = this.renderer.region({ level: 0, ...box })
+        for (let row = 0; row < box.height; row++) data.set(tile.data.subarray(row * box.width * 4, (row + 1) * box.width * 4), ((y + row) * width + x) * 4)
+      }
+    }
+    return { width, height, data }
+  }
+}
+
+/** Side of what is drawn at a time where pictures come in parts, px. */
+const PART = 768
+/** How far effects look beyond at the two finest levels: `reach` px, up to the next whole tile of `tile` px. What looks farther looks at coarser levels, which are held whole. */
+interface Beyond { readonly reach: number; readonly tile: number }
+const NEAR: Beyond = { reach: 16, tile: 256 }, FAR: Beyond = { reach: 120, tile: 512 }
+const effectsOf = (nodes: readonly Node<unknown>[]): Beyond[] => nodes.flatMap((node) => {
+  if (node.kind === 'group') return effectsOf(node.children)
+  const reach = node.kind === 'adjust' ? adjustmentOf(node.adjustment).reach?.(node.adjustment) : undefined
+  return reach === undefined ? [] : [reach <= NEAR.reach ? NEAR : FAR]
+})
+function widened(box: Box, { reach, tile }: Beyond): Box {
+  const left = Math.floor((box.x - reach) / tile) * tile, top = Math.floor((box.y - reach) / tile) * tile
+  return { x: left, y: top, width: Math.ceil((box.x + box.width + reach) / tile) * tile - left, height: Math.ceil((box.y + box.height + reach) / tile) * tile - top }
+}
+const EVERYTHING: Box = { x: -1e9, y: -1e9, width: 2e9, height: 2e9 }
+/** A placed picture enlarged beyond this is looked at on its finest levels from afar, too. */
+const ENLARGED = 1.4
+/** One reduced beyond this, if only in one direction, is looked at on its second level. */
+const REDUCED = 0.75
+const leastScale = ([a, b, c, d]: Affine): number => Math.min(Math.hypot(a, b), Math.hypot(c, d))
+
+/** The part of a picture, in its pixels, that lies in a box of the canvas, with what filters look at beyond. */
+function lookedAt(toCanvas: Affine, box: Box, far: boolean): Box {
+  let back: Affine
+  try { back = inverse(toCanvas) } catch { return { x: 0, y: 0, width: 1, height: 1 } }
+  if (far && meanScale(toCanvas) > ENLARGED) return EVERYTHING
+  const corners = [[box.x, box.y], [box.x + box.width, box.y], [box.x, box.y + box.height], [box.x + box.width, box.y + box.height]].map(([x, y]) => apply(back, x, y))
+  const xs = corners.map(([x]) => x), ys = corners.map(([, y]) => y), spare = 8 + 4 * Math.max(1, meanScale(back))
+  const left = Math.floor(Math.min(...xs) - spare), top = Math.floor(Math.min(...ys) - spare)
+  return { x: left, y: top, width: Math.ceil(Math.max(...xs) + spare) - left, height: Math.ceil(Math.max(...ys) + spare) - top }
 }

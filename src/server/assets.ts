@@ -1,18 +1,19 @@
 /** Pictures on the server: received as a stream, checked, stored once by content. */
 import { createHash, randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
+import { createReadStream, createWriteStream } from 'node:fs'
 import { mkdir, rename, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { eq } from 'drizzle-orm'
+import { type NamedPicture } from '@/document/tree'
 import { database, type Database } from './database/connection'
 import { asset } from './database/schema'
 import { assetFile, convertedFile, folder } from './files'
-import { checkPicture, LIMITS, PictureError, readPicture, toPlainPng } from './pictures/read'
+import { checkPicture, LIMITS, PictureError, toPlainPng } from './pictures/read'
 import { notFound, Problem } from './problems'
 
-export interface StoredPicture { readonly asset: string; readonly width: number; readonly height: number; readonly mediaType: string; readonly bytes: number }
+export interface StoredPicture { readonly asset: string; readonly width: number; readonly height: number; readonly mediaType: string; readonly bytes: number; readonly ppi: number | null }
 
 const tooLarge = (name: string, bytes: number): string => `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
 
@@ -42,6 +43,13 @@ export async function storePicture(body: ReadableStream<Uint8Array> | null, name
   }
 }
 
+/** Takes a picture file of this server's own in, and away from where it lies. Throws Problem. */
+export async function storeFile(path: string, name: string): Promise<StoredPicture> {
+  const hash = createHash('sha256')
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
+  return keep(path, hash.digest('hex'), (await stat(path)).size, name)
+}
+
 async function keep(incoming: string, sha256: string, bytes: number, name: string): Promise<StoredPicture> {
   const known = await find(sha256)
   if (known) return known
@@ -51,7 +59,7 @@ async function keep(incoming: string, sha256: string, bytes: number, name: strin
     await mkdir(dirname(file), { recursive: true })
     if (!info.plain) { const beside = `${incoming}.png`; await toPlainPng(incoming, beside); await rename(beside, convertedFile(sha256)) }
     await rename(incoming, file)
-    const row = { sha256, mediaType: info.mediaType, width: info.width, height: info.height, bytes, converted: info.plain ? 0 : 1 }
+    const row = { sha256, mediaType: info.mediaType, width: info.width, height: info.height, bytes, ppi: info.ppi, converted: info.plain ? 0 : 1 }
     await database().insert(asset).values(row).onConflictDoNothing()
     return { asset: sha256, ...info, bytes }
   } catch (error) {
@@ -62,7 +70,7 @@ async function keep(incoming: string, sha256: string, bytes: number, name: strin
 async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
   const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))
   if (!row || !(await stat(assetFile(sha256)).catch(() => null))) return null
-  return { asset: sha256, width: row.width, height: row.height, mediaType: row.mediaType, bytes: row.bytes }
+  return { asset: sha256, width: row.width, height: row.height, mediaType: row.mediaType, bytes: row.bytes, ppi: row.ppi }
 }
 
 /** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
@@ -76,12 +84,11 @@ export async function shownFile(sha256: string): Promise<{ path: string; mediaTy
 }
 
 /** Every size a picture is said to have must be the stored one. Throws Problem. @param connection a transaction's own, inside one */
-export async function requirePictures(pictures: readonly { asset: string; width: number; height: number }[], connection?: Pick<Database, 'select'>): Promise<void> {
+export async function requirePictures(pictures: readonly NamedPicture[], connection?: Pick<Database, 'select'>): Promise<void> {
   for (const picture of pictures) {
     const stored = await find(picture.asset, connection)
     if (!stored) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is not stored here; add it again.`)
+    if (picture.width === undefined || picture.height === undefined) continue
     if (stored.width !== picture.width || stored.height !== picture.height) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is ${stored.width} × ${stored.height} px, not ${picture.width} × ${picture.height}.`)
   }
 }
-
-export const readStored = (sha256: string) => readPicture(assetFile(sha256), sha256.slice(0, 8))

@@ -1,7 +1,7 @@
 /** What route handlers take, checked by class-validator. Records inside are checked by document/validate. */
 import 'reflect-metadata'
 import { plainToInstance, Type } from 'class-transformer'
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested, validate } from 'class-validator'
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested, validate } from 'class-validator'
 import { Problem } from './problems'
 
 export class PatchInput {
@@ -34,12 +34,21 @@ export class ExportInput {
   @IsUUID() project!: string
   /** The act whose result is exported: what the page shows, so nothing older is delivered. */
   @ValidateIf((_, value) => value !== null) @IsUUID() head!: string | null
-  @IsIn(['composite', 'cutout']) what!: 'composite' | 'cutout'
+  @IsIn(['composite', 'cutout', 'merge']) what!: 'composite' | 'cutout' | 'merge'
+  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsString({ each: true }) layers?: string[]
+  @IsOptional() @IsBoolean() selected?: boolean
   @IsOptional() @IsString() @Length(1, 64) layer?: string
   @IsIn(['jpeg', 'png', 'webp']) format!: 'jpeg' | 'png' | 'webp'
+  /** px of the longer side, where it should be smaller than it is. */
+  @IsOptional() @IsInt() @Min(1) @Max(40_000) longest?: number
   @IsInt() @Min(1) @Max(100) quality!: number
   /** What shows through where nothing is, for formats without alpha. */
   @Matches(/^#[0-9a-f]{6}$/i) background!: string
+}
+
+export class MaskPictureInput {
+  @Matches(/^[0-9a-f]{64}$/) asset!: string
+  @IsString() @Length(1, 200) name!: string
 }
 
 /** Throws Problem 422 with the first thing wrong. */

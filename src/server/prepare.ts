@@ -6,12 +6,14 @@ import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { parseStep } from '@/core/formats/recipe'
-import { activateLayer, addPicture, addStep, changeLayer, makeMask, projectOf } from '@/document/edits'
+import { addStep, makeMask, projectOf } from '@/document/edits'
+import { activateLayer, addPicture, changeLayer, placeLayer } from '@/document/layers'
 import { EMPTY_HISTORY, perform, type Act, type Edit } from '@/document/history'
 import { type Project, SELECTION } from '@/document/types'
 import { storePicture } from './assets'
 import { closeDatabase, database } from './database/connection'
 import { project } from './database/schema'
+import { keepMaskPicture, listMaskPictures } from './maskPictures'
 import { createProject, setCover, storeActs } from './projects'
 
 const root = process.argv[2] ?? process.cwd()
@@ -47,7 +49,7 @@ async function seedDemo(): Promise<void> {
     ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
     ['Make mask', makeMask('otter')],
     ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
-    ['Move Otter puppet', changeLayer('otter', { placement: [0.72, 0, 0, 0.72, 300, 336] })],
+    ['Move Otter puppet', placeLayer('otter', [0.72, 0, 0, 0.72, 300, 336])],
   ], 'programme-page.webp')
   const skies = projectOf('Skies and stage for the webshop', quay('Lantern quay'), 'quay')
   await seed('00000000-0000-4000-8000-00000000c000', skies, [
@@ -60,8 +62,19 @@ async function seedDemo(): Promise<void> {
   await seed('00000000-0000-4000-8000-00000000a000', poster, [], 'autumn-tour-poster.webp')
 }
 
+/** The mask pictures that come with the application, into a library that is still empty. */
+async function fillMaskLibrary(): Promise<void> {
+  if ((await listMaskPictures()).length) return
+  for (const [file, name] of [['torn-edge.png', 'Torn edge'], ['vignette.png', 'Vignette'], ['brush-edge.png', 'Brush edge'], ['spotlights.png', 'Spotlights'], ['stage-curtain.png', 'Stage curtain']] as const) {
+    const path = join(root, 'masks', file)
+    const { asset } = await storePicture(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, file)
+    await keepMaskPicture(asset, name)
+  }
+}
+
 async function main(): Promise<void> {
   await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
+  await fillMaskLibrary()
   const [{ count }] = await database().select({ count: sql<number>`count(*)`.mapWith(Number) }).from(project)
   if (count === 0 && process.env.WILY_SEED !== 'off') { console.log('Filling the empty database with the demo ...'); await seedDemo() }
   await closeDatabase()

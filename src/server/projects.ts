@@ -2,7 +2,8 @@
 import { applyPatches, enablePatches, type Patch } from 'immer'
 import { and, asc, desc, eq, sql } from 'drizzle-orm'
 import { type Act } from '@/document/history'
-import { type Layer, type Project } from '@/document/types'
+import { picturesOfProject } from '@/document/tree'
+import { type Project } from '@/document/types'
 import { isRecordError, parseProject } from '@/document/validate'
 import { requirePictures } from './assets'
 import { database, type Database } from './database/connection'
@@ -28,15 +29,9 @@ function checkedRecords(json: unknown): Project {
   try { return parseProject(json) } catch (error) { throw isRecordError(error) ? new Problem(422, error.message) : error }
 }
 
-/** All pictures the records name, those masks look at included. */
-function picturesOf(layers: readonly Layer[]): { asset: string; width: number; height: number }[] {
-  return layers.flatMap((layer) => [layer, ...(layer.mask ? picturesOf(layer.mask.scene) : [])])
-}
-const distinct = (layers: readonly Layer[]) => [...new Map(picturesOf(layers).map((p) => [`${p.asset} ${p.width} ${p.height}`, p])).values()]
-
 export async function createProject(id: string, json: unknown): Promise<void> {
   const records = checkedRecords(json)
-  await requirePictures(distinct(records.layers))
+  await requirePictures(picturesOfProject(records))
   await database().insert(project).values({ id, name: records.name, ...records.canvas, initial: records }).onConflictDoNothing()
 }
 
@@ -62,7 +57,8 @@ async function recordsAt(tx: Transaction, id: string, initial: Project, head: st
     path.unshift(row.forward as Patch[])
     current = row.parent
   }
-  return path.reduce((state, patches) => applyPatches(state, patches), records ?? initial)
+  // Records stored in an earlier form are completed before anything is applied to them.
+  return path.reduce((state, patches) => applyPatches(state, patches), checkedRecords(records ?? initial))
 }
 
 /** Stores acts in order and moves the head. An act that is there already is passed over. Throws Problem for one that does not apply. */
@@ -76,7 +72,7 @@ export async function storeActs(id: string, acts: readonly ActInput[], head: str
       const [known] = await tx.select({ project: act.project }).from(act).where(eq(act.id, input.id))
       if (known) { if (known.project !== id) throw new Problem(422, 'An act of this id belongs to another project.'); continue }
       const records = applied(await recordsAt(tx, id, row.initial as Project, input.parent), input)
-      await requirePictures(distinct(records.layers), tx)
+      await requirePictures(picturesOfProject(records), tx)
       seq++
       await tx.insert(act).values({ ...input, forward: input.forward, inverse: input.inverse, project: id, seq, at: new Date(input.at) })
       if (seq % ACTS_PER_SNAPSHOT === 0) await tx.insert(snapshot).values({ act: input.id, project: id, records })

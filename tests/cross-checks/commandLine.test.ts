@@ -46,7 +46,16 @@ describe('bin/wily', () => {
     expect((await wily('cutout', photo, '--recipe', recipe, '--out', over, '--backdrop', 'demo/pictures/lantern-quay.jpg')).code).toBe(0)
     expect((await sharp(over).metadata()).width).toBe(1800)
   })
+  it('a picture that a step names is looked for from the recipe’s folder', async () => {
+    await sharp({ create: { width: 20, height: 10, channels: 3, background: '#ffffff' } }).png().toFile(join(folder, 'white.png'))
+    const out = join(folder, 'image.png')
+    expect(await wily('select', photo, '--recipe', recipeFile([{ kind: 'image', asset: 'white.png' }, { kind: 'gradient', op: 'intersect', shape: 'linear', from: [0, 0], to: [1800, 0] }], 'image.json'), '--out', out)).toEqual({ code: 0, said: '' })
+    const { data } = await grey(out)
+    expect([data[600 * 1800 + 450], data[600 * 1800 + 1350]]).toEqual([expect.closeTo(64, -0.5), expect.closeTo(191, -0.5)])
+  })
   it.each([
+    ['a mask picture that is not there', ['select', photo, '--recipe', () => recipeFile([{ kind: 'image', asset: 'gone.png' }], 'gone.json'), '--out', () => join(folder, 'no.png')], 'there is no such picture file'],
+    ['a layer, of which there are none', ['select', photo, '--recipe', () => recipeFile([{ kind: 'layer', layer: 'x' }], 'layer.json'), '--out', () => join(folder, 'no.png')], 'are not known here'],
     ['a recipe field out of range', ['select', photo, '--recipe', () => recipeFile([{ kind: 'similarColour', at: [1, 1], tolerance: 999 }], 'range.json'), '--out', () => join(folder, 'no.png')], 'steps[0].tolerance: takes a number from 0 to 255, not 999'],
     ['a recipe that is not JSON', ['select', photo, '--recipe', () => recipeFile('nope', 'text.json'), '--out', () => join(folder, 'no.png')], 'is not JSON'],
     ['no such photo', ['select', 'missing.jpg', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')], 'there is no such picture file'],

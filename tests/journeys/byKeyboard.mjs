@@ -54,6 +54,19 @@ export async function byKeyboard(application) {
     await press('Control+Shift+a')
     await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')
     check((await selectedShare(page)) === 0, 'nothing is selected')
+    // A box and an overlap without any pointer: Enter puts it in the middle, arrows move it, numbers shape it.
+    await press('1')
+    check(await page.getByRole('button', { name: 'Rectangle', exact: true }).getAttribute('aria-pressed') === 'true', '1 chooses the first finder by shape')
+    await press('Enter')
+    near(await shareAfter(page, 0), 25, 0.1, 'a box in the middle')
+    await press('Shift+ArrowRight', 'ArrowDown')
+    check((await page.locator('[data-step-card]').getByLabel('X', { exact: true }).inputValue()) === '1510 px', 'moved by ten')
+    await page.getByRole('radio', { name: 'A further step that keeps the overlap' }).focus()
+    await press('Enter')
+    await page.locator('[data-canvas]').focus()
+    await press('1', '1', '1', 'Enter') // on to the band, a third of the height in the middle
+    near(await shareAfter(page, 25), (100 * 3000 * 1333) / 24e6, 0.2, 'and what it has in common with a band')
+    await press('Control+Shift+a')
     // Acts faster than they can be sent all arrive.
     for (let i = 0; i < 40; i++) await press(i % 4 < 2 ? 'Control+z' : 'Control+Shift+z')
     await saved(page)

@@ -69,9 +69,9 @@ export async function cutOutAndCompose(application) {
     check((await page.locator('[aria-label="Steps, first to last"] > li').count()) === 5, 'the mask has all five steps')
 
     // A second picture below; drag and scale the puppet over it.
-    await page.getByRole('button', { name: 'Add pictures' }).click()
+    await page.getByRole('button', { name: 'Add a layer' }).click()
     const chooser = page.waitForEvent('filechooser')
-    await page.getByRole('menuitem', { name: /^below/ }).click()
+    await page.getByRole('menuitem', { name: /^Pictures below/ }).click()
     await (await chooser).setFiles(quay)
     await page.waitForSelector('[data-layer="lantern quay"]')
     await page.waitForSelector('[data-grip="Scale otter puppet upper left"]')

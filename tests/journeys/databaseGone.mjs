@@ -36,7 +36,8 @@ export async function databaseGone(application) {
     const after = await (await fetch(`${application.url}/api/projects/${DEMO}`)).json()
     check(after.acts.length === before.acts.length + 3, `every act is saved: ${after.acts.length - before.acts.length} of 3`)
     const { placement } = after.records.layers.find((layer) => layer.mask)
-    check(placement[4] === 320 && placement[5] === 306 && Math.abs(placement[0] - 0.8) < 1e-9, `the placement is the last one typed: ${placement}`)
+    // X and Y were typed before the scale, which keeps the middle of the 1800 × 1200 px where it is.
+    check(Math.abs(placement[0] - 0.8) < 1e-9 && Math.abs(placement[4] - (320 - 900 * 0.08)) < 1e-6 && Math.abs(placement[5] - (306 - 600 * 0.08)) < 1e-6, `the placement is the last one typed: ${placement}`)
 
     // And work goes on as before.
     await page.getByRole('button', { name: 'Select', exact: true }).click()

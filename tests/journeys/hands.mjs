@@ -1,7 +1,9 @@
 /** What a person's hands do on the workbench, with real pointer events, and what their eyes check. */
-import { readFileSync } from 'node:fs'
-import { basename } from 'node:path'
+import { execFileSync } from 'node:child_process'
+import { readFileSync, writeFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import sharp from 'sharp'
+import { root } from './application.mjs'
 
 export function check(condition, sentence) { if (!condition) throw new Error(sentence) }
 export function near(value, wanted, within, what) { check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`) }
@@ -89,4 +91,60 @@ export function overlap(a, b) {
   let both = 0, either = 0
   for (let i = 0; i < a.length; i++) { const x = a[i] > 127, y = b[i] > 127; if (x && y) both++; if (x || y) either++ }
   return both / either
+}
+
+/** Begins a project with a photo, as a person does: drops it on the shelf. Returns the project's id. */
+export async function beginWith(page, application, photo) {
+  await page.goto(application.url)
+  await page.waitForSelector('text=Choose a photo')
+  await drop(page, 'main', [photo])
+  await page.waitForURL('**/project/*')
+  await page.waitForSelector('svg[data-view]')
+  await pictureComplete(page)
+  return page.url().split('/').pop()
+}
+export const chooseFinder = (page, name) => page.getByRole('button', { name, exact: true }).click()
+export async function clearSteps(page) {
+  await page.keyboard.press('Control+Shift+a')
+  await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')
+}
+/** The records as the server has them. */
+export async function recordsOf(page, application, id) {
+  await saved(page)
+  return (await (await fetch(`${application.url}/api/projects/${id}`)).json()).records
+}
+/** The matte of the project's selection, by the command line. */
+export async function matteOf(page, application, id, photo, folder, name) {
+  const { selection } = await recordsOf(page, application, id)
+  writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
+  execFileSync(join(root, 'bin/wily'), ['select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`)])
+  return grey(join(folder, `${name}.png`))
+}
+export async function menuOf(page, button, item) {
+  await page.getByRole('button', { name: button, exact: true }).click()
+  await page.getByRole('menuitem', { name: item }).click()
+}
+
+/** Through menus within menus, by keyboard: pointer travel between them is the library's own business. */
+export async function menuPath(page, button, ...items) {
+  await page.getByRole('button', { name: button, exact: true }).click()
+  for (const item of items) { const entry = page.getByRole('menuitem', { name: item, exact: typeof item === 'string' }); await entry.waitFor(); await page.waitForTimeout(120); await entry.focus(); await page.keyboard.press('Enter') }
+}
+export const stage = (page, name) => page.getByRole('button', { name, exact: true }).click()
+/** Adds a picture file as a layer on top. */
+export async function addOnTop(page, file) {
+  await page.getByRole('button', { name: 'Add a layer' }).click()
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('menuitem', { name: 'Pictures on top …' }).click()
+  await (await chooser).setFiles(file)
+  await page.waitForSelector(`[data-layer="${basename(file).replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ')}"]`)
+}
+/** The composite as delivered. */
+export async function composite(page) { const { path } = await exported(page, /The composite/, 'PNG'); return pixels(path) }
+export const pixelAt = ({ data, width }, x, y) => [...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 4)]
+export function same(pixel, wanted, within, what) { for (let c = 0; c < 4; c++) near(pixel[c], wanted[c], within, `${what}, channel ${c}`) }
+/** Drags a grip over the picture to a place on the screen. */
+export async function dragGrip(page, name, to, keys = []) {
+  const box = await page.locator(`[data-grip="${name}"]`).boundingBox()
+  await drag(page, [box.x + box.width / 2, box.y + box.height / 2], to, keys)
 }

@@ -1,6 +1,6 @@
 /** The 24-megapixel photo: how long a person waits. Printed, not asserted (machines are noisy); what is asserted is that it works and that the page never freezes for long. */
 import { openBrowser } from './browser.mjs'
-import { at, check, click, openProject, shareAfter } from './hands.mjs'
+import { at, check, chooseFinder, click, drag, openProject, shareAfter } from './hands.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000a000'
 
@@ -51,6 +51,20 @@ export async function largePhoto(application) {
     for (let i = 0; i < 8; i++) { started = await now(page); await page.mouse.wheel(0, -240); zooms.push(await markAfter(page, 'wily:picture', started)); await page.waitForTimeout(120) }
     zooms.sort((a, b) => a - b)
     said.push(`zoom step to a complete picture: median ${zooms[4].toFixed(0)} ms, slowest ${zooms[7].toFixed(0)} ms`)
+
+    // A handle dragged for two seconds, as quickly as the browser draws: how long its frames took.
+    await page.keyboard.press('0')
+    await chooseFinder(page, 'Rectangle')
+    await drag(page, await at(page, 1500, 1000), await at(page, 3500, 2500), ['Shift'])
+    await page.waitForTimeout(1500)
+    const grip = await page.locator('[data-grip="Stretch lower right"]').boundingBox(), gx = grip.x + grip.width / 2, gy = grip.y + grip.height / 2
+    await page.evaluate(() => { window.frames_ = []; let last = performance.now(); const tick = (t) => { window.frames_.push(t - last); last = t; window.ticking = requestAnimationFrame(tick) }; window.ticking = requestAnimationFrame(tick) })
+    await page.mouse.move(gx, gy)
+    await page.mouse.down()
+    for (let i = 0; i < 100; i++) { await page.mouse.move(gx + 60 * Math.sin(i / 8), gy + 40 * Math.cos(i / 9)); await page.waitForTimeout(10) }
+    await page.mouse.up()
+    const frames = (await page.evaluate(() => { cancelAnimationFrame(window.ticking); return window.frames_.slice(2) })).sort((a, b) => a - b)
+    said.push(`dragging a handle: frames p50 ${frames[frames.length >> 1].toFixed(0)} ms, p95 ${frames[Math.floor(frames.length * 0.95)].toFixed(0)} ms (${frames.length} frames, no GPU)`)
 
     const tasks = (await page.evaluate(() => window.longTasks)).filter(([start]) => start > settled).map(([, duration]) => duration)
     said.push(`main thread: ${tasks.length} tasks over 50 ms after opening, longest ${Math.max(0, ...tasks).toFixed(0)} ms`)

@@ -5,9 +5,19 @@ import { cutOutAndCompose } from './cutOutAndCompose.mjs'
 import { databaseGone } from './databaseGone.mjs'
 import { largePhoto } from './largePhoto.mjs'
 import { threeWays } from './threeWays.mjs'
+import { byColour } from './byColour.mjs'
+import { byOutline } from './byOutline.mjs'
+import { byShape } from './byShape.mjs'
+import { byTouch } from './byTouch.mjs'
+import { kept } from './kept.mjs'
+import { layerList } from './layerList.mjs'
+import { manyLayers } from './manyLayers.mjs'
+import { masksAndTones } from './masksAndTones.mjs'
+import { piecesAndMerges } from './piecesAndMerges.mjs'
+import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 
-const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, largePhoto }
+const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
 const wanted = process.argv.slice(2)
 let passed = 0, failed = 0
 const application = await startApplication()

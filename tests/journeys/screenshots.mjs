@@ -2,7 +2,7 @@
 import { join } from 'node:path'
 import { root, startApplication } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { at, click, drag, openProject, shareAfter, typeInto } from './hands.mjs'
+import { at, click, drag, dragGrip, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
 
 const application = await startApplication()
 const browser = await openBrowser()
@@ -23,26 +23,76 @@ try {
   await page.waitForSelector('text=/spills at/', { timeout: 60_000 })
   await shot('select')
 
+  // By shape: a box with lines inside, snapping to a guide, taken away from the pick.
   await click(page, 5530, 3000, ['Shift'])
   await shareAfter(page, share)
   await page.waitForTimeout(3000)
   await page.keyboard.press('1')
-  await drag(page, await at(page, 2500, 900), await at(page, 3560, 1900), ['Alt'])
+  await page.mouse.move(...(await at(page, 3560, 500)))
+  await page.keyboard.press('g')
+  await drag(page, await at(page, 2500, 900), await at(page, 3540, 1900), ['Alt'])
+  await page.getByLabel('Lines inside the box').selectOption('golden')
   await page.getByRole('radio', { name: 'Ants' }).click()
   await page.waitForTimeout(1500)
-  await shot('rectangle')
+  await shot('byShape')
 
+  // By brush.
   await page.getByRole('button', { name: 'Paint', exact: true }).click()
   await typeInto(page, 'Size, typed', 260)
   await page.getByRole('radio', { name: 'Outside dimmed' }).click()
   await drag(page, await at(page, 2600, 3300), await at(page, 4200, 3500), ['Shift'], 24)
   await page.waitForTimeout(1500)
-  await shot('paint')
+  await shot('byBrush')
+
+  // By outline: the sky traced to a path, and the path's points.
+  await openProject(page, project('c'))
+  await page.getByRole('button', { name: 'Similar', exact: true }).click()
+  await click(page, 800, 100)
+  await shareAfter(page, 0)
+  await page.getByRole('button', { name: 'Kept selections and paths' }).click()
+  await page.getByLabel('Name of the selection').fill('Dull sky')
+  await page.getByRole('button', { name: 'Save selection' }).click()
+  await page.getByRole('button', { name: 'Turn the selection into a path' }).click()
+  await page.waitForSelector('[data-path-shown]')
+  await shot('kept')
+  await page.getByRole('button', { name: 'In place of the steps' }).click()
+  await page.keyboard.press('Escape')
+  await page.waitForTimeout(600)
+  await page.locator('[data-grip^="Point "]').nth(40).click({ force: true })
+  await shot('byOutline')
+
+  // By colour: spots over the roof, a palette with its histogram.
+  await page.keyboard.press('Control+Shift+a')
+  await page.getByRole('button', { name: 'Spot', exact: true }).click()
+  await typeInto(page, 'Radius, typed', 140)
+  await click(page, 1310, 270)
+  await page.getByRole('button', { name: 'Palette', exact: true }).click()
+  await click(page, 640, 640, ['Shift'])
+  await page.waitForTimeout(600)
+  await click(page, 860, 640)
+  await page.waitForSelector('[data-histogram]')
+  await page.getByRole('radio', { name: 'Cutout' }).click()
+  await shot('byColour')
+  await page.getByRole('radio', { name: 'Tint' }).click()
+  await page.keyboard.press('d')
+  await shot('beforeAndNow')
 
   await openProject(page, project('b'))
   await stage('Compose')
   await page.waitForTimeout(1500)
   await shot('compose')
+  await menuPath(page, 'Add a layer', 'Adjust light', 'Curves')
+  await page.waitForSelector('[data-tones]')
+  const curve = await page.locator('[data-curve]').boundingBox()
+  await drag(page, [curve.x + curve.width * 0.28, curve.y + curve.height * 0.72], [curve.x + curve.width * 0.26, curve.y + curve.height * 0.8])
+  await drag(page, [curve.x + curve.width * 0.7, curve.y + curve.height * 0.35], [curve.x + curve.width * 0.68, curve.y + curve.height * 0.18])
+  await shot('adjustment')
+  await menuPath(page, 'More for this layer', 'Mask', 'Gradient')
+  await dragGrip(page, 'Start of the gradient', await at(page, 500, 1000))
+  await dragGrip(page, 'End of the gradient', await at(page, 900, 200))
+  await page.getByRole('button', { name: 'add a stop' }).click()
+  await page.waitForTimeout(1200)
+  await shot('mask')
   await stage('Deliver')
   await shot('deliver')
 } finally { await browser.close(); browser.forget(); await application.stop() }

@@ -1,11 +1,10 @@
 /** The same region found in several ways: a box, corners clicked one by one, freehand, two bands that overlap; and an ellipse, a palette. */
-import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, check, click, drag, drop, grey, near, overlap, pictureComplete, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
+import { at, beginWith, check, chooseFinder, clearSteps, click, drag, matteOf, near, overlap, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
 
 const photo = join(root, 'demo/pictures/lantern-quay.jpg')
 const [X0, Y0, X1, Y1] = [400, 300, 1000, 800]
@@ -15,24 +14,8 @@ export async function threeWays(application) {
   const { page } = browser
   const folder = mkdtempSync(join(tmpdir(), 'wily-ways-'))
   try {
-    await page.goto(application.url)
-    await page.waitForSelector('text=Choose a photo')
-    await drop(page, 'main', [photo])
-    await page.waitForURL('**/project/*')
-    const id = page.url().split('/').pop()
-    await page.waitForSelector('svg[data-view]')
-    await pictureComplete(page)
-
-    /** The matte of the steps as the server has them, by the command line. */
-    const matte = async (name) => {
-      await saved(page)
-      const { records } = await (await fetch(`${application.url}/api/projects/${id}`)).json()
-      writeFileSync(join(folder, `${name}.json`), JSON.stringify(records.selection))
-      execFileSync(join(root, 'bin/wily'), ['select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`)])
-      return grey(join(folder, `${name}.png`))
-    }
-    const finder = async (name) => page.getByRole('button', { name, exact: true }).click()
-    const clear = async () => { await page.keyboard.press('Control+Shift+a'); await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected') }
+    const id = await beginWith(page, application, photo)
+    const matte = (name) => matteOf(page, application, id, photo, folder, name), finder = (name) => chooseFinder(page, name), clear = () => clearSteps(page)
     const wanted = (100 * (X1 - X0) * (Y1 - Y0)) / (1800 * 1200)
 
     await finder('Rectangle')

@@ -2,13 +2,14 @@ import { IDENTITY } from '../raster/affine'
 import { foregroundColours } from '../edge/foregroundColours'
 import { type Matte, type Picture } from '../raster/picture'
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
-import { composeRegion, type PlacedMask } from './composeRegion'
+import { type PlacedMask } from './nodes'
+import { composeRegion } from './renderer'
 
 /** A picture at its own size, its alpha multiplied by a mask, the soft pixels in the subject's own colours (no rim of the old backdrop). */
 export function cutOut(picture: Picture, mask: PlacedMask | undefined, check: (progress: number) => void = () => {}): Picture {
   if (!mask) return picture
   const { width, height } = picture
-  const masked = composeRegion([{ levels: [picture], opaque: false, toCanvas: IDENTITY, opacity: 1, mask }], { level: 0, x: 0, y: 0, width, height })
+  const masked = composeRegion([{ kind: 'picture', picture: { levels: [picture], opaque: false }, toCanvas: IDENTITY, opacity: 1, mask }], { level: 0, x: 0, y: 0, width, height })
   const coverage: Matte = { width, height, data: new Uint8Array(width * height) }
   for (let i = 0; i < coverage.data.length; i++) coverage.data[i] = masked.data[i * 4 + 3]
   const cleaned = foregroundColours(picture, coverage, check)

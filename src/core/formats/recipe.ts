@@ -3,7 +3,7 @@
  * Everything wrong is refused with the path of the field and what it takes.
  */
 import { COMBINE_OPS } from '../raster/coverage'
-import { FARTHEST, type Field, flag, length, number, oneOf, text } from '../select/fields'
+import { FARTHEST, type Field, flag, length, number, oneOf, text } from '../common/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
 
 /** A sentence for people, naming the field. */

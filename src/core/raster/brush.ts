@@ -2,6 +2,7 @@
  * A brush on a matte: dabs along a line. Within a stroke coverage is the greatest of its dabs, so overlapping dabs do not pile up;
  * a stroke then goes over what was there, or is taken off it (so a stroke erased by itself leaves no rim).
  */
+import { KERNEL_BASE, kernels } from '../kernels'
 import { type Matte, type Size } from './picture'
 
 export interface Stroke {
@@ -21,30 +22,49 @@ export interface Stroke {
 
 /** Up to this spacing a stroke is a line: dabs come so close that its side is straight to a quarter of a pixel. */
 const LINE_SPACING = 0.25
-/** Dabs are placed on a grid of this many positions a pixel. */
-const SUBPIXELS = 4
+/** A stroke is drawn in strips of about this many bytes, which stay in the processor's cache. */
+const STRIP_BYTES = 1 << 20
+/** Stamps are kept up to this many bytes; a larger one is made row by row where it is needed. */
+const STAMP_BYTES = 16 << 20
+const LANES = 16
+const lanes = (count: number): number => (count + LANES - 1) & ~(LANES - 1)
 
-/** A dab's coverage, and for each row where it begins and ends and where it is full. */
-interface Stamp { readonly side: number; readonly half: number; readonly data: Uint8Array; readonly spans: Int32Array }
+/** Dabs lie on a grid of this many positions a pixel: on a large brush a shift below a pixel is not seen. */
+const gridOf = (size: number): number => (size < 128 ? 4 : size < 512 ? 2 : 1)
 
 /** Paints strokes in order onto the matte, in place. @param check is called now and then with the progress (0-1) */
 export function paintStrokes(matte: Matte, strokes: readonly Stroke[], check: (progress: number) => void = () => {}): void {
-  strokes.forEach((stroke, n) => {
-    check(n / strokes.length)
-    const box = boxOf(stroke, matte)
-    if (!box) return
-    // The dabs on a sheet of their own, no larger than the stroke.
-    const sheet = { width: box.right - box.left, height: box.bottom - box.top, data: new Uint8Array((box.right - box.left) * (box.bottom - box.top)) }
-    paintDabs(sheet, stroke, box.left, box.top)
-    const strength = Math.round(stroke.strength * 255)
-    for (let y = 0; y < sheet.height; y++) {
-      for (let k = y * sheet.width, end = k + sheet.width, i = (y + box.top) * matte.width + box.left; k < end; k++, i++) {
-        if (sheet.data[k] === 0) continue
-        const share = ((sheet.data[k] * strength + 127) / 255) | 0, below = matte.data[i]
-        matte.data[i] = stroke.erase ? Math.max(0, below - share) : 255 - ((((255 - below) * (255 - share) + 127) / 255) | 0)
-      }
+  strokes.forEach((stroke, n) => paintStroke(matte, stroke, (share) => check((n + share) / strokes.length)))
+}
+
+function paintStroke(matte: Matte, stroke: Stroke, check: (progress: number) => void): void {
+  check(0)
+  const box = boxOf(stroke, matte)
+  if (!box) return
+  const width = box.right - box.left, stride = lanes(width) + LANES // what a stamp writes beyond the last column lands in the margin
+  const rows = Math.max(1, Math.floor(STRIP_BYTES / stride)), strips = Math.ceil((box.bottom - box.top) / rows)
+  const dabsOf = dabsByStrip(stroke, box, rows, strips)
+  const sheet = KERNEL_BASE, below = sheet + rows * stride, stampsAt = below + rows * stride
+  const stamps = new Stamps(stroke, stampsAt)
+  const { bytes, maxRows, layOver } = kernels(2 * rows * stride + STAMP_BYTES + lanes(width) * rows + LANES)
+  for (let strip = 0; strip < strips; strip++) {
+    const dabs = dabsOf[strip], top = box.top + strip * rows, count = Math.min(rows, box.bottom - top)
+    if (!dabs.length) continue
+    check(strip / strips)
+    bytes.fill(0, sheet, sheet + count * stride)
+    for (const { x, y, size } of dabs) {
+      const grid = gridOf(size), column = Math.floor(x), row = Math.floor(y)
+      const { half, side } = sidesOf(size)
+      const left = column - half - box.left, upper = row - half - top
+      const x0 = Math.max(0, left), x1 = Math.min(width, left + side), y0 = Math.max(0, upper), y1 = Math.min(count, upper + side)
+      if (x1 <= x0 || y1 <= y0) continue
+      const stamp = stamps.rows(bytes, size, Math.floor((x - column) * grid), Math.floor((y - row) * grid), grid, x0 - left, x1 - left, y0 - upper, y1 - upper)
+      maxRows(sheet + y0 * stride + x0, stride, stamp.at, stamp.stride, lanes(x1 - x0), y1 - y0)
     }
-  })
+    for (let y = 0; y < count; y++) { const from = (top + y) * matte.width + box.left; bytes.set(matte.data.subarray(from, from + width), below + y * stride) }
+    layOver(below, sheet, count * stride, Math.round(stroke.strength * 255), stroke.erase)
+    for (let y = 0; y < count; y++) matte.data.set(bytes.subarray(below + y * stride, below + y * stride + width), (top + y) * matte.width + box.left)
+  }
 }
 
 interface Box { left: number; top: number; right: number; bottom: number }
@@ -59,22 +79,66 @@ function boxOf({ points, size }: Stroke, { width, height }: Size): Box | null {
   return box.right > box.left && box.bottom > box.top ? box : null
 }
 
-/** Draws a stroke's dabs by maximum. @param left @param top where the target's first pixel lies on the canvas */
-export function paintDabs(target: Matte, stroke: Stroke, left = 0, top = 0): void {
-  const stamps = new Map<number, Stamp>(), profiles = new Map<number, Uint8Array>()
-  forEachDab(stroke, (x, y, size) => {
-    const shiftX = Math.floor((x - Math.floor(x)) * SUBPIXELS), shiftY = Math.floor((y - Math.floor(y)) * SUBPIXELS)
-    const quarter = Math.max(1, Math.round(size * 4)) // sizes in quarters of a pixel share a stamp
-    const key = (quarter * SUBPIXELS + shiftX) * SUBPIXELS + shiftY
-    let stamp = stamps.get(key)
-    if (!stamp) {
-      let profile = profiles.get(quarter)
-      if (!profile) { profile = profileOf(quarter / 8, stroke.hardness); profiles.set(quarter, profile) }
-      stamp = makeStamp(quarter / 4, stroke.tip, profile, (shiftX + 0.5) / SUBPIXELS, (shiftY + 0.5) / SUBPIXELS)
-      stamps.set(key, stamp)
-    }
-    drawStamp(target, stamp, Math.floor(x) - left - stamp.half, Math.floor(y) - top - stamp.half)
+interface Dab { readonly x: number; readonly y: number; /** Diameter, px, in quarters. */ readonly size: number }
+
+const sidesOf = (size: number): { half: number; side: number } => { const half = Math.ceil(size / 2) + 1; return { half, side: 2 * half + 1 } }
+
+/** The dabs that touch each strip of the box. */
+function dabsByStrip(stroke: Stroke, box: Box, rows: number, strips: number): Dab[][] {
+  const out: Dab[][] = Array.from({ length: strips }, () => [])
+  forEachDab(stroke, (x, y, exact) => {
+    const size = Math.max(1, Math.round(exact * 4)) / 4 // sizes in quarters of a pixel share a stamp
+    const { half } = sidesOf(size), dab = { x, y, size }
+    const first = Math.max(0, Math.floor((Math.floor(y) - half - box.top) / rows)), last = Math.min(strips - 1, Math.floor((Math.floor(y) + half - box.top) / rows))
+    for (let strip = first; strip <= last; strip++) out[strip].push(dab)
   })
+  return out
+}
+
+/** A stroke's stamps in the kernels' memory, made when first needed; when the room is used up they start anew. */
+class Stamps {
+  private readonly places = new Map<number, number>()
+  private readonly profiles = new Map<number, Uint8Array>()
+  private end: number
+
+  constructor(private readonly stroke: Stroke, private readonly from: number) { this.end = from }
+
+  /** Where the given rows and columns of a dab's coverage lie, and how far its rows are apart. */
+  rows(bytes: Uint8Array, size: number, shiftX: number, shiftY: number, grid: number, x0: number, x1: number, y0: number, y1: number): { at: number; stride: number } {
+    const { side } = sidesOf(size), stride = lanes(side) + LANES, whole = stride * side
+    if (whole > STAMP_BYTES) { // in a place of its own behind the others, only what is asked for
+      const at = this.from + STAMP_BYTES, narrow = lanes(x1 - x0)
+      this.draw(bytes, at, narrow, size, shiftX / grid, shiftY / grid, grid, x0, x1, y0, y1)
+      return { at, stride: narrow }
+    }
+    const key = (Math.round(size * 4) * 4 + shiftX) * 4 + shiftY
+    let place = this.places.get(key)
+    if (place === undefined) {
+      if (this.end + whole > this.from + STAMP_BYTES) { this.places.clear(); this.end = this.from }
+      place = this.end
+      this.end += whole
+      this.places.set(key, place)
+      this.draw(bytes, place, stride, size, shiftX / grid, shiftY / grid, grid, 0, side, 0, side)
+    }
+    return { at: place + y0 * stride + x0, stride }
+  }
+
+  /** Coverage of a dab whose centre lies half a grid step after (offsetX, offsetY) in the stamp's middle pixel. Columns beyond x1 are empty. */
+  private draw(bytes: Uint8Array, at: number, stride: number, size: number, offsetX: number, offsetY: number, grid: number, x0: number, x1: number, y0: number, y1: number): void {
+    let profile = this.profiles.get(size)
+    if (!profile) { profile = profileOf(size / 2, this.stroke.hardness); this.profiles.set(size, profile) }
+    const { half } = sidesOf(size), radius = size / 2, round = this.stroke.tip === 'round'
+    const last = profile.length - 1, perStep = last / ((radius + 1) * (radius + 1)), middleX = half + offsetX + 0.5 / grid - 0.5, middleY = half + offsetY + 0.5 / grid - 0.5
+    for (let y = y0; y < y1; y++, at += stride) {
+      const dy = Math.abs(y - middleY)
+      bytes.fill(0, at + x1 - x0, at + stride)
+      for (let x = x0, i = at; x < x1; x++, i++) {
+        const dx = Math.abs(x - middleX)
+        const step = ((round ? dx * dx + dy * dy : dx > dy ? dx * dx : dy * dy) * perStep + 0.5) | 0
+        bytes[i] = step < last ? profile[step] : 0
+      }
+    }
+  }
 }
 
 /** Where the dabs of a stroke lie and how large they are. */
@@ -110,52 +174,4 @@ function profileOf(radius: number, hardness: number): Uint8Array {
     out[step] = t <= 0 ? 255 : t >= 1 ? 0 : 255.5 - 255 * (fade <= 1 ? t : t * t * (3 - 2 * t))
   }
   return out
-}
-
-/** Coverage of one dab whose centre lies (offsetX, offsetY) into the stamp's middle pixel. */
-function makeStamp(size: number, tip: Stroke['tip'], profile: Uint8Array, offsetX: number, offsetY: number): Stamp {
-  const radius = size / 2, half = Math.ceil(radius) + 1, side = 2 * half + 1
-  const data = new Uint8Array(side * side)
-  const last = profile.length - 1, perStep = last / ((radius + 1) * (radius + 1))
-  for (let y = 0; y < side; y++) {
-    const dy = Math.abs(y + 0.5 - half - offsetY)
-    for (let x = 0; x < side; x++) {
-      const dx = Math.abs(x + 0.5 - half - offsetX)
-      const squared = tip === 'round' ? dx * dx + dy * dy : dx > dy ? dx * dx : dy * dy
-      const step = (squared * perStep + 0.5) | 0
-      data[y * side + x] = step < last ? profile[step] : 0
-    }
-  }
-  return { side, half, data, spans: spansOf(data, side) }
-}
-
-/** Four columns for each row: the first covered, the first full, the one after the last full, the one after the last covered. */
-function spansOf(data: Uint8Array, side: number): Int32Array {
-  const spans = new Int32Array(side * 4)
-  for (let y = 0; y < side; y++) {
-    const row = data.subarray(y * side, (y + 1) * side)
-    const first = row.findIndex((v) => v > 0), end = row.findLastIndex((v) => v > 0) + 1
-    const full = row.indexOf(255), fullEnd = row.lastIndexOf(255) + 1
-    spans.set(first < 0 ? [0, 0, 0, 0] : full < 0 ? [first, end, end, end] : [first, full, fullEnd, end], y * 4)
-  }
-  return spans
-}
-
-function drawStamp({ width, height, data }: Matte, stamp: Stamp, left: number, top: number): void {
-  const x0 = Math.max(0, left), x1 = Math.min(width, left + stamp.side), y0 = Math.max(0, top), y1 = Math.min(height, top + stamp.side)
-  if (x1 <= x0 || y1 <= y0) return
-  const { spans } = stamp
-  for (let y = y0; y < y1; y++) {
-    const row = y - top, at = y * width, from = row * stamp.side - left
-    const first = within(left + spans[row * 4], x0, x1), full = within(left + spans[row * 4 + 1], x0, x1), fullEnd = within(left + spans[row * 4 + 2], x0, x1), end = within(left + spans[row * 4 + 3], x0, x1)
-    maxRow(data, at + first, stamp.data, from + first, full - first)
-    if (fullEnd > full) data.fill(255, at + full, at + fullEnd)
-    maxRow(data, at + fullEnd, stamp.data, from + fullEnd, end - fullEnd)
-  }
-}
-
-const within = (v: number, least: number, most: number): number => (v < least ? least : v > most ? most : v)
-
-function maxRow(to: Uint8Array, i: number, from: Uint8Array, j: number, count: number): void {
-  for (const end = i + count; i < end; i++, j++) if (from[j] > to[i]) to[i] = from[j]
 }

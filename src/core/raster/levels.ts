@@ -19,7 +19,7 @@ export function levelCount({ width, height }: Size): number {
 
 export function halvePicture(source: Picture, allocate: Allocate = plain, opaque = false): Picture {
   const { width, height } = halfSize(source)
-  const data = new Uint8ClampedArray(allocate(width * height * 4))
+  const data = new Uint8ClampedArray(allocate(width * height * 4), 0, width * height * 4) // what is allocated may be larger
   const from = new Uint32Array(source.data.buffer, source.data.byteOffset, source.width * source.height)
   const to = new Uint32Array(data.buffer, data.byteOffset, width * height)
   for (let y = 0; y < height; y++) {

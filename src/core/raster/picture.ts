@@ -32,6 +32,22 @@ export function words(picture: Picture): Uint32Array {
   return new Uint32Array(picture.data.buffer, picture.data.byteOffset, picture.width * picture.height)
 }
 
+/** The box around all pixels that are not 0; null when all are. */
+export function boundsOf({ width, height, data }: Matte): { x: number; y: number; width: number; height: number } | null {
+  let top = 0, bottom = height, left = width, right = 0
+  const row = (y: number) => data.subarray(y * width, (y + 1) * width)
+  const covered = (v: number) => v > 0
+  while (top < height && row(top).findIndex(covered) < 0) top++
+  if (top === height) return null
+  while (row(bottom - 1).findIndex(covered) < 0) bottom--
+  for (let y = top; y < bottom; y++) {
+    const line = row(y)
+    for (let x = 0; x < left; x++) if (line[x] > 0) { left = x; break }
+    for (let x = width - 1; x >= right; x--) if (line[x] > 0) { right = x + 1; break }
+  }
+  return { x: left, y: top, width: right - left, height: bottom - top }
+}
+
 /** Share of the canvas selected (mean coverage, 0-1) and share of pixels that are neither empty nor full (0-1). */
 export function shares({ data }: Matte): { selected: number; soft: number } {
   // Most of a matte is flat: four pixels at a time where they are all empty or all full.

@@ -1,5 +1,5 @@
 import { emptyMatte } from '../raster/picture'
-import { coordinate, length, oneOf } from './fields'
+import { coordinate, length, oneOf } from '../common/fields'
 import { type Finder } from './finder'
 
 export interface BandFields {

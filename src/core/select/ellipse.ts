@@ -1,6 +1,7 @@
 import { apply, rotation } from '../raster/affine'
-import { fillPolygons, type Point } from '../vector/fill'
-import { coordinate, flag, length, number } from './fields'
+import { type Point } from '../vector/fill'
+import { coordinate, flag, length, number } from '../common/fields'
+import { filled } from './filled'
 import { type Finder } from './finder'
 import { arcPieces } from './rectangle'
 
@@ -28,5 +29,5 @@ export const ellipse: Finder<'ellipse', EllipseFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { x: coordinate(), y: coordinate(), width: length(), height: length(), rotation: number(-36000, 36000, 0), antialias: flag(true) },
-  find: (scene, params) => fillPolygons(scene, params.width > 0 && params.height > 0 ? [ellipseOutline(params)] : [], 'nonzero', params.antialias),
+  find: (scene, params, context) => filled(scene, params.width > 0 && params.height > 0 ? [ellipseOutline(params)] : [], 'nonzero', params.antialias, context),
 }

@@ -1,29 +1,35 @@
 /** What a finder is, what it gets to look at, and what it may use while it works. */
+import { type Affine } from '../raster/affine'
 import { type CombineOp } from '../raster/coverage'
 import { type Matte, type Picture, type Size } from '../raster/picture'
-import { type Fields } from './fields'
+import { type Memory } from '../common/memory'
+import { type Fields } from '../common/fields'
 
 /** Which pixels a finder looks at: the active layer alone, or all visible layers together. */
 export type Sample = 'layer' | 'all'
 
+/** A selection kept under a name: what decides it, and its matte. */
+export interface SavedSelection { readonly identity: string; matte(context: Context): Matte }
+
 export interface Scene extends Size {
+  /** By name or id; undefined where there is none. */
+  saved?(selection: string): SavedSelection | undefined
+  /** A picture by name, for steps that are made of one; undefined where there is none. */
+  image?(asset: string): Picture | undefined
+  /** Where the active layer lies, and its size in its own pixels. */
+  readonly active?: { readonly placement: Affine; readonly width: number; readonly height: number }
+  /** Another layer as it lies on the canvas, and its mask there; undefined where there is none. */
+  layer?(id: string): { readonly identity: string; picture(): Picture; mask(): Matte } | undefined
   /** The sampled pixels at the canvas's full size. */
   picture(sample: Sample): Picture
   /** Changes whenever those pixels change; results are remembered under it. */
   identity(sample: Sample): string
 }
 
+export type { Memory }
+
 export class Cancelled extends Error {
   constructor() { super('Cancelled.') }
-}
-
-/** Results worth keeping between two runs; the least recently used go first. */
-export interface Memory {
-  get<T>(key: string): T | undefined
-  /** A value larger than all of the memory is not kept. */
-  set(key: string, value: unknown, bytes: number): void
-  /** True when a value of so many bytes would be kept. */
-  holds(bytes: number): boolean
 }
 
 export interface Context {
@@ -62,6 +68,10 @@ export interface Finder<K extends string = string, P = object> {
   /** True when it looks at pixels, and so takes `sample`. */
   readonly looksAtPixels: boolean
   find(scene: Scene, params: P & { sample: Sample }, context: Context): Found
+  /** How it combines whatever its `op` says; undefined leaves it to `op`. */
+  combines?(params: P): CombineOp | undefined
+  /** What else than its fields and the picture decides the result. */
+  dependsOn?(scene: Scene, params: P): string
   /**
    * Work that makes later changes of this step immediate (a cost map, a region tree), in slices: it yields its progress (0-1)
    * every few milliseconds, and leaves what it made in the context's memory. Absent where there is nothing to prepare.

@@ -1,6 +1,6 @@
 import { emptyMatte, type Matte } from '../raster/picture'
 import { paintStrokes, type Stroke } from '../raster/brush'
-import { FARTHEST, type Field } from './fields'
+import { FARTHEST, type Field } from '../common/fields'
 import { type Finder } from './finder'
 
 export interface PaintFields { strokes: readonly Stroke[] }

@@ -1,7 +1,8 @@
 /** Palette: soft coverage by how near a pixel's colour is to the nearest of several picked ones. */
 import { labOf, labDifferenceTo } from '../colour/lab'
+import { KERNEL_BASE, kernels } from '../kernels'
 import { type Matte, type Picture, words } from '../raster/picture'
-import { colours, type Fields, number } from './fields'
+import { colours, type Fields, number } from '../common/fields'
 import { type Context, type Finder, type Sample, type Scene } from './finder'
 
 export interface PaletteFields {
@@ -13,53 +14,68 @@ export interface PaletteFields {
   softness: number
 }
 
-/** Distances are counted in halves of a CIELAB unit, up to 255 of them. */
-export const STEPS_PER_UNIT = 2
+/** Distances are counted in halves of a CIELAB unit, up to MOST_STEPS of them. */
+const STEPS_PER_UNIT = 2
+const MOST_STEPS = 254
 /** Bits kept of each channel in the table: a step of it is about one CIELAB unit. */
 const BITS = 7, LEVELS = 1 << BITS, DROPPED = 8 - BITS
+const MASK = ((LEVELS - 1) << DROPPED) & 255
+/** A cell no pixel has asked for yet: there are far fewer colours in a picture than cells. */
+const UNKNOWN = 255
+/** Pixels looked at between two checks. */
+const SLICE = 1 << 18
 
-/** For each pixel the distance to the nearest colour, in halves of a CIELAB unit, at most 255 (127.5 units). */
-export function paletteDistance(picture: Picture, palette: PaletteFields['colours'], check: (progress: number) => void = () => {}): Uint8Array {
-  const pixels = words(picture)
-  const out = new Uint8Array(pixels.length)
+/** Coverage by the nearest of these colours over the whole picture, and the distances it comes from, in halves of a CIELAB unit (255 where nothing is). */
+function measure(picture: Picture, palette: PaletteFields['colours'], coverage: Uint8Array, check: (progress: number) => void): { matte: Uint8Array; distance: Uint8Array } {
+  const pixels = new Uint8Array(picture.data.buffer, picture.data.byteOffset, picture.data.length), shown = words(picture), total = shown.length
+  const matte = new Uint8Array(total), distance = new Uint8Array(total)
   const differences = palette.map(([red, green, blue]) => labDifferenceTo(labOf(red, green, blue)))
-  // Cells are filled as the picture needs them: it has far fewer colours than the grid has cells.
-  const table = new Uint8Array(LEVELS ** 3).fill(UNKNOWN)
-  for (let from = 0; from < pixels.length; from += SLICE) {
-    check((0.8 * from) / pixels.length)
-    lookUp(pixels, out, from, Math.min(pixels.length, from + SLICE), table, differences)
+  const table = KERNEL_BASE, map = table + LEVELS ** 3, source = map + 256, found = source + 4 * SLICE, covered = found + SLICE
+  const { bytes, lookUpColours, mapBytes } = kernels(covered + SLICE)
+  bytes.fill(UNKNOWN, table, map)
+  bytes.set(coverage, map)
+  for (let from = 0; from < total; from += SLICE) {
+    check(from / total)
+    const count = Math.min(SLICE, total - from)
+    bytes.set(pixels.subarray(4 * from, 4 * (from + count)), source)
+    for (let done = 0; (done += lookUpColours(source + 4 * done, found + done, count - done, table, BITS, UNKNOWN)) < count;) bytes[table + cellOf(shown[from + done])] = nearest(shown[from + done], differences)
+    mapBytes(found, covered, count, map)
+    distance.set(bytes.subarray(found, found + count), from)
+    matte.set(bytes.subarray(covered, covered + count), from)
+  }
+  return { matte, distance }
+}
+
+/** Coverage of distances already measured. */
+function mapped(distance: Uint8Array, coverage: Uint8Array): Uint8Array {
+  const out = new Uint8Array(distance.length)
+  const map = KERNEL_BASE, source = map + 256, covered = source + SLICE
+  const { bytes, mapBytes } = kernels(covered + SLICE)
+  bytes.set(coverage, map)
+  for (let from = 0; from < out.length; from += SLICE) {
+    const part = distance.subarray(from, from + SLICE)
+    bytes.set(part, source)
+    mapBytes(source, covered, part.length, map)
+    out.set(bytes.subarray(covered, covered + part.length), from)
   }
   return out
 }
 
-/** Also the greatest distance: so far a colour is simply looked at again. */
-const UNKNOWN = 255
-const SLICE = 1 << 20
-const MASK = ((LEVELS - 1) << DROPPED) & 255
-
-function lookUp(pixels: Uint32Array, out: Uint8Array, from: number, to: number, table: Uint8Array, differences: readonly ((word: number) => number)[]): void {
-  for (let i = from; i < to; i++) {
-    const word = pixels[i]
-    const cell = ((word & MASK) >> DROPPED) | (((word >>> 8) & MASK) << (BITS - DROPPED)) | (((word >>> 16) & MASK) << (2 * BITS - DROPPED))
-    let distance = table[cell]
-    if (distance === UNKNOWN) table[cell] = distance = nearest(word, differences)
-    out[i] = word >>> 24 === 0 ? 255 : distance
-  }
-}
+const cellOf = (word: number): number => ((word & MASK) >> DROPPED) | (((word >>> 8) & MASK) << (BITS - DROPPED)) | (((word >>> 16) & MASK) << (2 * BITS - DROPPED))
 
 /** The least distance of a cell's middle colour. */
 function nearest(word: number, differences: readonly ((word: number) => number)[]): number {
   const middle = (word & (MASK | (MASK << 8) | (MASK << 16))) | (0x010101 << (DROPPED - 1))
   let least = Infinity
   for (const difference of differences) least = Math.min(least, difference(middle))
-  return Math.min(255, Math.round(least * STEPS_PER_UNIT))
+  return Math.min(MOST_STEPS, Math.round(least * STEPS_PER_UNIT))
 }
 
 /** Coverage (0-255) for each distance: full up to spread·(1 − softness), none from spread·(1 + softness), a smooth step between. */
-export function paletteCoverage(spread: number, softness: number): Uint8Array {
-  const full = spread * (1 - softness), none = Math.min(255 / STEPS_PER_UNIT, spread * (1 + softness))
+function paletteCoverage(spread: number, softness: number): Uint8Array {
+  const full = spread * (1 - softness), none = Math.min(MOST_STEPS / STEPS_PER_UNIT, spread * (1 + softness))
   return Uint8Array.from({ length: 256 }, (_, step) => {
-    const distance = step / STEPS_PER_UNIT
+    const distance = Math.max(0, step - 1) / STEPS_PER_UNIT // a cell's middle lies up to half a unit from its colours
     if (distance <= full) return 255
     if (distance >= none) return 0
     const t = (none - distance) / (none - full)
@@ -71,15 +87,24 @@ export function paletteCoverage(spread: number, softness: number): Uint8Array {
 export function paletteMatte(scene: Scene, { colours: picked, spread, softness }: PaletteFields, sample: Sample, context: Context): Matte {
   const { width, height } = scene
   if (picked.length === 0) return { width, height, data: new Uint8Array(width * height) }
-  const key = `palette ${scene.identity(sample)} ${JSON.stringify(picked)}`
-  let distance = context.memory.get<Uint8Array>(key)
-  if (!distance) { distance = paletteDistance(scene.picture(sample), picked, context.check); context.memory.set(key, distance, distance.byteLength) }
-  context.check(0.8)
-  const coverage = paletteCoverage(spread, softness)
-  const data = new Uint8Array(distance.length)
-  for (let i = 0; i < data.length; i++) data[i] = coverage[distance[i]]
-  return { width, height, data }
+  const key = distanceKey(scene, sample, picked), coverage = paletteCoverage(spread, softness)
+  const known = context.memory.get<Uint8Array>(key)
+  if (known) return { width, height, data: mapped(known, coverage) }
+  const { matte, distance } = measure(scene.picture(sample), picked, coverage, context.check)
+  context.memory.set(key, distance, distance.byteLength)
+  return { width, height, data: matte }
 }
+
+/** The share of the picture at each distance from the nearest colour, in halves of a CIELAB unit; undefined until the palette has been looked for. */
+export function paletteHistogram(scene: Scene, picked: PaletteFields['colours'], sample: Sample, { memory }: Context): number[] | undefined {
+  const distance = memory.get<Uint8Array>(distanceKey(scene, sample, picked))
+  if (!distance) return undefined
+  const counts = new Uint32Array(256)
+  for (let i = 0; i < distance.length; i++) counts[distance[i]]++
+  return Array.from(counts.subarray(0, MOST_STEPS + 1), (count) => count / distance.length)
+}
+
+const distanceKey = (scene: Scene, sample: Sample, picked: PaletteFields['colours']) => `palette ${scene.identity(sample)} ${JSON.stringify(picked)}`
 
 export const paletteFields: Fields<PaletteFields> = { colours: colours(64), spread: number(0, 100, 24), softness: number(0, 1, 0.5) }
 

@@ -1,6 +1,6 @@
-import { fillPolygons } from '../vector/fill'
 import { PathError, pathOutlines } from '../vector/path'
-import { FARTHEST, type Field, flag } from './fields'
+import { FARTHEST, type Field, flag } from '../common/fields'
+import { filled } from './filled'
 import { type Finder } from './finder'
 
 export interface PathFields {
@@ -26,5 +26,5 @@ export const path: Finder<'path', PathFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { d: pathData, antialias: flag(true) },
-  find: (scene, params) => fillPolygons(scene, pathOutlines(params.d), 'nonzero', params.antialias),
+  find: (scene, params, context) => filled(scene, pathOutlines(params.d), 'nonzero', params.antialias, context),
 }

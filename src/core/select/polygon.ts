@@ -1,5 +1,6 @@
-import { fillPolygons, type Point } from '../vector/fill'
-import { flag, points } from './fields'
+import { type Point } from '../vector/fill'
+import { flag, points } from '../common/fields'
+import { filled } from './filled'
 import { type Finder } from './finder'
 
 export interface PolygonFields {
@@ -14,5 +15,5 @@ export const polygon: Finder<'polygon', PolygonFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { points: points(100_000), antialias: flag(true) },
-  find: (scene, params) => fillPolygons(scene, params.points.length > 2 ? [params.points] : [], 'evenodd', params.antialias),
+  find: (scene, params, context) => filled(scene, params.points.length > 2 ? [params.points] : [], 'evenodd', params.antialias, context),
 }

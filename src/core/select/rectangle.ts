@@ -1,6 +1,7 @@
-import { fillPolygons, type Point } from '../vector/fill'
+import { type Point } from '../vector/fill'
 import { apply, rotation } from '../raster/affine'
-import { coordinate, flag, length, number } from './fields'
+import { coordinate, flag, length, number } from '../common/fields'
+import { filled } from './filled'
 import { type Finder } from './finder'
 
 export interface RectangleFields {
@@ -42,5 +43,5 @@ export const rectangle: Finder<'rectangle', RectangleFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { x: coordinate(), y: coordinate(), width: length(), height: length(), rotation: number(-36000, 36000, 0), cornerRadius: length(0), antialias: flag(true) },
-  find: (scene, params) => fillPolygons(scene, params.width > 0 && params.height > 0 ? [rectangleOutline(params)] : [], 'nonzero', params.antialias),
+  find: (scene, params, context) => filled(scene, params.width > 0 && params.height > 0 ? [rectangleOutline(params)] : [], 'nonzero', params.antialias, context),
 }

@@ -1,7 +1,12 @@
 /** Every kind of step there is. A new one is its own file and one row here. */
+import { type CombineOp } from '../raster/coverage'
 import { type CommonFields, type Finder, type FindingFields, type Modifier, type Sample } from './finder'
 import { band } from './band'
+import { colourSpot } from './colourSpot'
 import { ellipse } from './ellipse'
+import { gradient } from './gradient'
+import { image } from './image'
+import { layer } from './layer'
 import { all } from './modifiers/all'
 import { border } from './modifiers/border'
 import { dropSpecks } from './modifiers/dropSpecks'
@@ -19,10 +24,11 @@ import { paint } from './paint'
 import { path } from './path'
 import { polygon } from './polygon'
 import { rectangle } from './rectangle'
+import { saved } from './saved'
 import { similarColour } from './similarColour'
 import { triangle } from './triangle'
 
-export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, paint } as const
+export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved } as const
 export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour } as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never
@@ -39,3 +45,5 @@ export interface Recipe { readonly version: 1; readonly steps: readonly Step[] }
 export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
 export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder
 export const modifierOf = (step: ModifyingStep): Modifier => MODIFIERS[step.kind] as unknown as Modifier
+/** How a finding step combines: by its op, unless its own values say otherwise. */
+export const opOf = (step: FindingStep): CombineOp => finderOf(step).combines?.(step) ?? step.op

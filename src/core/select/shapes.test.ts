@@ -2,8 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
-import { ciede2000 } from '../colour/ciede2000'
-import { type Lab } from '../colour/lab'
 import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
 
@@ -91,17 +89,5 @@ describe('commands on the whole selection', () => {
     const turned = fold(disc, { kind: 'transform', matrix: [-1, 0, 0, -1, 80, 60] }, { kind: 'transform', matrix: [-1, 0, 0, -1, 80, 60] })
     turned.data.forEach((v, i) => expect(Math.abs(v - fold(disc).data[i])).toBeLessThanOrEqual(1))
     expect(area(fold(disc, { kind: 'transform', matrix: [0, 0, 0, 1, 0, 0] }))).toBe(0)
-  })
-})
-
-describe('CIEDE2000', () => {
-  it.each([
-    // A selection of the 34 pairs published by Sharma, Wu and Dalal (2005), table 1; from memory of that table.
-    [[50, 2.6772, -79.7751], [50, 0, -82.7485], 2.0425], [[50, 3.1571, -77.2803], [50, 0, -82.7485], 2.8615], [[50, 2.8361, -74.02], [50, 0, -82.7485], 3.4412],
-    [[50, -1.3802, -84.2814], [50, 0, -82.7485], 1.0], [[50, 0, 0], [50, -1, 2], 2.3669], [[50, 2.49, -0.001], [50, -2.49, 0.0009], 7.1792], [[50, 2.49, -0.001], [50, -2.49, 0.0011], 7.2195],
-    [[50, 2.5, 0], [50, 0, -2.5], 4.3065], [[50, 2.5, 0], [73, 25, -18], 27.1492], [[60.2574, -34.0099, 36.2677], [60.4626, -34.1751, 39.4387], 1.2644], [[22.7233, 20.0904, -46.694], [23.0331, 14.973, -42.5619], 2.0373], [[2.0776, 0.0795, -1.135], [0.9033, -0.0636, -0.5514], 0.9082],
-  ] as [Lab, Lab, number][])('%j to %j is %d', (a, b, expected) => {
-    expect(ciede2000(a, b)).toBeCloseTo(expected, 4)
-    expect(ciede2000(b, a)).toBeCloseTo(expected, 4)
   })
 })

@@ -8,7 +8,7 @@ import { grow } from '../raster/grow'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { type Context, type Scene } from './finder'
 import { featherMatte } from './modifiers/feather'
-import { finderOf, type FindingStep, isFinding, modifierOf, type Step } from './registry'
+import { finderOf, type FindingStep, isFinding, modifierOf, opOf, type Step } from './registry'
 
 /**
  * The matte of a list of steps; hidden steps do nothing. The result may be remembered, or its finder's own: treat it as read-only,
@@ -29,13 +29,14 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     const started = performance.now()
     let remembered = false
     if (isFinding(step)) {
-      const alone = empty && step.op === 'add' && i === last
+      const op = opOf(step)
+      const alone = empty && op === 'add' && i === last
       const found = findStep(step, scene, context, alone)
       remembered = found.remembered
       // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
       if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
-      if (empty && step.op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
-      else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, step.op) }
+      if (empty && op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
+      else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, op) }
     } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context, scene)
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
@@ -66,7 +67,7 @@ function findingKey(step: FindingStep, scene: Scene): string {
   const { op, hidden, name, id, ...decides } = step
   void op; void hidden; void name; void id
   const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
-  return `step ${looksAt} ${JSON.stringify(decides)}`
+  return `step ${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
 
 function foldKeys(steps: readonly Step[], scene: Scene): string[] {

@@ -1,6 +1,7 @@
 import { apply, rotation } from '../raster/affine'
-import { fillPolygons, type Point } from '../vector/fill'
-import { coordinate, flag, length, number } from './fields'
+import { type Point } from '../vector/fill'
+import { coordinate, flag, length, number } from '../common/fields'
+import { filled } from './filled'
 import { type Finder } from './finder'
 
 export interface TriangleFields {
@@ -22,5 +23,5 @@ export const triangle: Finder<'triangle', TriangleFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { x: coordinate(), y: coordinate(), width: length(), height: length(), rotation: number(-36000, 36000, 0), antialias: flag(true) },
-  find: (scene, params) => fillPolygons(scene, params.width > 0 && params.height > 0 ? [triangleOutline(params)] : [], 'nonzero', params.antialias),
+  find: (scene, params, context) => filled(scene, params.width > 0 && params.height > 0 ? [triangleOutline(params)] : [], 'nonzero', params.antialias, context),
 }

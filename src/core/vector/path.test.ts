@@ -1,6 +1,7 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fillPolygons } from './fill'
-import { PathError, pathOutlines } from './path'
+import { PathError, pathData, pathOutlines, pointOn, splitAt, subpathsOf, type Subpath } from './path'
 
 const area = (d: string) => fillPolygons({ width: 700, height: 500 }, pathOutlines(d), 'nonzero').data.reduce((s, v) => s + v / 255, 0)
 const ends = (d: string) => pathOutlines(d).map((o) => o.at(-1)!.map((v) => Math.round(v * 1e6) / 1e6))
@@ -37,4 +38,26 @@ describe('SVG path data', () => {
     expect(() => pathOutlines(d)).toThrow(sentence)
   })
   it('nothing is nothing', () => { expect(pathOutlines('')).toEqual([]) })
+  it('nodes written as path data and read again are the same nodes', () => {
+    const coordinate = fc.integer({ min: -50_000, max: 50_000 }).map((n) => n / 100), point = fc.tuple(coordinate, coordinate)
+    const node = fc.record({ at: point, into: point, out: point })
+    fc.assert(fc.property(fc.array(fc.record({ nodes: fc.array(node, { minLength: 2, maxLength: 6 }), closed: fc.boolean() }), { minLength: 1, maxLength: 3 }), (subpaths) => {
+      // An open subpath keeps no handles beyond its ends: they shape nothing.
+      const kept: Subpath[] = subpaths.map(({ nodes, closed }) => ({ closed, nodes: nodes.map((n, i) => ({ at: n.at, ...(closed || i > 0 ? { into: n.into } : {}), ...(closed || i < nodes.length - 1 ? { out: n.out } : {}) })) }))
+      expect(subpathsOf(pathData(kept))).toEqual(kept)
+    }))
+  })
+  it('a curve split at a node is the same curve', () => {
+    const from = { at: [0, 0], out: [30, -40] } as const, to = { at: [100, 20], into: [70, 90] } as const
+    const [a, middle, b] = splitAt(from, to, 0.3)
+    middle.at.forEach((v, i) => expect(v).toBeCloseTo(pointOn(from, to, 0.3)[i], 9))
+    for (const t of [0.2, 0.5, 0.9]) {
+      pointOn(a, middle, t).forEach((v, i) => expect(v).toBeCloseTo(pointOn(from, to, 0.3 * t)[i], 9))
+      pointOn(middle, b, t).forEach((v, i) => expect(v).toBeCloseTo(pointOn(from, to, 0.3 + 0.7 * t)[i], 9))
+    }
+  })
+  it('a path too intricate to be drawn is refused in words', () => {
+    const wild = `M0 0 ${Array.from({ length: 60 }, (_, i) => `C 9e8 ${i} -9e8 9e8 ${i} ${i}`).join(' ')}`
+    expect(() => pathOutlines(wild)).toThrow('more than 2,000,000 points')
+  })
 })

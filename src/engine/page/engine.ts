@@ -3,39 +3,47 @@
  * touches a pixel itself.
  */
 import * as Comlink from 'comlink'
-import { type Affine, compose } from '@/core/raster/affine'
+import { type Node } from '@/core/compose/nodes'
+import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
+import { type Box } from '@/core/raster/content'
+import { type Sample } from '@/core/select/finder'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
-import { type Layer } from '@/document/types'
-import { type OverlayStyle, type PictureWorker, type PlacedSpec, type SelectRequest, type SelectResult, type SharedMatte, type SharedPicture, type TileWorker, type Viewport } from './protocol'
+import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
+import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
+import { type Made, nodesOf } from '../nodes'
+import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, type Viewport } from './protocol'
 
 export interface EngineEvents {
   progress(what: string, fraction: number | null): void
   curve(step: string, key: string, curve: ToleranceCurve): void
+  histogram(step: string, key: string, shares: readonly number[]): void
   /** The composed layers changed: tiles of older epochs are stale. */
   layersChanged(epoch: number): void
   opened(asset: string, picture: SharedPicture): void
   failed(sentence: string): void
 }
 
-/** The assets of layers and of what their masks look at. */
-export function assetsOf(layers: readonly Layer[]): string[] {
-  return [...new Set(layers.flatMap((layer) => [layer.asset, ...(layer.mask ? assetsOf(layer.mask.scene) : [])]))]
-}
+/** A painted layer's picture by the tiles' name for it, and where it begins in the layer. */
+interface PlacedPaint { readonly name: string; readonly x: number; readonly y: number }
+type MadeNow = Made<string> & { readonly paints: readonly string[] }
 
 export class Engine {
   private readonly pictureThread = new Worker(new URL('./pictureWorker.ts', import.meta.url), { type: 'module', name: 'pictures' })
   private readonly tileThread = new Worker(new URL('./tileWorker.ts', import.meta.url), { type: 'module', name: 'tiles' })
   private readonly picture = Comlink.wrap<PictureWorker>(this.pictureThread)
   private readonly tiles = Comlink.wrap<TileWorker>(this.tileThread)
-  private readonly latestSelect = new Int32Array(new SharedArrayBuffer(4))
+  /** The newest request of each kind: selections, traces. */
+  private readonly latest = new Int32Array(new SharedArrayBuffer(8))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
   private readonly opened = new Map<string, Promise<SharedPicture>>()
   private readonly masks = new Map<string, Promise<SharedMatte>>()
+  private readonly paints = new Map<string, Promise<PlacedPaint | null>>()
   private layersWanted = 0
+  private made = 0
 
   constructor(private readonly events: EngineEvents) {
-    void this.picture.start(this.latestSelect.buffer, Comlink.proxy({ progress: events.progress, curve: events.curve }))
+    void this.picture.start(this.latest.buffer, Comlink.proxy({ progress: events.progress, curve: events.curve, histogram: events.histogram }))
     void this.tiles.start(this.epochs.buffer)
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread.onerror = crashed
@@ -54,61 +62,111 @@ export class Engine {
     return picture
   }
 
-  /** Shows these layers. Pictures are loaded and masks made as needed; what is there already shows at once. */
-  async setLayers(layers: readonly Layer[], canvas: Size): Promise<void> {
+  /** Shows these layers. Pictures are loaded, masks and paint made as needed; what is there already shows at once. @param cut a matte that masks one of them for now */
+  async setLayers({ layers, scenes, linear }: SceneRecord, view: { readonly size: Size; readonly fromCanvas: Affine }, cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine }): Promise<void> {
     const wanted = ++this.layersWanted
-    const shown = layers.filter((layer) => layer.visible)
-    await Promise.all(shown.map((layer) => this.open(layer.asset).catch(() => undefined)))
-    const placed: PlacedSpec[] = []
-    for (const layer of shown) {
-      if (wanted !== this.layersWanted) return
-      const mask = layer.mask?.enabled ? layer.mask : null
-      placed.push({ asset: layer.asset, toCanvas: layer.placement, opacity: layer.opacity, mask: mask ? { levels: await this.mask(mask), toCanvas: compose(layer.placement, mask.toLayer) } : undefined })
-    }
+    // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
+    const ready = this.make(layers, scenes, cut), made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
     if (wanted !== this.layersWanted) return
-    await this.tiles.setLayers(placed, canvas)
-    this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1)
-    this.forget(layers)
+    const asCame = layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
+    const told = this.tiles.setLayers(nodesOf(layers, made), nodesOf(asCame, made), view.size, linear)
+    this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
+    await told
+    this.forget({ layers, scenes }, made.paints)
   }
 
-  private mask(mask: NonNullable<Layer['mask']>): Promise<SharedMatte> {
-    const key = JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer])
+  private readonly settled = new WeakMap<Promise<unknown>, { readonly value: unknown }>()
+  /** What a promise of an earlier turn came to; undefined while it is open. */
+  private known<T>(promise: Promise<T>): { readonly value: T } | undefined {
+    if (!this.settled.has(promise)) promise.then((value) => this.settled.set(promise, { value }), () => {})
+    return this.settled.get(promise) as { value: T } | undefined
+  }
+
+  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. */
+  private make(layers: readonly Layer[], scenes: readonly KeptScene[], cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine }): MadeNow | Promise<MadeNow> {
+    const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(), paints = new Map<PaintLayer, PlacedPaint | null>(), open: Promise<void>[] = []
+    const take = <T>(promise: Promise<T>, put: (value: T) => void, otherwise?: () => void) => { const done = this.known(promise); if (done) put(done.value); else open.push(promise.then(put, otherwise)) }
+    for (const layer of layers) {
+      if (!isShown(layers, layer.id)) continue
+      const { mask } = layer
+      if (mask?.enabled && layer.id !== cut?.layer) { const { key, levels } = this.mask(mask, scenes); take(levels, (value) => masks.set(mask, { key, levels: value })) }
+      if (layer.kind === 'picture') take(this.open(layer.asset), () => {}, () => {}) // it has been said that it is not there
+      if (layer.kind === 'paint') take(this.paint(layer, scenes), (value) => paints.set(layer, value), () => {})
+    }
+    const made = (): MadeNow => ({
+      mask: (mask) => masks.get(mask) ?? null, picture: (asset) => asset,
+      paint: (layer) => { const paint = paints.get(layer); return paint ? { key: paint.name, picture: paint.name, x: paint.x, y: paint.y } : null },
+      instead: cut && { layer: cut.layer, toCanvas: cut.toCanvas, mask: { key: `cut ${++this.made}`, levels: cut.levels } },
+      paints: [...paints.values()].flatMap((paint) => (paint ? [paint.name] : [])),
+    })
+    return open.length ? Promise.all(open).then(made) : made()
+  }
+
+  private mask(mask: LayerMask, scenes: readonly KeptScene[]): { key: string; levels: Promise<SharedMatte> } {
+    const key = JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0])
     let levels = this.masks.get(key)
     if (levels) { this.masks.delete(key); this.masks.set(key, levels) } else {
-      levels = this.picture.mask(mask)
+      levels = this.picture.mask(mask, scenes)
       this.masks.set(key, levels)
       levels.catch(() => this.masks.delete(key))
     }
-    return levels
+    return { key, levels }
   }
 
-  /** Masks of earlier values and pictures no longer used go; a few masks are kept for undo. */
-  private forget(layers: readonly Layer[]): void {
-    const keep = layers.filter((layer) => layer.mask).length + 3
+  /** A painted layer's picture, given to the tiles under a name of its own. */
+  private paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<PlacedPaint | null> {
+    const key = JSON.stringify([layer.items, layer.width, layer.height])
+    let painted = this.paints.get(key)
+    if (!painted) {
+      painted = this.picture.paint(layer, scenes).then(async (done) => { if (!done) return null; const name = `paint ${++this.made}`; await this.tiles.setPicture(name, done.picture); return { name, x: done.x, y: done.y } })
+      this.paints.set(key, painted)
+      painted.catch(() => this.paints.delete(key))
+    }
+    return painted
+  }
+
+  /** Masks and paint of earlier values and pictures no longer used go; a few masks are kept for undo. */
+  private forget(shown: Pick<SceneRecord, 'layers' | 'scenes'>, paints: readonly string[]): void {
+    const keep = shown.layers.filter((layer) => layer.mask).length + 3
     for (const key of [...this.masks.keys()].slice(0, Math.max(0, this.masks.size - keep))) this.masks.delete(key)
-    const assets = assetsOf(layers)
+    for (const [key, paint] of this.paints) void paint.then((made) => { if (made && !paints.includes(made.name)) this.paints.delete(key) }, () => {})
+    const assets = picturesOf(shown).map((picture) => picture.asset)
     for (const asset of [...this.opened.keys()]) if (!assets.includes(asset)) this.opened.delete(asset)
     void this.picture.keep(assets)
-    void this.tiles.keep(assets)
+    void this.tiles.keep([...assets, ...paints])
   }
 
   /** The matte of the steps, or null when a newer request overtook this one. */
   select(request: SelectRequest): Promise<SelectResult | null> {
-    return this.picture.select(request, Atomics.add(this.latestSelect, 0, 1) + 1)
+    return this.picture.select(request, Atomics.add(this.latest, SELECT, 1) + 1)
   }
+  contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null> { return this.picture.contentBox(request, box, sample) }
+  /** Null when a newer one overtook it. */
+  trace(request: SelectRequest, tolerance: number, leastArea: number): Promise<string | null> { return this.picture.trace(request, tolerance, leastArea, Atomics.add(this.latest, TRACE, 1) + 1) }
+  mattePng(request: SelectRequest): Promise<Blob> { return this.picture.mattePng(request) }
   warm(request: SelectRequest): void { void this.picture.warm(request) }
   /** Gives up the selection being made. */
-  cancelSelect(): void { Atomics.add(this.latestSelect, 0, 1) }
+  cancelSelect(): void { Atomics.add(this.latest, SELECT, 1) }
   /** Gives up everything the finders are doing. */
-  cancelAll(): void { this.cancelSelect(); void this.picture.stopPreparing() }
+  cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); void this.picture.stopPreparing() }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> { return this.tiles.setMatte(matte, toCanvas) }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> { return this.picture.thumbnails(request, longest) }
-  tile(level: number, x: number, y: number, epoch: number): Promise<ImageBitmap | null> { return this.tiles.tile(level, x, y, epoch) }
+  tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null> { return this.tiles.tile(level, x, y, epoch, before) }
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null> { return this.tiles.overlay(view, style) }
   ants(view: Viewport): Promise<ImageBitmap[]> { return this.tiles.ants(view) }
   pixel(x: number, y: number) { return this.tiles.pixel(x, y) }
   cover(longest: number): Promise<Blob> { return this.tiles.cover(longest) }
-  async layerThumbnail(layer: Layer, longest: number): Promise<ImageBitmap> { await this.open(layer.asset); return this.tiles.layerThumbnail(layer.asset, longest) }
-  async maskThumbnail(mask: NonNullable<Layer['mask']>, longest: number): Promise<ImageBitmap> { return this.tiles.matteThumbnail(await this.mask(mask), longest) }
+  /** A layer by itself, all that lies in it; of an adjustment there is nothing to see. */
+  async layerThumbnail(layer: Layer, { layers, scenes, canvas, linear }: SceneRecord, longest: number): Promise<ImageBitmap> {
+    const family = withDescendants(layers, layer.id).map((each) => { const { parent, ...rest } = each; return { ...rest, ...(each.id === layer.id ? { visible: true, clipped: undefined } : { parent }), mask: null } as Layer })
+    const nodes: Node<string>[] = nodesOf(family, await this.make(family, scenes))
+    return this.tiles.layerThumbnail(nodes, canvas, linear, longest)
+  }
+  async maskThumbnail(mask: LayerMask, scenes: readonly KeptScene[], longest: number): Promise<ImageBitmap> { return this.tiles.matteThumbnail(await this.mask(mask, scenes).levels, longest) }
+  /** Of what an adjustment works on. */
+  async histogram(layer: string, { layers, scenes, canvas, linear }: SceneRecord): Promise<readonly Uint32Array[]> {
+    const below = layersBelow(layers, layer)
+    return this.tiles.histogram(nodesOf(below, await this.make(below, scenes)), canvas, linear)
+  }
 }

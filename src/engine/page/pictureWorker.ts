@@ -2,16 +2,21 @@
 import * as Comlink from 'comlink'
 import { rarestHue } from '@/core/colour/rarestHue'
 import { halfSize, halveMatte, levelCount, picturePyramid } from '@/core/raster/levels'
-import { isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
+import { contentBox } from '@/core/raster/content'
+import { boundsOf, isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
-import { finderOf, type FindingStep, isFinding } from '@/core/select/registry'
+import { paletteHistogram } from '@/core/select/palette'
+import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
 import { preparedPick, warm } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { findStep } from '@/core/select/steps'
-import { type LayerMask } from '@/document/types'
+import { matteSubpaths } from '@/core/vector/fitCurves'
+import { pathData } from '@/core/vector/path'
+import { picturesOf, sceneOfArea } from '@/document/tree'
+import { type Area, type KeptScene, type LayerMask } from '@/document/types'
 import { Studio } from '../studio'
 import { matteBitmap } from './bitmaps'
-import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, type SharedPicture } from './protocol'
+import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, TRACE } from './protocol'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -29,10 +34,10 @@ const studio = new Studio((asset) => {
   const picture = ready.get(asset)
   if (!picture) throw new Error('The picture is not open.')
   return picture
-}, MEMORY)
+}, MEMORY, shared)
 
-let latest: Int32Array = new Int32Array(1)
-let events: PictureEvents = { progress: () => {}, curve: () => {} }
+let latest: Int32Array = new Int32Array(2)
+let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
 
 async function decode(asset: string): Promise<SharedPicture> {
   const response = await fetch(`/api/pictures/${asset}`)
@@ -64,12 +69,10 @@ function open(asset: string): Promise<SharedPicture> {
   return picture
 }
 
-async function openAll(request: { layers: SelectRequest['layers'] }): Promise<void> {
-  const assets = new Set<string>()
-  const collect = (layers: SelectRequest['layers']) => { for (const layer of layers) { assets.add(layer.asset); if (layer.mask) collect(layer.mask.scene) } }
-  collect(request.layers)
-  await Promise.all([...assets].map(open))
+async function openAll(scene: Pick<SelectRequest, 'layers' | 'scenes'>, steps: readonly { readonly kind: string }[] = []): Promise<void> {
+  await Promise.all(picturesOf(scene, steps).map(({ asset }) => open(asset)))
 }
+const openArea = async (area: Area, scenes: readonly KeptScene[]): Promise<void> => openAll(sceneOfArea(area, scenes), [...area.recipe.steps, ...area.saved.flatMap((saved) => saved.recipe.steps)])
 
 const slots: { size: Size; levels: Matte[] }[] = []
 let slot = 0
@@ -104,17 +107,17 @@ function contextFor(what: string, stillWanted: () => boolean): { context: Contex
   }
 }
 
-const sceneOf = (request: SelectRequest): Scene => studio.scene(request.layers, request.active, request.canvas)
+const sceneOf = (request: SelectRequest): Scene => studio.scene(request)
 
 async function select(request: SelectRequest, number: number): Promise<SelectResult | null> {
-  const wanted = () => Atomics.load(latest, 0) === number
-  await openAll(request)
+  const wanted = () => Atomics.load(latest, SELECT) === number
+  await openAll(request, [...request.steps, ...request.saved.flatMap((saved) => saved.recipe.steps)])
   if (!wanted()) return null
   const { context, end } = contextFor('Selecting', wanted)
   try {
     const matte = studio.matte(request.steps, sceneOf(request), context.check)
     context.check(0.95)
-    const result = { matte: publish(matte), ...shares(matte) }
+    const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte) }
     prepareLater(request)
     return result
   } catch (error) {
@@ -129,6 +132,7 @@ let pumping = false
 /** Starts preparing the open step, unless that is already under way; another step's preparation gives way. */
 function prepareLater(request: SelectRequest): void {
   const step = request.steps.find((s) => s.id === request.prepare)
+  if (step?.kind === 'palette' || step?.kind === 'limitColour') tellHistogram(request, step)
   if (!step || !isFinding(step)) { preparing?.end(); preparing = null; return }
   const scene = sceneOf(request)
   const key = `${step.id} ${scene.identity(step.sample)} ${prepareKey(step)}`
@@ -141,6 +145,15 @@ function prepareLater(request: SelectRequest): void {
   if (!work) { tell(); return }
   preparing = { key, work, done: tell, end }
   if (!pumping) { pumping = true; nextTurn.port1.postMessage(null) }
+}
+
+let told = ''
+function tellHistogram(request: SelectRequest, step: StepOfKind<'palette' | 'limitColour'>): void {
+  const scene = sceneOf(request), sample = step.kind === 'palette' ? step.sample : 'all'
+  const key = JSON.stringify([step.colours, sample]), whole = `${step.id} ${key} ${scene.identity(sample)}`
+  if (whole === told || !step.id) return
+  const shares = paletteHistogram(scene, step.colours, sample, { memory: studio.memory, check: () => {} })
+  if (shares) { told = whole; events.histogram(step.id, key, shares) }
 }
 
 /** What a preparation depends on: everything but the values it makes immediate. */
@@ -174,19 +187,53 @@ const api: PictureWorker = {
   select,
   async warm(request) { await openAll(request); warm(sceneOf(request), 'all', contextFor('Looking at the picture', () => true).context) },
   stopPreparing() { preparing?.end(); preparing = null },
-  async mask(mask: LayerMask) {
-    await openAll({ layers: mask.scene })
+  async mask(mask: LayerMask, scenes) {
+    await openArea(mask, scenes)
     const { context, end } = contextFor('Making the mask', () => true)
     try {
-      return studio.maskLevels(mask, context.check).map((level) => {
+      return studio.mask(mask, scenes, context.check).levels.map((level) => {
         const data = new Uint8Array(shared(level.data.byteLength))
         data.set(level.data)
         return { width: level.width, height: level.height, data }
       })
     } finally { end() }
   },
-  async thumbnails(request, longest) {
+  async paint(layer, scenes) {
+    await Promise.all(layer.items.map((item) => openArea(item.area, scenes)))
+    const { context, end } = contextFor('Painting', () => true)
+    try {
+      const made = studio.paint(layer, scenes, context.check)
+      return made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
+    } finally { end() }
+  },
+  async contentBox(request, box, sample) {
     await openAll(request)
+    return contentBox(sceneOf(request).picture(sample), box)
+  },
+  async trace(request, tolerance, leastArea, number) {
+    await openAll(request, request.steps)
+    const { context, end } = contextFor('Tracing the edge', () => Atomics.load(latest, TRACE) === number)
+    try { return pathData(matteSubpaths(studio.matte(request.steps, sceneOf(request), context.check), tolerance, leastArea, context.check)) } catch (error) {
+      if (error instanceof Cancelled) return null
+      throw error
+    } finally { end() }
+  },
+  async mattePng(request) {
+    await openAll(request, request.steps)
+    const { context, end } = contextFor('Making the mask', () => true)
+    try {
+      const { width, height, data } = studio.matte(request.steps, sceneOf(request), context.check)
+      const surface = new OffscreenCanvas(width, height), paint = surface.getContext('2d', { alpha: false })!
+      for (let y = 0; y < height; y += STRIP_ROWS) {
+        const rows = Math.min(STRIP_ROWS, height - y), strip = new ImageData(width, rows), pixels = new Uint32Array(strip.data.buffer)
+        for (let i = 0, from = y * width; i < pixels.length; i++) { const v = data[from + i]; pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0 }
+        paint.putImageData(strip, 0, y)
+      }
+      return await surface.convertToBlob({ type: 'image/png' })
+    } finally { end() }
+  },
+  async thumbnails(request, longest) {
+    await openAll(request, request.steps)
     const scene = sceneOf(request)
     const context: Context = { memory: studio.memory, check: () => {} }
     const out: Record<string, ImageBitmap> = {}

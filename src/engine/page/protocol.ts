@@ -1,9 +1,12 @@
 /** What the page and its two workers say to each other. Pixels travel as shared memory or transferred bitmaps, never as copies. */
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type Affine } from '@/core/raster/affine'
+import { type Box } from '@/core/raster/content'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
+import { type Sample } from '@/core/select/finder'
 import { type Step } from '@/core/select/registry'
-import { type Layer, type LayerMask } from '@/document/types'
+import { type KeptScene, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
+import { type Node } from '@/core/compose/nodes'
 
 /** A decoded picture in shared memory, with its mip levels. */
 export interface SharedPicture { readonly levels: readonly Picture[]; readonly opaque: boolean; /** Degrees 0-360: the hue the picture has least of. */ readonly rarestHue: number }
@@ -11,10 +14,7 @@ export interface SharedPicture { readonly levels: readonly Picture[]; readonly o
 export type SharedMatte = readonly Matte[]
 
 /** What a list of steps is folded over. */
-export interface SelectRequest {
-  readonly layers: readonly Layer[]
-  readonly active: string | null
-  readonly canvas: Size
+export interface SelectRequest extends SceneRecord {
   readonly steps: readonly Step[]
   /** The step whose later changes should be made immediate (its card is open). */
   readonly prepare: string | null
@@ -25,10 +25,12 @@ export interface SelectResult {
   readonly selected: number
   /** 0-1 */
   readonly soft: number
+  /** The box around what is covered, whole px; null when nothing is. */
+  readonly bounds: Box | null
 }
 
 export interface PictureWorker {
-  /** @param latest shared counter: a request whose number is no longer the latest gives up */
+  /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
   start(latest: SharedArrayBuffer, events: PictureEvents): void
   open(asset: string): Promise<SharedPicture>
   /** Forgets decoded pictures other than these. */
@@ -39,47 +41,57 @@ export interface PictureWorker {
   warm(request: SelectRequest): Promise<void>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
   stopPreparing(): void
-  mask(mask: LayerMask): Promise<SharedMatte>
+  /** The box around the content inside a roughly drawn one; null when there is nothing to fit to. */
+  contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null>
+  /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
+  trace(request: SelectRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
+  mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
+  /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
+  paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>
+  /** The coverage of the steps as a grey PNG at full size. */
+  mattePng(request: SelectRequest): Promise<Blob>
   /** Small grey pictures of what each finding step covers by itself, by step id. */
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>>
 }
 export interface PictureEvents {
   progress(what: string, fraction: number | null): void
   curve(step: string, key: string, curve: ToleranceCurve): void
-}
-
-export interface PlacedSpec {
-  readonly asset: string
-  readonly toCanvas: Affine
-  readonly opacity: number
-  readonly mask?: { readonly levels: SharedMatte; readonly toCanvas: Affine }
+  /** How many pixels lie how far from a palette's colours. */
+  histogram(step: string, key: string, shares: readonly number[]): void
 }
 
 /** The visible part of the canvas: device pixels = (canvas px − left/top) × scale. */
 export interface Viewport { readonly left: number; readonly top: number; readonly scale: number; readonly width: number; readonly height: number }
 
 export type ViewMode = 'ants' | 'tint' | 'cutout' | 'matte' | 'dimmed' | 'plain'
-export type Backing = 'checks' | 'white' | 'black' | 'grey'
-export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; readonly dim: number; readonly backing: Backing }
+/** Checks, or a colour as #rrggbb. */
+export type Backing = 'checks' | `#${string}`
+export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; /** The tint lies over what is not selected. */ readonly tintHidden: boolean; readonly dim: number; readonly backing: Backing }
 
 export interface TileWorker {
   /** @param epoch shared counter: tiles asked for under an older number are not made */
   start(epoch: SharedArrayBuffer): void
   setPicture(asset: string, picture: SharedPicture): void
   keep(assets: readonly string[]): void
-  setLayers(layers: readonly PlacedSpec[], canvas: Size): void
+  /** @param plain the same without masks, adjustments and effects: what was there before */
+  setLayers(nodes: readonly Node<string>[], plain: readonly Node<string>[], canvas: Size, linear: boolean): void
   /** @param toCanvas from the matte's pixels to the canvas's */
   setMatte(matte: SharedMatte | null, toCanvas: Affine): void
-  tile(level: number, x: number, y: number, epoch: number): Promise<ImageBitmap | null>
+  /** @param before the pictures as they came: masks off */
+  tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null>
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null>
   /** One bitmap for each phase of the marching dashes; empty where there is no edge in view. */
   ants(view: Viewport): Promise<ImageBitmap[]>
   /** Red, green, blue, alpha (0-255) of a canvas pixel; null outside. */
   pixel(x: number, y: number): Promise<readonly [number, number, number, number] | null>
   cover(longest: number): Promise<Blob>
-  layerThumbnail(asset: string, longest: number): Promise<ImageBitmap>
+  layerThumbnail(nodes: readonly Node<string>[], canvas: Size, linear: boolean, longest: number): Promise<ImageBitmap>
+  /** How many pixels have which value: 256 counts each of red, green, blue and luma. */
+  histogram(nodes: readonly Node<string>[], canvas: Size, linear: boolean): Promise<readonly Uint32Array[]>
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
+/** Places in the shared counters of the newest requests. */
+export const SELECT = 0, TRACE = 1
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -1,33 +1,52 @@
 /** The tile worker: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
 import * as Comlink from 'comlink'
-import { composeRegion, type PlacedPicture } from '@/core/compose/composeRegion'
+import { luma } from '@/core/compose/adjustments/adjustment'
+import { type Node, withPictures } from '@/core/compose/nodes'
+import { Renderer } from '@/core/compose/renderer'
 import { type Affine, compose, IDENTITY, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { outlinePixels } from '@/core/raster/outline'
-import { type Matte, type Size } from '@/core/raster/picture'
+import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { bitmapOf, matteBitmap, scaled } from './bitmaps'
-import { ANT_PHASES, type Backing, type OverlayStyle, type PlacedSpec, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
+import { ANT_PHASES, type Backing, type OverlayStyle, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
 
 const CHECK_PX = 8
 /** What dims the outside: the dark of a neutral surround. */
 const DIM_GREY = 0x2a
 /** Length of a dash, and how far it marches from one phase to the next. */
 const ANT_PX = 4, ANT_STEP = (2 * ANT_PX) / ANT_PHASES
-const BACKINGS: Record<Backing, readonly [number, number]> = { checks: [0xff, 0xcf], white: [0xff, 0xff], black: [0x12, 0x12], grey: [0x80, 0x80] }
+const CHECKS = [0xffffff, 0xcfcfcf] as const
+/** The two colours of a backing's checks, blue in the high byte. */
+function backingWords(backing: Backing): readonly [number, number] {
+  if (backing === 'checks') return CHECKS
+  const [r, g, b] = [1, 3, 5].map((at) => parseInt(backing.slice(at, at + 2), 16)), word = r | (g << 8) | (b << 16)
+  return [word, word]
+}
 
 const pictures = new Map<string, SharedPicture>()
-let layers: readonly PlacedSpec[] = []
+/** Bytes of what lies below that may be kept: at a screenful of tiles, some three places in the layers. */
+const MEMORY = 160 << 20
+const now = new Renderer(MEMORY), before = new Renderer(0), aside = new Renderer(0)
 let canvas: Size = { width: 1, height: 1 }
 let matte: SharedMatte | null = null
 let matteToCanvas: Affine = IDENTITY
 let epoch: Int32Array = new Int32Array(1)
 
-const placed = (): PlacedPicture[] => layers.flatMap((layer) => {
-  const picture = pictures.get(layer.asset)
-  return picture ? [{ levels: picture.levels, opaque: picture.opaque, toCanvas: layer.toCanvas, opacity: layer.opacity, mask: layer.mask }] : []
-})
+const decoded = (nodes: readonly Node<string>[]): Node[] => withPictures(nodes, (name) => pictures.get(name) ?? null)
 
 const moved = (bitmap: ImageBitmap) => Comlink.transfer(bitmap, [bitmap])
-const levelSize = (level: number): Size => ({ width: Math.ceil(canvas.width / 2 ** level), height: Math.ceil(canvas.height / 2 ** level) })
+/** Longer side, about, of what a histogram is counted on. */
+const HISTOGRAM_PX = 512
+/** The coarsest level that still has so many pixels along its longer side. */
+const coarseLevel = (longest: number, size: Size = canvas): number => Math.max(0, Math.floor(Math.log2(Math.max(size.width, size.height) / longest)))
+const levelSize = (level: number, size: Size = canvas): Size => ({ width: Math.ceil(size.width / 2 ** level), height: Math.ceil(size.height / 2 ** level) })
+/** Some nodes over all of a canvas, as small as that. */
+function small(nodes: readonly Node<string>[], size: Size, linear: boolean, longest: number): Picture {
+  const level = coarseLevel(longest, size)
+  aside.show(decoded(nodes), { canvas: size, linear })
+  const made = aside.region({ level, x: 0, y: 0, ...levelSize(level, size) })
+  aside.show([], { canvas: size }) // holds on to no picture
+  return made
+}
 
 /**
  * Coverage at each pixel of the view, from the mip level nearest to it: nearest pixel where the view is coarser, bilinear where it is finer.
@@ -76,16 +95,16 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   const pixels = new Uint32Array(image.data.buffer)
   const [red, green, blue] = style.tint
   const tint = red | (green << 8) | (blue << 16)
-  const [light, dark] = BACKINGS[style.backing]
+  const [light, dark] = backingWords(style.backing)
   for (let y = box.top; y < box.bottom; y++) {
     for (let x = box.left, i = y * view.width + x; x < box.right; x++, i++) {
       const v = coverage ? coverage[i] : 0
-      if (style.mode === 'tint') pixels[i] = (tint | (Math.round(v * style.tintOpacity) << 24)) >>> 0
+      if (style.mode === 'tint') pixels[i] = (tint | (Math.round((style.tintHidden ? 255 - v : v) * style.tintOpacity) << 24)) >>> 0
       else if (style.mode === 'dimmed') pixels[i] = ((DIM_GREY | (DIM_GREY << 8) | (DIM_GREY << 16)) | (Math.round((255 - v) * style.dim) << 24)) >>> 0
       else if (style.mode === 'matte') pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
       else {
-        const grey = ((x / CHECK_PX) & 1) === ((y / CHECK_PX) & 1) ? light : dark
-        pixels[i] = (grey | (grey << 8) | (grey << 16) | ((255 - v) << 24)) >>> 0
+        const word = ((x / CHECK_PX) & 1) === ((y / CHECK_PX) & 1) ? light : dark
+        pixels[i] = (word | ((255 - v) << 24)) >>> 0
       }
     }
   }
@@ -112,34 +131,44 @@ const api: TileWorker = {
   start(buffer) { epoch = new Int32Array(buffer) },
   setPicture(asset, picture) { pictures.set(asset, picture) },
   keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) pictures.delete(asset) },
-  setLayers(list, size) { layers = list; canvas = size },
+  setLayers(nodes, plain, size, linear) {
+    canvas = size
+    now.show(decoded(nodes), { canvas, linear })
+    before.show(decoded(plain), { canvas, linear })
+  },
   setMatte(levels, toCanvas) { matte = levels; matteToCanvas = toCanvas },
-  async tile(level, x, y, wanted) {
+  async tile(level, x, y, wanted, asCame) {
     if (Atomics.load(epoch, 0) !== wanted) return null
     const size = levelSize(level)
     const width = Math.min(TILE, size.width - x * TILE), height = Math.min(TILE, size.height - y * TILE)
     if (width <= 0 || height <= 0) return null
-    const { data } = composeRegion(placed(), { level, x: x * TILE, y: y * TILE, width, height })
+    const { data } = (asCame ? before : now).region({ level, x: x * TILE, y: y * TILE, width, height })
     return moved(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)))
   },
   async overlay(view, style) { const bitmap = overlay(view, style); return bitmap && moved(bitmap) },
   async ants(view) { const bitmaps = ants(view); return Comlink.transfer(bitmaps, bitmaps) },
   async pixel(x, y) {
     if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null
-    const { data } = composeRegion(placed(), { level: 0, x, y, width: 1, height: 1 })
+    const { data } = now.region({ level: 0, x, y, width: 1, height: 1 })
     return [data[0], data[1], data[2], data[3]]
   },
   async cover(longest) {
-    const level = Math.max(0, Math.floor(Math.log2(Math.max(canvas.width, canvas.height) / longest)))
-    const { width, height } = levelSize(level)
-    const { data } = composeRegion(placed(), { level, x: 0, y: 0, width, height })
+    const level = coarseLevel(longest), { width, height } = levelSize(level)
+    const { data } = now.region({ level, x: 0, y: 0, width, height })
     return scaled(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)), longest).convertToBlob({ type: 'image/webp', quality: 0.82 })
   },
-  async layerThumbnail(asset, longest) {
-    const picture = pictures.get(asset)
-    if (!picture) throw new Error('The picture is not open.')
-    const level = picture.levels[picture.levels.length - 1]
-    return moved(scaled(bitmapOf(new ImageData(new Uint8ClampedArray(level.data), level.width, level.height)), longest).transferToImageBitmap())
+  async layerThumbnail(nodes, size, linear, longest) {
+    const { data, width, height } = small(nodes, size, linear, longest)
+    return moved(scaled(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)), longest).transferToImageBitmap())
+  },
+  async histogram(nodes, size, linear) {
+    const { data } = small(nodes, size, linear, HISTOGRAM_PX)
+    const [red, green, blue, light] = [0, 1, 2, 3].map(() => new Uint32Array(256))
+    for (let i = 0; i < data.length; i += 4) {
+      if (data[i + 3] === 0) continue
+      red[data[i]]++; green[data[i + 1]]++; blue[data[i + 2]]++; light[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++
+    }
+    return [red, green, blue, light]
   },
   async matteThumbnail(levels, longest) {
     return moved(matteBitmap(levels, longest))

@@ -46,5 +46,14 @@ export const asset = pgTable('asset', {
   bytes: bigint('bytes', { mode: 'number' }).notNull(),
   /** True when a plain PNG stands beside the original, for readers that would show the original differently. */
   converted: integer('converted').notNull().default(0),
+  /** Pixels per inch, where the file says so. */
+  ppi: integer('ppi'),
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+})
+
+/** Mask pictures that every project can take: some come with the application, others are put in by people. */
+export const maskPicture = pgTable('mask_picture', {
+  asset: text('asset').primaryKey().references(() => asset.sha256),
+  name: text('name').notNull(),
+  added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
 })

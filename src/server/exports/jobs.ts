@@ -5,6 +5,7 @@ import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { layerById } from '@/document/edits'
+import { storeFile, type StoredPicture } from '../assets'
 import { exportFile, folder } from '../files'
 import { type ExportInput } from '../inputs'
 import { notFound, Problem } from '../problems'
@@ -16,7 +17,7 @@ const AT_A_TIME = 2
 /** V8 heap of a rendering thread; pixels live outside it. */
 const HEAP_MB = 1024
 
-export interface ExportState { readonly id: string; readonly state: 'waiting' | 'running' | 'done' | 'failed'; readonly progress: number; readonly name: string; readonly problem?: string; readonly bytes?: number }
+export interface ExportState { readonly id: string; readonly state: 'waiting' | 'running' | 'done' | 'failed'; readonly progress: number; readonly name: string; readonly problem?: string; readonly bytes?: number; /** Layers that were merged, as a picture of the project's. */ readonly picture?: StoredPicture }
 interface Job { state: ExportState; task: ExportTask; worker?: Worker; mediaType: string }
 
 /** On globalThis: Next.js may load this module more than once in a process. */
@@ -31,10 +32,12 @@ export async function startExport(input: ExportInput): Promise<ExportState> {
   const layer = layerById(records, input.layer ?? null)
   if (input.what === 'cutout' && !layer) throw new Problem(422, 'Choose the layer to cut out.')
   if (input.what === 'cutout' && input.format === 'jpeg') throw new Problem(422, 'A cut-out keeps its transparency, which JPEG cannot: choose PNG or WebP.')
+  if (input.what === 'merge' && !input.layers?.length) throw new Problem(422, 'Choose the layers to merge.')
+  if (input.what === 'cutout' && layer?.kind !== 'picture') throw new Problem(422, `${layer!.name} is no picture: only pictures can be cut out.`)
   await folder('exports')
   const id = randomUUID()
   const name = `${plainName(input.what === 'cutout' ? `${layer!.name} cut-out` : records.name)}.${EXTENSION[input.format]}`
-  const task: ExportTask = { records, what: input.what, layer: input.layer, format: input.format, quality: input.quality, background: input.background, file: exportFile(id) }
+  const task: ExportTask = { records, what: input.what, layer: input.layer, layers: input.layers, selected: input.selected, longest: input.longest, format: input.format, quality: input.quality, background: input.background, file: exportFile(id) }
   jobs().set(id, { state: { id, state: 'waiting', progress: 0, name }, task, mediaType: `image/${input.format}` })
   startWaiting()
   return jobs().get(id)!.state
@@ -62,10 +65,11 @@ function run(job: Job): void {
   worker.on('message', (message: ExportMessage) => {
     if ('progress' in message) update({ progress: message.progress })
     else if ('failed' in message) end({ state: 'failed', problem: `The export failed: ${message.failed}` })
+    else if (job.task.what === 'merge') storeFile(job.task.file, job.state.name).then((picture) => end({ state: 'done', progress: 1, picture }), (error: unknown) => end({ state: 'failed', problem: `The merge failed: ${error instanceof Error ? error.message : String(error)}` }))
     else end({ state: 'done', progress: 1, bytes: statSync(job.task.file).size })
   })
   worker.on('error', (error) => end({ state: 'failed', problem: `The export failed: ${error.message}` }))
-  worker.on('exit', () => end({ state: 'failed', problem: 'The export stopped before it was finished.' }))
+  worker.on('exit', (code) => { if (job.task.what === 'merge' && code === 0) return; end({ state: 'failed', problem: 'The export stopped before it was finished.' }) })
 }
 
 const jobOf = (id: string): Job => jobs().get(id) ?? (() => { throw notFound('export') })()
@@ -83,6 +87,6 @@ export async function forget(id: string): Promise<void> {
   job.state = { ...job.state, state: 'failed', problem: 'Cancelled.' }
   jobs().delete(id)
   await job.worker?.terminate()
-  await Promise.all([rm(job.task.file, { force: true }), rm(`${job.task.file}.part`, { force: true })])
+  await Promise.all([rm(job.task.file, { force: true }), rm(`${job.task.file}.part`, { force: true }), rm(`${job.task.file}.parts`, { force: true, recursive: true })])
   startWaiting()
 }

@@ -2,19 +2,27 @@
 import { rename } from 'node:fs/promises'
 import { parentPort, workerData } from 'node:worker_threads'
 import sharp from 'sharp'
-import { composeRegion } from '@/core/compose/composeRegion'
 import { cutOut } from '@/core/compose/cutOut'
-import { picturePyramid } from '@/core/raster/levels'
-import { isOpaque, type Picture } from '@/core/raster/picture'
+import { type Picture } from '@/core/raster/picture'
+import { resize } from '@/core/raster/resize'
 import { layerById } from '@/document/edits'
+import { isShown, picturesOf, sceneOfProject, withDescendants } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
-import { type DecodedPicture, Studio } from '@/engine/studio'
-import { readStored } from '../assets'
+import { Studio } from '@/engine/studio'
+import { assetFile } from '../files'
+import { PictureParts } from '../pictures/parts'
 
 export interface ExportTask {
   readonly records: Project
-  readonly what: 'composite' | 'cutout'
+  /** The canvas as it shows, a picture layer cut out, or some layers as one picture of the canvas's size. */
+  readonly what: 'composite' | 'cutout' | 'merge'
   readonly layer?: string
+  /** To merge. */
+  readonly layers?: readonly string[]
+  /** Only where the selection selects. */
+  readonly selected?: boolean
+  /** px of the longer side, where it should be smaller. */
+  readonly longest?: number
   readonly format: 'jpeg' | 'png' | 'webp'
   readonly quality: number
   readonly background: string
@@ -23,51 +31,59 @@ export interface ExportTask {
 export type ExportMessage = { progress: number } | { done: true } | { failed: string }
 
 /** Results of steps kept while an export runs. */
-const MEMORY = 512 * 1024 * 1024
-/** Rows composed at a time. */
-const STRIP = 256
+const MEMORY = 192 * 1024 * 1024
 
 const send = (message: ExportMessage) => parentPort?.postMessage(message)
 
-const assetsOf = (layers: readonly Layer[]): string[] => [...new Set(layers.flatMap((layer) => [layer.asset, ...(layer.mask ? assetsOf(layer.mask.scene) : [])]))]
-
 async function render(task: ExportTask): Promise<Picture> {
   const { records } = task
-  const layers = task.what === 'cutout' ? records.layers.filter((layer) => layer.id === task.layer) : records.layers.filter((layer) => layer.visible)
-  const decoded = new Map<string, DecodedPicture>()
-  const assets = assetsOf(layers)
-  for (const [i, asset] of assets.entries()) {
-    const picture = await readStored(asset)
-    const opaque = isOpaque(picture)
-    decoded.set(asset, { levels: picturePyramid(picture, opaque), opaque })
-    send({ progress: (0.4 * (i + 1)) / assets.length })
-  }
-  const studio = new Studio((asset) => decoded.get(asset)!, MEMORY)
-  if (task.what === 'cutout') {
-    const layer = layerById(records, task.layer ?? null)
-    if (!layer) throw new Error('The layer to cut out is not there any more.')
-    const { levels } = decoded.get(layer.asset)!
-    const mask = layer.mask?.enabled ? { levels: studio.maskLevels(layer.mask), toCanvas: layer.mask.toLayer } : undefined
-    return cutOut(levels[0], mask, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
-  }
-  const { width, height } = records.canvas
-  const placed = studio.placed(layers)
-  const data = new Uint8ClampedArray(width * height * 4)
-  for (let y = 0; y < height; y += STRIP) {
-    const strip = composeRegion(placed, { level: 0, x: 0, y, width, height: Math.min(STRIP, height - y) })
-    data.set(strip.data, y * width * 4)
-    send({ progress: 0.5 + (0.3 * y) / height })
-  }
-  return { width, height, data }
+  const layer = layerById(records, task.layer ?? null)
+  if (task.what === 'cutout' && layer?.kind !== 'picture') throw new Error('The layer to cut out is not a picture.')
+  const whole = sceneOfProject(records)
+  const scene = task.what === 'merge' ? { ...whole, layers: onlyThese(whole.layers, task.layers ?? []) } : whole
+  const shown = task.what === 'cutout' ? [layer!] : scene.layers.filter((each) => isShown(scene.layers, each.id))
+  const named = task.selected ? picturesOf(whole, records.selection.steps) : picturesOf({ ...scene, layers: shown })
+  const pictures = await PictureParts.create(`${task.file}.parts`)
+  try {
+    for (const [i, { asset }] of named.entries()) {
+      await pictures.add(asset, assetFile(asset))
+      send({ progress: (0.4 * (i + 1)) / named.length })
+    }
+    const studio = new Studio(pictures.all, MEMORY, undefined, pictures)
+    if (task.what === 'cutout' && layer?.kind === 'picture') {
+      const { mask } = layer
+      const placed = mask?.enabled ? { ...studio.mask(mask, scene.scenes), toCanvas: mask.toLayer, density: mask.density, invert: mask.invert, outsideShown: mask.outsideShown } : undefined
+      return cutOut(pictures.all(layer.asset).levels[0], placed, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
+    }
+    const check = (progress: number) => { send({ progress: 0.4 + 0.4 * progress }) }
+    if (task.what === 'composite') return studio.deliver(records, check)
+    const picture = studio.compose(scene, check)
+    if (task.selected) {
+      const matte = studio.matte(records.selection.steps, studio.scene(whole), () => {})
+      for (let i = 0; i < matte.data.length; i++) picture.data[i * 4 + 3] = Math.round((picture.data[i * 4 + 3] * matte.data[i]) / 255)
+    }
+    return picture
+  } finally { await pictures.close() }
+}
+
+/** Some layers of one group and what lies in them, as if there were no others. */
+function onlyThese(layers: readonly Layer[], ids: readonly string[]): Layer[] {
+  const kept = new Set(ids.flatMap((id) => withDescendants(layers, id).map((each) => each.id)))
+  return layers.filter((each) => kept.has(each.id)).map((each) => { if (!ids.includes(each.id)) return each; const { parent, ...rest } = each; void parent; return rest as Layer })
+}
+
+function smaller(picture: Picture, longest: number | undefined): Picture {
+  const scale = longest ? longest / Math.max(picture.width, picture.height) : 1
+  return scale < 1 ? resize(picture, { width: Math.max(1, Math.round(picture.width * scale)), height: Math.max(1, Math.round(picture.height * scale)) }) : picture
 }
 
 async function run(task: ExportTask): Promise<void> {
-  const { data, width, height } = await render(task)
+  const { data, width, height } = smaller(await render(task), task.longest)
   send({ progress: 0.85 })
   const image = sharp(data, { raw: { width, height, channels: 4 } })
   const encoded = task.format === 'jpeg' ? image.flatten({ background: task.background }).jpeg({ quality: task.quality, chromaSubsampling: task.quality >= 90 ? '4:4:4' : '4:2:0' })
     : task.format === 'webp' ? image.webp({ quality: task.quality }) : image.png({ compressionLevel: 6 })
-  await encoded.withIccProfile('srgb').toFile(`${task.file}.part`)
+  await (task.what === 'merge' ? encoded : encoded.withIccProfile('srgb')).toFile(`${task.file}.part`)
   await rename(`${task.file}.part`, task.file)
 }
 

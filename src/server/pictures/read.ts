@@ -2,6 +2,7 @@
  * Picture files to pixels: looked at first, refused in one sentence or read upright, in 8-bit sRGB.
  * Decoding is libvips' (sharp). Memory is bounded by LIMITS: at most 600 MB of decoded pixels.
  */
+import { type Readable } from 'node:stream'
 import sharp, { type Metadata } from 'sharp'
 import { type Picture } from '@/core/raster/picture'
 
@@ -9,6 +10,8 @@ import { type Picture } from '@/core/raster/picture'
 export class PictureError extends Error {}
 
 export const LIMITS = { bytes: 160 * 1024 * 1024, pixels: 150e6, side: 40_000 } as const
+/** Densities outside this say nothing about a picture. */
+const LEAST_PPI = 10, MOST_PPI = 5000
 const MEDIA_TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp', tiff: 'image/tiff', heif: 'image/avif', gif: 'image/gif' }
 
 export interface PictureInfo {
@@ -17,6 +20,8 @@ export interface PictureInfo {
   readonly mediaType: string
   /** True when any 8-bit sRGB reader shows the file as it is: no turning, no profile to convert, no other depth or colour model. */
   readonly plain: boolean
+  /** Pixels per inch, where the file says so. */
+  readonly ppi: number | null
 }
 
 /** sharp caches decoded files and their pieces; pictures here are read once. */
@@ -38,7 +43,8 @@ export async function inspectPicture(input: string | Buffer, name: string): Prom
   if (Math.max(width, height) > LIMITS.side) throw new PictureError(`“${name}” is ${width} × ${height} px; a side may have up to ${LIMITS.side} px.`)
   const plain = ['jpeg', 'png', 'webp'].includes(meta.format!) && (meta.orientation ?? 1) === 1 && (meta.pages ?? 1) === 1 && meta.depth === 'uchar' &&
     ['srgb', 'b-w'].includes(meta.space ?? '') && !meta.hasProfile
-  return { width, height, mediaType, plain }
+  const ppi = meta.density && meta.density >= LEAST_PPI && meta.density <= MOST_PPI ? Math.round(meta.density) : null
+  return { width, height, mediaType, plain, ppi }
 }
 
 /** Reads the pixels. Throws PictureError when the data is damaged or ends early. */
@@ -50,6 +56,12 @@ export async function readPicture(input: string | Buffer, name: string): Promise
   } catch (error) {
     throw damaged(error, name, info)
   }
+}
+
+/** The pixels as they are decoded, row by row: 8-bit sRGB with alpha. Throws PictureError, also in the stream. */
+export async function pixelStream(input: string, name: string): Promise<{ stream: Readable; width: number; height: number }> {
+  const info = await inspectPicture(input, name)
+  return { stream: upright(input).ensureAlpha().raw({ depth: 'uchar' }), width: info.width, height: info.height }
 }
 
 /** Reads every pixel without keeping them, so that a damaged file is refused before it is stored. */

@@ -2,17 +2,20 @@
 import { type LucideIcon } from 'lucide-react'
 import { type ComponentType } from 'react'
 import { type CombineOp } from '@/core/raster/coverage'
+import { type Size } from '@/core/raster/picture'
 import { type StepOfKind } from '@/core/select/registry'
 import { type RecipeHome } from '@/document/types'
 import { type FinderId, type FinderKind } from './kinds'
 
 export type Group = 'shape' | 'outline' | 'colour' | 'brush' | 'object'
-export interface Modifiers { readonly shift: boolean; readonly alt: boolean }
+export interface Modifiers { readonly shift: boolean; readonly alt: boolean; /** Not to be drawn to what is near (Ctrl or Cmd held). */ readonly free: boolean; /** 0-1, from a pen that tells it. */ readonly pressure?: number }
 
 /** A press in progress. Points are in the steps' coordinates; `screen` in CSS px. */
 export interface Drag {
   move(point: readonly [number, number], modifiers: Modifiers, screen: readonly [number, number]): void
   end(): void
+  /** Taken back before it ended. */
+  cancel?(): void
 }
 export interface Press {
   readonly home: RecipeHome
@@ -24,8 +27,14 @@ export interface Press {
   readonly op: CombineOp
   /** True when keys ask for a further step; otherwise the open step of this kind is made anew. */
   readonly further: boolean
-  /** True for the first finding step of the list. */
+  /** True when keys held ask for it. */
+  readonly keys: boolean
+  /** True when nothing is selected by the steps before it. */
   readonly first: boolean
+  /** The pen's pressure at the press, 0-1, where it tells it. */
+  readonly pressure?: number
+  /** True when Shift was held. */
+  readonly shift: boolean
   /** The colour shown at the press, red, green, blue, alpha 0-255; null outside the canvas. */
   readonly readPixel: () => Promise<readonly [number, number, number, number] | null>
 }
@@ -49,6 +58,15 @@ export interface FinderPage<K extends FinderKind> {
   readonly Panel: ComponentType<PanelProps<StepOfKind<K>>>
   /** Its own settings for what comes next, below the finders. */
   readonly Tool?: ComponentType
+  /** The values of a step in the middle of the canvas, for hands without a pointer: Enter makes it, arrow keys move it. */
+  readonly middle?: (canvas: Size) => object
+  /** Ends what is drawn point by point. */
+  readonly finish?: () => void
+  /** Takes the last point back while drawing. */
+  readonly takeBack?: () => void
   /** True when its handles show where the pointer is. */
   readonly followsPointer?: boolean
 }
+
+/** What a step's card and handles need. Steps that menus make have no more than this: they are not used on the picture. */
+export type StepPage<K extends FinderKind> = Pick<FinderPage<K>, 'kind' | 'name' | 'summary' | 'Panel'> & Partial<Pick<FinderPage<K>, 'id' | 'Handles'>>

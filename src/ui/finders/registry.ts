@@ -1,19 +1,26 @@
 /** Every finder on the page, in the order it is shown. A new one is its own folder and one row here. */
 import { type Step } from '@/core/select/registry'
-import { type FinderPage, type Group } from './finder'
+import { type FinderPage, type Group, type StepPage } from './finder'
 import { modifierPage } from '@/ui/modifiers/registry'
 import { type FinderId, type FinderKind } from './kinds'
 import { bandPage } from './band'
+import { bezierPage } from './bezier'
+import { colourSpotPage } from './colourSpot'
 import { cornersPage } from './corners'
 import { ellipsePage } from './ellipse'
 import { freehandPage } from './freehand'
+import { gradientPage } from './gradient'
+import { imagePage } from './image'
+import { layerPage } from './layer'
 import { palettePage } from './palette'
 import { paintPage } from './paint'
 import { rectanglePage } from './rectangle'
 import { similarColourPage } from './similarColour'
 import { trianglePage } from './triangle'
 
-const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, similarColourPage, palettePage, paintPage] as const
+const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, bezierPage, similarColourPage, palettePage, colourSpotPage, paintPage, gradientPage] as const
+/** Steps that menus make: they have cards, but are not used on the picture. */
+const MADE = [imagePage, layerPage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]
 
 export const GROUPS: readonly { group: Group; name: string; key: string }[] = [
@@ -25,8 +32,9 @@ export const GROUPS: readonly { group: Group; name: string; key: string }[] = [
 ]
 /** The groups that have finders. */
 export const groupsShown = () => GROUPS.filter(({ group }) => FINDER_PAGES.some((page) => page.group === group))
+const STEP_PAGES: readonly StepPage<FinderKind>[] = [...FINDER_PAGES, ...(MADE as unknown as readonly StepPage<FinderKind>[])]
 export const finderPage = (id: FinderId): FinderPage<FinderKind> => FINDER_PAGES.find((page) => page.id === id)!
 /** The finder that made a step; where several make its kind, the one it is named after. */
-export const pageOfStep = (step: Step): FinderPage<FinderKind> | undefined => FINDER_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ?? FINDER_PAGES.find((page) => page.kind === step.kind)
+export const pageOfStep = (step: Step): StepPage<FinderKind> | undefined => STEP_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ?? STEP_PAGES.find((page) => page.kind === step.kind)
 
 export const stepName = (step: Step): string => step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind

@@ -1,8 +1,13 @@
 /**
  * Typed numbers: "120", "3*80+5", "(6000-200)/2", with an optional unit at the end that is allowed for the field ("12 px", "50 %").
- * Returns null for what is not a finite number.
+ * Returns null for what is not a finite number. Where a field knows several units, `units` says how much one of each is.
  */
-export function evaluate(text: string, unit = ''): number | null {
+export function evaluate(text: string, unit = '', units?: Readonly<Record<string, number>>): number | null {
+  if (units) {
+    const written = Object.keys(units).find((name) => text.trim().toLowerCase().endsWith(name)) ?? unit
+    const value = evaluate(text, written)
+    return value === null ? null : (value * units[written]) / units[unit]
+  }
   let source = text.trim().replace(/,/g, '.').replace(/−/g, '-').replace(/×/g, '*').replace(/÷/g, '/')
   if (unit && source.toLowerCase().endsWith(unit.toLowerCase())) source = source.slice(0, -unit.length)
   source = source.replace(/\s+/g, '')

@@ -36,15 +36,15 @@ export function Button({ tone = 'plain', why, className = '', children, ...rest 
   return why ? <Tip text={why}>{button}</Tip> : button
 }
 
-interface NumberProps { label: string; value: number; min: number; max: number; unit?: string; digits?: number; onSettle: (value: number) => void; className?: string }
+interface NumberProps { label: string; value: number; min: number; max: number; unit?: string; digits?: number; /** How much one of each unit that may be typed is. */ units?: Readonly<Record<string, number>>; onSettle: (value: number) => void; className?: string }
 
 /** A typed number, with units and arithmetic; Escape takes the typing back. */
-export function NumberField({ label, value, min, max, unit = '', digits = 0, onSettle, className = '' }: NumberProps) {
+export function NumberField({ label, value, min, max, unit = '', digits = 0, units, onSettle, className = '' }: NumberProps) {
   const shown = `${value.toFixed(digits)}${unit ? ` ${unit}` : ''}`
   const [typed, setTyped] = useState<string | null>(null)
-  const wrong = typed !== null && evaluate(typed, unit) === null
+  const wrong = typed !== null && evaluate(typed, unit, units) === null
   const settle = () => {
-    const next = typed === null ? null : evaluate(typed, unit)
+    const next = typed === null ? null : evaluate(typed, unit, units)
     setTyped(null)
     if (next !== null) onSettle(Math.min(max, Math.max(min, next)))
   }
@@ -115,6 +115,15 @@ export function Switch({ label, checked, onChange }: { label: string; checked: b
   )
 }
 
+/** One of many. */
+export function Select<T extends string>({ label, value, options, onChange, className = '' }: { label: string; value: T; options: readonly (readonly [T, string])[]; onChange: (value: T) => void; className?: string }) {
+  return (
+    <select aria-label={label} value={value} onChange={(event) => onChange(event.target.value as T)} className={`h-7 min-w-0 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 text-[12.5px] ${className}`}>
+      {options.map(([v, name]) => <option key={v} value={v}>{name}</option>)}
+    </select>
+  )
+}
+
 /** One of a few. */
 export function Choice<T extends string | number>({ label, value, options, onChange, small = false }: { label: string; value: T; options: readonly (readonly [T, string])[]; onChange: (value: T) => void; small?: boolean }) {
   return (
@@ -140,4 +149,24 @@ export function Bitmap({ bitmap, width, height, label, className = '' }: { bitma
     try { context.drawImage(bitmap, (canvas.width - bitmap.width * scale) / 2, (canvas.height - bitmap.height * scale) / 2, bitmap.width * scale, bitmap.height * scale) } catch { /* closed meanwhile: the next one is on its way */ }
   }, [bitmap])
   return <canvas ref={surface} role="img" aria-label={label} width={width * 2} height={height * 2} style={{ width, height }} className={`shrink-0 rounded-[3px] bg-[#111] ${className}`} />
+}
+
+/** A colour: picked, or typed as #rrggbb. */
+export function ColourField({ label, value, onPreview, onSettle }: { label: string; value: `#${string}`; onPreview: (colour: `#${string}`) => void; onSettle: (colour: `#${string}`) => void }) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const surface = useRef<HTMLInputElement>(null)
+  // React's change event comes with every move; the browser's own, when the picker is closed, is what settles.
+  const settle = useRef(onSettle)
+  settle.current = onSettle
+  useEffect(() => { const element = surface.current, done = () => settle.current(element!.value as `#${string}`); element?.addEventListener('change', done); return () => element?.removeEventListener('change', done) }, [])
+  const valid = (text: string): boolean => /^#?[0-9a-f]{6}$/i.test(text.trim())
+  return (
+    <div className="flex items-center gap-2 text-[13px]">
+      <span className="mr-auto">{label}</span>
+      <input aria-label={`${label}, typed`} value={typed ?? value} spellCheck={false} aria-invalid={typed !== null && !valid(typed) ? true : undefined} onChange={(event) => setTyped(event.target.value)} onFocus={(event) => event.target.select()}
+        onBlur={() => { if (typed !== null && valid(typed)) onSettle(`#${typed.trim().replace('#', '').toLowerCase()}`); setTyped(null) }} onKeyDown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { setTyped(null); event.currentTarget.blur() } }}
+        className="h-7 w-[76px] rounded-md border border-transparent bg-transparent px-1 text-right font-mono text-[12.5px] hover:border-[var(--line)] focus:border-[var(--line-strong)] focus:bg-[var(--field)] aria-[invalid]:border-[#a31515]" />
+      <input ref={surface} type="color" aria-label={label} value={value} onInput={(event) => onPreview((event.target as HTMLInputElement).value as `#${string}`)} onChange={() => {}} className="size-7 shrink-0 cursor-pointer rounded border-0 bg-transparent p-0" />
+    </div>
+  )
 }

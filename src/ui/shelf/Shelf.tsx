@@ -28,9 +28,9 @@ export function Shelf() {
     try {
       for (const file of files) {
         try {
-          const { asset, width, height } = await sendWithProgress(file)
+          const { asset, width, height, ppi } = await sendWithProgress(file)
           const id = crypto.randomUUID(), name = nameOfFile(file)
-          await createProject(id, projectOf(name, { asset, width, height, name }, crypto.randomUUID()))
+          await createProject(id, projectOf(name, { asset, width, height, name, ppi }, crypto.randomUUID()))
           router.push(`/project/${id}`)
           return
         } catch (error) { tell(error) }

@@ -4,6 +4,10 @@
  */
 import { produce } from 'immer'
 import { create } from 'zustand'
+import { type Hex } from '@/core/compose/fill'
+import { type Box } from '@/core/raster/content'
+import { type RampShape } from '@/core/raster/ramp'
+import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type Step } from '@/core/select/registry'
 import { recipeAt } from '@/document/edits'
@@ -11,9 +15,14 @@ import { type Act, type Edit, EMPTY_HISTORY, goTo, type History, historyOf, perf
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
 import { type FinderId } from '@/ui/finders/kinds'
+import { type Unit } from '@/ui/primitives/units'
 import { Outbox, type OutboxState } from './outbox'
 import { openProject, Refused } from './server'
 
+/** What a box keeps while it is drawn or stretched; width and height are px, or the ratio's two numbers. */
+export interface Proportions { readonly mode: 'free' | 'ratio' | 'width' | 'height' | 'size'; readonly width: number; readonly height: number }
+export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
+export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
 export type Stage = 'gather' | 'select' | 'compose' | 'deliver'
 
 export interface BenchState {
@@ -33,20 +42,61 @@ export interface BenchState {
   home: RecipeHome
   /** The step whose card is open and whose handles show. */
   openStep: string | null
-  brush: { size: number; hardness: number; strength: number; tip: 'round' | 'square'; erase: boolean }
+  brush: { size: number; hardness: number; strength: number; spacing: number; tip: 'round' | 'square'; erase: boolean }
+  spot: { radius: number; core: number; spread: number }
+  /** How the next step combines when no key says so; null: the open step is made anew. */
+  nextOp: CombineOp | null
+  /** The proportions new and stretched boxes keep. */
+  proportions: Proportions
+  /** The unit lengths are shown and typed in. */
+  unit: Unit
+  /** Lines inside the open box, and how they are turned (bit 0: across, bit 1: down). */
+  boxLines: BoxLines
+  boxLinesFlip: number
+  snapping: boolean
+  /** What is snapped to now: canvas px. */
+  snapped: { readonly x: number | null; readonly y: number | null } | null
+  /** The chosen point of the open path. */
+  node: { readonly subpath: number; readonly index: number } | null
+  /** A path shown over the picture before it is kept. */
+  pathShown: string | null
   view: ViewMode
-  backing: Backing
-  /** Null: the hue rarest in the picture. */
-  tintHue: number | null
+  /** `below`: the real layers below the active one. */
+  backing: Backing | 'below'
+  /** #rrggbb; null: the hue rarest in the picture. */
+  tint: string | null
   tintOpacity: number
+  /** The tint lies over what is hidden instead of what is selected. */
+  tintHidden: boolean
   /** How much what is outside is dimmed, 0-1. */
   dim: number
   /** Panels away. */
   bare: boolean
+  /** What the pointer does while composing. */
+  hand: Hand
+  /** What is painted with, and what X swaps it for. */
+  colour: Hex
+  otherColour: Hex
+  bucket: { similar: boolean; tolerance: number }
+  ramp: { shape: RampShape; /** It ends in nothing instead of the other colour. */ clear: boolean }
+  cropRatio: string
+  /** What the place handles hold, where a mask is not linked. */
+  placing: 'layer' | 'mask'
+  /** Groups whose layers are not listed, and layers chosen besides the active one. */
+  folded: readonly string[]
+  chosen: readonly string[]
+  /** The layer that is shown alone. */
+  solo: string | null
   /** While a key is held: the picture without anything over it, masks off. */
   before: boolean
-  result: { selected: number; soft: number } | null
+  /** Left of this canvas x the picture is shown as it came; null: no divider. */
+  divider: number | null
+  /** The pointer is a fine cross. */
+  crosshair: boolean
+  result: { selected: number; soft: number; bounds: Box | null } | null
   curves: Readonly<Record<string, { key: string; curve: ToleranceCurve }>>
+  /** How many pixels lie how far from a palette's colours, by step. */
+  histograms: Readonly<Record<string, { key: string; shares: readonly number[] }>>
   progress: { what: string; fraction: number } | null
   rarestHue: number
   pointer: readonly [number, number] | null
@@ -56,8 +106,9 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, tip: 'round', erase: false }, view: 'tint', backing: 'checks', tintHue: null, tintOpacity: 0.5, dim: 0.7,
-  bare: false, before: false, result: null, curves: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 },
+  nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
+  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 
 export const useBench = create<BenchState>(() => initial(''))
@@ -97,7 +148,13 @@ export async function openBench(id: string): Promise<void> {
 export function closeBench(): void { outbox?.close(); outbox = null; pendingEdit = null }
 
 const report = (problem: unknown) => set({ saving: { unsent: 1, state: 'refused', problem: `This browser could not keep the change: ${problem instanceof Error ? problem.message : String(problem)}` } })
-const keep = (act: Act | null, head: string | null) => { outbox?.put(act, head).catch(report) }
+const keep = (act: Act | null, head: string | null) => {
+  if (get().saving.state === 'saved') set({ saving: { unsent: 1, state: 'sending' } })
+  outbox?.put(act, head).catch(report)
+}
+
+/** The steps shown, as long as the mask they belong to is there; the selection's otherwise. */
+const homeIn = (project: Project): RecipeHome => { const { home } = get(); return recipeAt(project, home) ? home : SELECTION }
 
 /** Changes the records as one act. Returns false when nothing changed. */
 export function act(label: string, edit: Edit): boolean {
@@ -106,7 +163,7 @@ export function act(label: string, edit: Edit): boolean {
   pendingEdit = null
   const done = perform(project, history, label, edit, crypto.randomUUID(), new Date().toISOString())
   if (!done) { set({ live: null }); return false }
-  set({ project: done.project, history: done.history, live: null })
+  set({ project: done.project, history: done.history, live: null, home: homeIn(done.project) })
   keep(done.act, done.act.id)
   return true
 }
@@ -126,9 +183,7 @@ export function abandon(): void { pendingEdit = null; set({ live: null }) }
 function moveTo(next: { project: Project; history: History } | null): boolean {
   if (!next) return false
   pendingEdit = null
-  const { home } = get()
-  const homeLost = home.kind === 'mask' && !next.project.layers.some((layer) => layer.id === home.layer && layer.mask)
-  set({ project: next.project, history: next.history, live: null, home: homeLost ? SELECTION : home })
+  set({ project: next.project, history: next.history, live: null, home: homeIn(next.project) })
   keep(null, next.history.head)
   return true
 }

@@ -1,13 +1,15 @@
 /** Ties the bench's state to the engine: what changed in the records goes to the workers, what they make goes to the screen. */
 import { toast } from 'sonner'
-import { type Affine } from '@/core/raster/affine'
+import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
-import { type Layer, type Project, type RecipeHome } from '@/document/types'
+import { ancestorsOf, sceneOfArea, sceneOfProject, scenesNamed, withDescendants } from '@/document/tree'
+import { type Layer, type Project, type RecipeHome, type SceneRecord } from '@/document/types'
 import { Engine } from '@/engine/page/engine'
 import { type SelectRequest } from '@/engine/page/protocol'
 import { type BenchState, get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
+import { partInView } from './view'
 
 export interface RenderingEvents { layersChanged(epoch: number, canvas: Size): void; matteChanged(): void }
 
@@ -20,9 +22,33 @@ function requestFor(project: Project, home: RecipeHome, prepare: string | null):
   const recipe = recipeAt(project, home)
   if (!recipe) return null
   const mask = home.kind === 'mask' ? layerById(project, home.layer)?.mask : null
-  return mask
-    ? { layers: mask.scene, active: mask.sceneLayer, canvas: mask.frame, steps: recipe.steps, prepare }
-    : { layers: project.layers, active: project.activeLayer, canvas: project.canvas, steps: recipe.steps, prepare }
+  const scene = mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
+  return { ...scene, scenes: scenesNamed(scene), steps: recipe.steps, prepare }
+}
+
+/** From the coordinates of the steps shown to what is in view. */
+const homeToView = (state: BenchState, project: Project): Affine => compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
+
+/** Holding “before” shows the pictures as they came; a layer shown alone hides the others. */
+function layersShown({ before, solo }: BenchState, { layers }: Project): readonly Layer[] {
+  if (before) return layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
+  if (!solo || !layers.some((layer) => layer.id === solo)) return layers
+  const around = new Set(ancestorsOf(layers, solo).map((layer) => layer.id)), inside = new Set(withDescendants(layers, solo).map((layer) => layer.id))
+  return layers.filter((layer) => around.has(layer.id) || inside.has(layer.id)).map((layer) => (layer.id === solo || around.has(layer.id) ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) } : layer))
+}
+
+let current: Rendering | null = null
+export const startRendering = (events: RenderingEvents): Rendering => (current = new Rendering(events))
+/** What of the layers the engine is asked about, once. */
+export function askLayers<T>(ask: (engine: Engine, scene: SceneRecord) => Promise<T>): Promise<T> | null {
+  const project = shownProject(get())
+  return current && project ? ask(current.engine, sceneOfProject(project)) : null
+}
+/** The engine of the open bench, and what the steps shown look at: for what is asked once, by a button. */
+export function askEngine<T>(ask: (engine: Engine, request: SelectRequest) => Promise<T>): Promise<T> | null {
+  const state = get(), project = shownProject(state)
+  const request = project && requestFor(project, state.home, null)
+  return current && request ? ask(current.engine, request) : null
 }
 
 export class Rendering {
@@ -33,6 +59,8 @@ export class Rendering {
   private lastSelect = ''
   private lastMap = ''
   private hasMatte = false
+  private showing = false
+  private behind = false
   private turn = 0
   private coverTimer: ReturnType<typeof setTimeout> | undefined
   private warmTimer: ReturnType<typeof setTimeout> | undefined
@@ -41,42 +69,52 @@ export class Rendering {
     this.engine = new Engine({
       progress: (what, fraction) => set({ progress: fraction === null ? null : { what, fraction } }),
       curve: (step, key, curve) => set((state) => ({ curves: { ...state.curves, [step]: { key, curve } } })),
+      histogram: (step, key, shares) => set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
       layersChanged: (epoch) => {
         const project = shownProject(get())
-        if (project) events.layersChanged(epoch, project.canvas)
+        if (project) events.layersChanged(epoch, partInView(get(), project).size)
         this.warmLater()
         this.coverLater()
       },
-      opened: (asset, picture) => { if (asset === shownProject(get())?.layers[0]?.asset) set({ rarestHue: picture.rarestHue }) },
-      failed: (sentence) => toast.error(sentence),
+      opened: (asset, picture) => { if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset) set({ rarestHue: picture.rarestHue }) },
+      failed: (sentence) => toast.error(sentence, { id: sentence }),
     })
     this.stop = useBench.subscribe((state) => this.follow(state))
     this.follow(get())
   }
 
-  close(): void { this.stop(); clearTimeout(this.coverTimer); clearTimeout(this.warmTimer); this.engine.close() }
+  close(): void { if (current === this) current = null; this.stop(); clearTimeout(this.coverTimer); clearTimeout(this.warmTimer); this.engine.close() }
 
   private follow(state: BenchState): void {
     const project = shownProject(state)
     if (!project) return
     // Most changes of state (the pointer, the pixel under it) are none of the engine's.
-    const matters = [project, state.home, state.openStep, state.before]
+    const matters = [project, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
-    // Holding “before” shows the pictures as they came.
-    const layers: readonly Layer[] = state.before ? project.layers.map((layer) => ({ ...layer, mask: null })) : project.layers
-    const looks = JSON.stringify([layers, project.canvas])
-    if (looks !== this.lastLayers) {
+    const layers = layersShown(state, project)
+    const view = partInView(state, project)
+    const looks = JSON.stringify([layers, view, project.linear, this.cuts(state) && this.turn])
+    // While something is dragged, one change after the other: what comes in between is passed over, and the last of it made good.
+    if (looks !== this.lastLayers && this.showing && state.live) this.behind = true
+    else if (looks !== this.lastLayers) {
       this.lastLayers = looks
-      this.engine.setLayers(layers, project.canvas).catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
+      this.showing = true
+      this.engine.setLayers({ ...sceneOfProject(project), layers }, view, this.cuts(state) ? { layer: project.activeLayer!, levels: this.matte!, toCanvas: IDENTITY } : undefined)
+        .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error))).finally(() => { this.showing = false; if (this.behind) { this.behind = false; this.lastMatters = []; this.follow(get()) } })
     }
     const request = requestFor(project, state.home, state.openStep)
-    const wants = JSON.stringify(request && (request.steps.length ? request : 0))
-    const toCanvas = homeToCanvas(project, state.home)
+    const wants = JSON.stringify(request && (request.steps.length ? { ...request, scenes: request.scenes.map((scene) => scene.id) } : 0))
+    const toCanvas = homeToView(state, project)
     if (wants !== this.lastSelect) { this.lastSelect = wants; void this.select(request, toCanvas) } else if (this.hasMatte && JSON.stringify(toCanvas) !== this.lastMap) void this.place(toCanvas)
   }
 
   private matte: Parameters<Engine['setMatte']>[0] = null
+
+  /** True when the active layer is shown cut out by the selection, over the layers below it. */
+  private cuts({ stage, view, backing, home, before, project }: BenchState): boolean {
+    return stage === 'select' && view === 'cutout' && backing === 'below' && home.kind === 'selection' && !before && this.matte !== null && Boolean(project?.activeLayer)
+  }
 
   private async select(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
     const turn = ++this.turn
@@ -93,9 +131,9 @@ export class Rendering {
       if (!result || turn !== this.turn) return
       this.matte = result.matte
       this.hasMatte = true
-      set({ result: { selected: result.selected, soft: result.soft } })
+      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds } })
       const project = shownProject(get())
-      await this.place(project ? homeToCanvas(project, get().home) : toCanvas)
+      await this.place(project ? homeToView(get(), project) : toCanvas)
     } catch (error) {
       toast.error(`The selection could not be made: ${error instanceof Error ? error.message : String(error)}`)
     }
@@ -105,6 +143,7 @@ export class Rendering {
     this.lastMap = JSON.stringify(toCanvas)
     await this.engine.setMatte(this.matte, toCanvas)
     this.events.matteChanged()
+    if (this.cuts(get()) || this.lastLayers.endsWith(`,${this.turn}]`)) { this.lastMatters = []; this.follow(get()) }
   }
 
   /** Small pictures of the steps, for their cards. */
@@ -127,8 +166,8 @@ export class Rendering {
   private coverLater(): void {
     clearTimeout(this.coverTimer)
     this.coverTimer = setTimeout(async () => {
-      const { id, live, before, saving } = get()
-      if (live || before || saving.state !== 'saved') { this.coverLater(); return }
+      const { id, live, before, solo, stage, hand, saving } = get()
+      if (live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') { this.coverLater(); return }
       try { await sendCover(id, await this.engine.cover(COVER_PX)) } catch { /* the shelf keeps the older cover; the next change tries again */ }
     }, COVER_AFTER_MS)
   }

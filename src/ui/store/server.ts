@@ -21,9 +21,9 @@ const json = (method: string, body: unknown): RequestInit => ({ method, body: JS
 
 export interface ProjectSummary { id: string; name: string; width: number; height: number; changed: string; hasCover: boolean }
 export interface OpenProject { id: string; initial: Project; acts: Act[]; head: string | null; records: Project }
-export interface StoredPicture { asset: string; width: number; height: number }
-export interface ExportRequest { project: string; head: string | null; what: 'composite' | 'cutout'; layer?: string; format: 'jpeg' | 'png' | 'webp'; quality: number; background: string }
-export interface ExportState { id: string; state: 'waiting' | 'running' | 'done' | 'failed'; progress: number; name: string; problem?: string; bytes?: number }
+export interface StoredPicture { asset: string; width: number; height: number; ppi: number | null }
+export interface ExportRequest { project: string; head: string | null; what: 'composite' | 'cutout' | 'merge'; layer?: string; layers?: string[]; selected?: boolean; longest?: number; format: 'jpeg' | 'png' | 'webp'; quality: number; background: string }
+export interface ExportState { id: string; state: 'waiting' | 'running' | 'done' | 'failed'; progress: number; name: string; problem?: string; bytes?: number; picture?: StoredPicture }
 
 export const listProjects = () => call<{ projects: ProjectSummary[] }>('/api/projects').then((r) => r.projects)
 export const createProject = (id: string, records: Project) => call<{ id: string }>('/api/projects', json('POST', { id, records }))
@@ -31,6 +31,10 @@ export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id
 export const deleteProject = (id: string) => call(`/api/projects/${id}`, { method: 'DELETE' })
 export const sendActs = (id: string, acts: readonly Act[], head: string | null) => call(`/api/projects/${id}/acts`, json('POST', { acts, head }))
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
+export interface MaskPicture { asset: string; name: string }
+export const listMasks = () => call<{ masks: MaskPicture[] }>('/api/masks').then((r) => r.masks)
+export const keepMask = (asset: string, name: string) => call('/api/masks', json('POST', { asset, name }))
+export const removeMaskPicture = (asset: string) => call(`/api/masks/${asset}`, { method: 'DELETE' })
 export const startExport = (request: ExportRequest) => call<ExportState>('/api/exports', json('POST', request))
 export const exportState = (id: string) => call<ExportState>(`/api/exports/${id}`)
 export const cancelExport = (id: string) => call(`/api/exports/${id}`, { method: 'DELETE' })

@@ -13,7 +13,7 @@ export function GatherPanel() {
     <>
       <h3 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h3>
       <ul className="mb-3 space-y-1.5">
-        {[...new Map(project?.layers.map((layer) => [layer.asset, layer])).values()].map((layer) => (
+        {[...new Map(project?.layers.flatMap((layer) => (layer.kind === 'picture' ? [[layer.asset, layer] as const] : []))).values()].map((layer) => (
           <li key={layer.asset} className="rounded-lg border border-[var(--line)] p-2 text-[13px]"><b className="block truncate">{layer.name}</b><span className="text-xs text-[var(--muted)]">{layer.width} × {layer.height} px · {((layer.width * layer.height) / 1e6).toFixed(1)} MP</span></li>
         ))}
       </ul>

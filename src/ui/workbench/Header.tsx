@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import { renameProject } from '@/document/edits'
+import { windowSize } from '@/document/window'
 import { IconButton, Tip } from '@/ui/primitives/controls'
 import { act, goToAct, redoAct, sendNow, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
 import { STAGES } from './commands'
@@ -14,7 +15,7 @@ export function Header({ openCommands, openHelp }: { openCommands: () => void; o
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-[var(--line)] bg-[var(--panel)] px-3">
       <Tip text="All projects"><Link href="/" aria-label="All projects" className="grid size-7 shrink-0 place-items-center rounded-lg bg-[var(--accent)] text-white"><Scissors size={16} /></Link></Tip>
-      <div className="min-w-0 flex-1"><Title name={project?.name ?? ''} /><p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">{project ? `${project.canvas.width} × ${project.canvas.height} px · ${project.layers.length} ${project.layers.length === 1 ? 'layer' : 'layers'}` : ''}</p></div>
+      <div className="min-w-0 flex-1"><Title name={project?.name ?? ''} /><p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">{project ? `${windowSize(project).width} × ${windowSize(project).height} px · ${project.layers.length} ${project.layers.length === 1 ? 'layer' : 'layers'}` : ''}</p></div>
       <nav aria-label="Stages" className="flex items-center">
         {STAGES.map(([id, name], i) => (
           <span key={id} className="flex items-center">

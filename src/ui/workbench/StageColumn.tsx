@@ -1,19 +1,36 @@
 'use client'
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
+import { COMBINE_OPS } from '@/core/raster/coverage'
+import { Tip } from '@/ui/primitives/controls'
 import { set, useBench } from '@/ui/store/bench'
-import { ComposePanel } from './ComposePanel'
+import { OP_WORDS, OpGlyph } from './OpGlyph'
+import { ComposePanel } from '../compose/ComposePanel'
 import { DeliverPanel } from './DeliverPanel'
 import { GatherPanel } from './GatherPanel'
 
 export function StageColumn() {
   const stage = useBench((state) => state.stage)
   return (
-    <div className="flex h-full flex-col overflow-y-auto px-2.5 py-3">
+    <div className="flex h-full flex-col overflow-y-auto px-2.5 py-3 *:shrink-0">
       {stage === 'select' && <Finders />}
       {stage === 'gather' && <GatherPanel />}
       {stage === 'compose' && <ComposePanel />}
       {stage === 'deliver' && <DeliverPanel />}
+    </div>
+  )
+}
+
+/** How the next use of a finder combines; keys held do the same for one use. */
+function NextOp() {
+  const nextOp = useBench((state) => state.nextOp)
+  return (
+    <div className="mb-3 flex items-center justify-between px-1 text-xs text-[var(--muted)]" role="radiogroup" aria-label="What the next use does">
+      <span>Next</span>
+      <span className="flex gap-1">
+        <Tip text="Makes the open step anew"><button type="button" role="radio" aria-checked={nextOp === null} onClick={() => set({ nextOp: null })} className="h-7 rounded-md px-2 text-[12px] font-medium text-[var(--ink)] hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]">anew</button></Tip>
+        {COMBINE_OPS.map((op) => <Tip key={op} text={`A further step that ${OP_WORDS[op]}`}><button type="button" role="radio" aria-checked={nextOp === op} aria-label={`A further step that ${OP_WORDS[op]}`} onClick={() => set({ nextOp: op })} className="grid h-7 w-8 place-items-center rounded-md hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"><OpGlyph op={op} /></button></Tip>)}
+      </span>
     </div>
   )
 }
@@ -23,6 +40,7 @@ function Finders() {
   const hint = finderPage(chosen)
   return (
     <>
+      <NextOp />
       {groupsShown().map(({ group, name, key }) => (
         <section key={group} className="mb-3" aria-label={name}>
           <h3 className="mb-1 flex justify-between px-1 text-xs text-[var(--muted)]"><span>{name}</span><kbd className="font-mono text-[11px]" title={`Press ${key}`}>{key}</kbd></h3>

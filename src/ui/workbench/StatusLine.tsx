@@ -2,13 +2,15 @@
 import { labOf } from '@/core/colour/lab'
 import { layerById } from '@/document/edits'
 import { shownProject, useBench } from '@/ui/store/bench'
+import { partInView } from '@/ui/store/view'
 
 /** Where the pointer is, what is there, which layer is worked on, what is under way, and the zoom. */
 export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {
   const pointer = useBench((state) => state.pointer), pixel = useBench((state) => state.pixel), progress = useBench((state) => state.progress), scale = useBench((state) => state.scale)
   const project = useBench(shownProject)
+  const stage = useBench((state) => state.stage), hand = useBench((state) => state.hand), size = project && partInView({ stage, hand }, project).size
   const layer = project ? layerById(project, project.activeLayer) : undefined
-  const on = pointer && project && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] < project.canvas.width && pointer[1] < project.canvas.height
+  const on = pointer && size && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] < size.width && pointer[1] < size.height
   return (
     <footer className="flex h-[26px] shrink-0 items-center gap-5 border-t border-[var(--line)] bg-[var(--panel)] px-3 font-mono text-[11.5px] tabular-nums">
       <span className="w-32" data-position>{on ? `x ${Math.floor(pointer[0])} y ${Math.floor(pointer[1])}` : 'x – y –'}</span>

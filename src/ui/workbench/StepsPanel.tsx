@@ -4,17 +4,20 @@ import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSe
 import { restrictToVerticalAxis } from './restrictToVerticalAxis'
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { ChevronDown, Eye, EyeOff, GripVertical, ListX, Plus, Trash2 } from 'lucide-react'
+import { ChevronDown, Ellipsis, Eye, EyeOff, GripVertical, Plus, Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type RefObject, useEffect, useState } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import { parseStep } from '@/core/formats/recipe'
-import { COMBINE_OPS, type CombineOp } from '@/core/raster/coverage'
-import { type FindingStep, isFinding, type Step } from '@/core/select/registry'
-import { addStep, changeStep, clearSteps, layerById, moveStep, removeStep } from '@/document/edits'
+import { COMBINE_OPS } from '@/core/raster/coverage'
+import { type FindingStep, isFinding, opOf, type Step } from '@/core/select/registry'
+import { addStep, changeStep, layerById, moveStep, removeStep } from '@/document/edits'
 import { type RecipeHome, SELECTION } from '@/document/types'
 import { pageOfStep, stepName } from '@/ui/finders/registry'
 import { MODIFIER_PAGES, modifierPage } from '@/ui/modifiers/registry'
 import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
+import { COMMANDS, runCommand, shownKey } from './commands'
+import { KeptPanel } from './KeptPanel'
+import { OP_WORDS, OpGlyph } from './OpGlyph'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 
@@ -31,8 +34,9 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
     <section aria-label="Steps" className="flex min-h-0 flex-col">
       <header className="flex h-10 shrink-0 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
         <HomeTitle home={home} name={maskOf ? `Mask of ${maskOf.name}` : 'Selection'} />
+        <KeptPanel />
         <AddModifier home={home} />
-        <IconButton label="Remove all steps" why={steps.length ? undefined : 'There are no steps to remove.'} onClick={() => { act('Remove all steps', clearSteps(home)); set({ openStep: null }) }}><ListX size={16} /></IconButton>
+        <StepsMenu />
       </header>
       {steps.length === 0
         ? <p className="px-4 py-5 text-[13px] leading-relaxed text-[var(--muted)]">Nothing is selected yet. Choose a finder on the left and use it on the picture; each use becomes a step here, and stays editable.</p>
@@ -79,6 +83,21 @@ function HomeTitle({ home, name }: { home: RecipeHome; name: string }) {
   )
 }
 
+/** What concerns all steps at once. */
+function StepsMenu() {
+  const item = (id: string, name = COMMANDS.find((c) => c.id === id)!.name) => <DropdownMenu.Item className="menu-item flex justify-between gap-6" onSelect={() => runCommand(id)}>{name}<kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(COMMANDS.find((c) => c.id === id)!.keys?.[0] ?? '')}</kbd></DropdownMenu.Item>
+  return (
+    <DropdownMenu.Root>
+      <Tip text="More for all steps"><DropdownMenu.Trigger aria-label="More for all steps" className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"><Ellipsis size={16} /></DropdownMenu.Trigger></Tip>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="menu">
+          {item('copySteps')}{item('pasteSteps', 'Paste steps')}{item('last')}{item('all')}{item('clear', 'Remove all steps')}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
 function AddModifier({ home }: { home: RecipeHome }) {
   const add = (kind: string, name: string, values: object) => { const id = crypto.randomUUID(); act(name, addStep(home, parseStep({ kind, id, ...values }))); set({ openStep: id }) }
   return (
@@ -93,21 +112,6 @@ function AddModifier({ home }: { home: RecipeHome }) {
   )
 }
 
-const OP_WORDS: Record<CombineOp, string> = { add: 'adds', subtract: 'takes away', intersect: 'keeps the overlap' }
-
-/** Two overlapping discs, the kept part filled. */
-function OpGlyph({ op }: { op: CombineOp }) {
-  const id = `overlap-${op}`
-  return (
-    <svg width="22" height="14" viewBox="0 0 22 14" aria-hidden>
-      <clipPath id={id}><circle cx="14.5" cy="7" r="6" /></clipPath>
-      {op === 'add' && <g fill="var(--keep)"><circle cx="7.5" cy="7" r="6" /><circle cx="14.5" cy="7" r="6" /></g>}
-      {op === 'subtract' && <g><circle cx="7.5" cy="7" r="6" fill="var(--keep)" /><circle cx="14.5" cy="7" r="6" fill="var(--panel)" stroke="var(--muted)" strokeDasharray="2 1.6" /></g>}
-      {op === 'intersect' && <g><circle cx="7.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="14.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="7.5" cy="7" r="6" fill="var(--keep)" clipPath={`url(#${id})`} /></g>}
-    </svg>
-  )
-}
-
 function summaryOf(step: Step): string {
   if (!isFinding(step)) return modifierPage(step.kind)?.summary(step as never) ?? ''
   const extras = [step.feather > 0 && `feather ${step.feather}`, step.grow !== 0 && `grow ${step.grow}`, step.invert && 'inverted'].filter(Boolean)
@@ -117,10 +121,13 @@ function summaryOf(step: Step): string {
 function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: RecipeHome; first: boolean; open: boolean; thumbnail: ImageBitmap | undefined }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id! })
   const name = stepName(step)
+  const card = useRef<HTMLLIElement | null>(null)
+  useEffect(() => { if (open) card.current?.scrollIntoView({ block: 'nearest' }) }, [open])
   const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
-  const toggle = () => set({ openStep: open ? null : step.id!, drawing: null, ...(isFinding(step) ? { finder: pageOfStep(step)?.id } : {}) })
+  const finder = isFinding(step) ? pageOfStep(step)?.id : undefined
+  const toggle = () => set({ openStep: open ? null : step.id!, drawing: null, ...(finder ? { finder } : {}) })
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`border-b border-[var(--line)] ${open ? 'bg-[var(--raised)]' : ''} ${isDragging ? 'relative z-10 shadow-lg' : ''}`}>
+    <li ref={(element) => { setNodeRef(element); card.current = element }} style={{ transform: CSS.Translate.toString(transform), transition }} className={`border-b border-[var(--line)] ${open ? 'bg-[var(--raised)]' : ''} ${isDragging ? 'relative z-10 shadow-lg' : ''}`}>
       <div className={`flex h-[58px] items-center gap-2 pr-2 pl-1 ${step.hidden ? 'opacity-50' : ''}`}>
         <button ref={setActivatorNodeRef} type="button" aria-label={`Move ${name}`} {...attributes} {...listeners} className="grid h-8 w-5 shrink-0 cursor-grab place-items-center text-[var(--muted)]"><GripVertical size={14} /></button>
         {isFinding(step) ? <OpButton step={step} first={first} change={change} /> : <span className="w-[30px] shrink-0 text-center text-[var(--muted)]" aria-hidden>∘</span>}
@@ -145,10 +152,10 @@ function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: Re
 }
 
 function OpButton({ step, first, change }: { step: FindingStep; first: boolean; change: (label: string, values: object) => void }) {
-  const next = COMBINE_OPS[(COMBINE_OPS.indexOf(step.op) + 1) % COMBINE_OPS.length]
+  const op = opOf(step), next = COMBINE_OPS[(COMBINE_OPS.indexOf(op) + 1) % COMBINE_OPS.length]
   return (
-    <Tip text={first ? 'The first step starts the selection' : `This step ${OP_WORDS[step.op]}. Click: it ${OP_WORDS[next]}.`}>
-      <button type="button" aria-label={`This step ${OP_WORDS[step.op]}; change it`} data-op={step.op} onClick={() => change('Change how a step combines', { op: next })} className="grid h-8 w-[30px] shrink-0 place-items-center rounded-md hover:bg-[var(--hover)]"><OpGlyph op={step.op} /></button>
+    <Tip text={first ? 'The first step starts the selection' : `This step ${OP_WORDS[op]}. Click: it ${OP_WORDS[next]}.`}>
+      <button type="button" aria-label={`This step ${OP_WORDS[op]}; change it`} data-op={op} onClick={() => change('Change how a step combines', { op: next, ...('keep' in step ? { keep: true } : {}) })} className="grid h-8 w-[30px] shrink-0 place-items-center rounded-md hover:bg-[var(--hover)]"><OpGlyph op={op} /></button>
     </Tip>
   )
 }
@@ -167,6 +174,7 @@ function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
           <Slider key={field} label={label} value={(step as never as Record<string, number>)[field] * factor} min={min} max={max} step={10 ** -digits} digits={digits} unit={unit} fallback={fallback} curve={curve}
             onPreview={(v) => preview(edit({ [field]: v / factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))} />
         ))}
+        {page?.Panel && <page.Panel step={step as never} home={home} />}
         <p className="text-xs leading-relaxed text-[var(--muted)]">{page?.words}</p>
       </>
     )

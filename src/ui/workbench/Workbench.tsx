@@ -8,17 +8,19 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { layerById } from '@/document/edits'
 import { closeBench, get, openBench, set, shownProject, useBench } from '@/ui/store/bench'
-import { Rendering } from '@/ui/store/rendering'
+import { type Rendering, startRendering } from '@/ui/store/rendering'
+import { partInView } from '@/ui/store/view'
 import { addPictures } from './addPictures'
 import { CanvasView } from './canvas/CanvasView'
 import { type Viewer } from './canvas/viewer'
 import { type Command, COMMANDS, commandFor, keyName, shownKey } from './commands'
 import { Header } from './Header'
 import { isTyping, setPanKey } from './keys'
-import { LayersPanel } from './LayersPanel'
+import { LayersPanel } from '../layers/LayersPanel'
 import { ResultBar } from './ResultBar'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
+import { pasteSteps } from './stepsClipboard'
 import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
@@ -51,8 +53,8 @@ function Bench() {
   /** The engine starts with the canvas and ends with it. */
   const connect = useCallback((made: Viewer) => {
     const project = shownProject(get())
-    if (project) made.setCanvas(project.canvas)
-    const started = new Rendering({
+    if (project) made.setCanvas(partInView(get(), project).size)
+    const started = startRendering({
       layersChanged: (epoch, canvas) => { made.setCanvas(canvas); made.layersChanged(epoch) },
       matteChanged: () => made.matteChanged(),
     })
@@ -62,8 +64,9 @@ function Bench() {
 
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || document.querySelector('[role=dialog],[role=menu]')) return
-      if (event.key === ' ' && !(event.target instanceof HTMLButtonElement)) { event.preventDefault(); setPanKey(true); return }
+      if (event.defaultPrevented || isTyping(event.target) || document.querySelector('[role=dialog],[role=menu]')) return // a dialog that Escape has just closed is gone by now
+      if ((event.key === 'Enter' || event.key === ' ') && event.target instanceof Element && event.target.closest('button, a, summary, label')) return // they press the control
+      if (event.key === ' ') { event.preventDefault(); setPanKey(true); return }
       if (event.key === 'b' && !event.ctrlKey && !event.metaKey) { set({ before: true }); return }
       if (keyName(event) === 'Ctrl+k') { event.preventDefault(); setCommands(true); return }
       if (event.key === '?') { setHelp(true); return }
@@ -72,10 +75,12 @@ function Bench() {
     }
     const up = (event: KeyboardEvent) => { if (event.key === ' ') setPanKey(false); if (event.key === 'b') set({ before: false }) }
     const leave = () => { setPanKey(false); set({ before: false }) }
+    const paste = (event: ClipboardEvent) => { const text = event.clipboardData?.getData('text/plain'); if (text && !isTyping(event.target) && !document.querySelector('[role=dialog]')) pasteSteps(text) }
+    window.addEventListener('paste', paste)
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
     window.addEventListener('blur', leave)
-    return () => { window.removeEventListener('keydown', down); window.removeEventListener('keyup', up); window.removeEventListener('blur', leave) }
+    return () => { window.removeEventListener('paste', paste); window.removeEventListener('keydown', down); window.removeEventListener('keyup', up); window.removeEventListener('blur', leave) }
   }, [])
 
   const side = (which: 'left' | 'right') => `${bare ? 'hidden' : ''} max-[1099px]:absolute max-[1099px]:inset-y-0 max-[1099px]:z-20 max-[1099px]:shadow-xl ${which === 'left' ? 'max-[1099px]:left-0' : 'max-[1099px]:right-0'} ${drawer === which ? '' : 'max-[1099px]:hidden'}`
@@ -93,9 +98,9 @@ function Bench() {
           </div>
         </main>
         <aside aria-label="Steps and layers" className={`flex w-[298px] shrink-0 flex-col border-l border-[var(--line)] bg-[var(--panel)] ${side('right')}`}>
-          <div className="flex max-h-[64%] min-h-0 flex-col"><StepsPanel rendering={rendering} /></div>
+          <div className={`flex min-h-0 flex-col ${stage === 'compose' ? 'max-h-[32%]' : 'max-h-[60%]'}`}><StepsPanel rendering={rendering} /></div>
           <ResultBar />
-          <LayersPanel rendering={rendering} />
+          <LayersPanel />
         </aside>
       </div>
       {!bare && <StatusLine fit={() => viewer.current?.fit()} cancel={() => { rendering.current?.engine.cancelAll(); set({ progress: null }) }} />}
@@ -149,7 +154,7 @@ function Commands({ open, onOpenChange, run }: { open: boolean; onOpenChange: (o
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'], ['Alt, then press', 'the next step takes away'], ['Shift and Alt, then press', 'the next step keeps the overlap'],
   ['Shift while dragging', 'equal sides; straight moves'], ['Alt while dragging', 'from the middle'], ['Space and drag, or middle button', 'moves the view'], ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
+  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Ctrl while dragging', 'does not snap'],
 ]
 
 function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

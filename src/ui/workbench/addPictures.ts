@@ -1,25 +1,27 @@
 /** Pictures into the open project: chosen or dropped, sent with progress, laid in as layers. Each that is refused says why; the others go on. */
 import { toast } from 'sonner'
-import { addPicture } from '@/document/edits'
+import { addPicture } from '@/document/layers'
 import { act, get, set } from '@/ui/store/bench'
 import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
 
 export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
 export const nameOfFile = (file: File): string => file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim() || 'Picture'
 
-/** Asks for files. @param below the layer they go below; null: on top */
-export function choosePictures(below: string | null): void {
+/** Asks for picture files. @param purpose a name for who asks, in the page */
+export function choosePictureFiles(purpose: string, several: boolean, take: (files: File[]) => void): void {
   const input = document.createElement('input')
   input.type = 'file'
   input.accept = PICTURE_TYPES
-  input.multiple = true
-  input.dataset.purpose = 'add-pictures'
+  input.multiple = several
+  input.dataset.purpose = purpose
   input.hidden = true
-  input.onchange = () => { void addPictures([...(input.files ?? [])], below); input.remove() }
+  input.onchange = () => { take([...(input.files ?? [])]); input.remove() }
   input.oncancel = () => input.remove()
   document.body.append(input) // attached, so that a browser may not throw it away before the answer
   input.click()
 }
+/** @param below the layer they go below; null: on top */
+export const choosePictures = (below: string | null): void => choosePictureFiles('add-pictures', true, (files) => { void addPictures(files, below) })
 
 export async function addPictures(files: readonly File[], below: string | null): Promise<void> {
   const project = get().id
@@ -27,7 +29,7 @@ export async function addPictures(files: readonly File[], below: string | null):
     try {
       const stored = await sendWithProgress(file)
       if (get().id !== project) return
-      act(`Add ${nameOfFile(file)}`, addPicture({ asset: stored.asset, width: stored.width, height: stored.height, name: nameOfFile(file) }, crypto.randomUUID(), below))
+      act(`Add ${nameOfFile(file)}`, addPicture({ asset: stored.asset, width: stored.width, height: stored.height, ppi: stored.ppi, name: nameOfFile(file) }, crypto.randomUUID(), below))
       set({ stage: 'compose' })
     } catch (error) { tell(error) }
   }

@@ -1,13 +1,22 @@
 /** Everything that can be called by a key or by name. Keys, the command list and the help are made from this one table. */
 import { toast } from 'sonner'
-import { layerById, picksBackground, recipeAt, removeStep, switchBackground, clearSteps, changeLayer, changeStep } from '@/document/edits'
+import { addGuide, addStep, changeStep, clearGuides, clearSteps, layerById, picksBackground, putSteps, recipeAt, removeStep, switchBackground } from '@/document/edits'
+import { HANDS } from '@/ui/compose/hands/registry'
+import { LAYER_ACTIONS, runLayerAction } from '@/ui/layers/layerActions'
+import { placeableOf } from './canvas/placeable'
+import { parseStep } from '@/core/formats/recipe'
 import { compose, translation } from '@/core/raster/affine'
+import { SELECTION } from '@/document/types'
+import { isFinding } from '@/core/select/registry'
 import { type ViewMode } from '@/engine/page/protocol'
-import { closeOutline, takeCornerBack } from '@/ui/finders/corners'
-import { FINDER_PAGES, GROUPS } from '@/ui/finders/registry'
+import { subpathsOf, pathData } from '@/core/vector/path'
+import { lastSelection } from '@/document/history'
+import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
+import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
 import { act, abandon, type BenchState, get, redoAct, set, shownProject, shownSteps, type Stage, undoAct } from '@/ui/store/bench'
 import { type Viewer } from './canvas/viewer'
 import { choosePictures } from './addPictures'
+import { copySteps, pasteFromClipboard } from './stepsClipboard'
 import { makeMaskNow, maskProblem } from './ResultBar'
 
 export interface Command {
@@ -26,14 +35,18 @@ function nudge(dx: number, dy: number): void {
   const state = get(), project = shownProject(state)
   if (!project) return
   if (state.stage === 'compose') {
-    const layer = layerById(project, project.activeLayer)
-    if (layer) act(`Move ${layer.name}`, changeLayer(layer.id, { placement: compose(translation(dx, dy), layer.placement) }))
+    const thing = placeableOf(project, state.placing)
+    if (thing?.problem) toast(thing.problem)
+    else if (thing && state.hand !== 'crop') act(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
     return
   }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
   if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle') act(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
   else if (step?.kind === 'band') act('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
   else if (step?.kind === 'polygon') act('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
+  else if (step?.kind === 'path') act('Move path', changeStep(state.home, step.id!, { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) }))
+  else if (step?.kind === 'colourSpot') act('Move spot', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+  else if (step?.kind === 'transform') act('Move selection', changeStep(state.home, step.id!, { matrix: compose(translation(dx, dy), step.matrix) }))
   else if (step?.kind === 'similarColour') act('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
 }
 
@@ -44,6 +57,47 @@ function chooseGroup(group: string): void {
   const at = pages.findIndex((page) => page.id === get().finder)
   set({ finder: pages[(at + 1) % pages.length].id, drawing: null, stage: 'select' })
 }
+
+/** Through the pointer, or the middle when it is not over the picture; on whole px. */
+function guideAt(axis: 'x' | 'y'): void {
+  const { pointer } = get(), project = shownProject(get())
+  if (!project) return
+  const { width, height } = project.canvas, inside = pointer && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] <= width && pointer[1] <= height
+  act(axis === 'x' ? 'Guide down' : 'Guide across', addGuide(crypto.randomUUID(), axis, Math.round(inside ? pointer[axis === 'x' ? 0 : 1] : (axis === 'x' ? width : height) / 2)))
+}
+
+/** Without a pointer: the chosen finder's step in the middle of what its steps lie on. */
+function stepInMiddle(): void {
+  const { home, finder, nextOp, stage } = get(), project = shownProject(get()), page = finderPage(finder)
+  if (!project || stage !== 'select') return
+  if (!page.middle) { toast(`${page.name} is drawn on the picture.`); return }
+  const frame = home.kind === 'mask' ? layerById(project, home.layer)?.mask?.frame ?? project.canvas : project.canvas
+  const id = crypto.randomUUID(), first = !shownSteps(get()).some(isFinding)
+  act(page.name, addStep(home, parseStep({ kind: page.kind, id, op: first ? 'add' : nextOp ?? 'add', ...page.middle(frame) })))
+  set({ openStep: id })
+}
+
+/** The chosen point of the open path goes. False when none is chosen, or it is the path's last. */
+function removeNode(): boolean {
+  const { node, openStep, home } = get(), step = shownSteps(get()).find((s) => s.id === openStep)
+  if (!node || step?.kind !== 'path') return false
+  const rest = withoutNode(subpathsOf(step.d), node.subpath, node.index)
+  if (!rest.length) return false
+  act('Remove point', changeStep(home, step.id!, { d: pathData(rest) }))
+  set({ node: null })
+  return true
+}
+
+function bringBackLast(): void {
+  const { project, history, home } = get()
+  if (!project) return
+  if (home.kind === 'mask') set({ home: SELECTION, openStep: null, result: null })
+  if (project.selection.steps.length) { toast('The selection is here; undo goes back to earlier ones.'); return }
+  const last = lastSelection(project, history)
+  if (last) act('Bring back the last selection', putSteps(SELECTION, structuredClone(last.steps), true)); else toast('Nothing was selected in this project yet.')
+}
+
+const LAYER_KEYS: Record<string, readonly string[]> = { up: ['Alt+ArrowUp'], down: ['Alt+ArrowDown'], group: ['Ctrl+g'], ungroup: ['Ctrl+Shift+g'], duplicate: ['Ctrl+d'], lift: ['l'], cut: ['Shift+x'] }
 
 const arrows: [string, number, number][] = [['ArrowLeft', -1, 0], ['ArrowRight', 1, 0], ['ArrowUp', 0, -1], ['ArrowDown', 0, 1]]
 const words: Record<string, string> = { ArrowLeft: 'left', ArrowRight: 'right', ArrowUp: 'up', ArrowDown: 'down' }
@@ -68,13 +122,25 @@ export const COMMANDS: readonly Command[] = [
     act(on ? 'The background was picked' : 'The subject was picked', switchBackground(home, on, crypto.randomUUID()))
   } },
   { id: 'clear', name: 'Select nothing (remove all steps)', keys: ['Ctrl+Shift+a'], section: 'Selection', run: () => { act('Remove all steps', clearSteps(get().home)); set({ openStep: null }) } },
-  { id: 'removeStep', name: 'Remove the open step', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home, drawing } = get(); if (drawing) takeCornerBack(); else if (openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
+  { id: 'removeStep', name: 'Remove the open step; in Compose: the layer', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home, drawing, stage } = get(); if (stage === 'compose') runLayerAction('remove'); else if (drawing) finderPage(get().finder).takeBack?.(); else if (!removeNode() && openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
   ...([['[', 'Smaller brush', (b) => ({ size: Math.max(1, Math.round(b.size / 1.15 - 0.5)) })], [']', 'Larger brush', (b) => ({ size: Math.min(2000, Math.round(b.size * 1.15 + 0.5)) })],
     ['Shift+{', 'Softer brush', (b) => ({ hardness: Math.max(0, Math.round(b.hardness * 10 - 1) / 10) })], ['Shift+}', 'Harder brush', (b) => ({ hardness: Math.min(1, Math.round(b.hardness * 10 + 1) / 10) })]] as [string, string, (brush: BenchState['brush']) => Partial<BenchState['brush']>][])
     .map(([key, name, change]): Command => ({ id: name, name, keys: [key], section: 'Finders', run: () => set((state) => ({ brush: { ...state.brush, ...change(state.brush) } })) })),
+  { id: 'all', name: 'Select all', keys: ['Ctrl+a'], section: 'Selection', run: () => { const id = crypto.randomUUID(); act('All', addStep(get().home, parseStep({ kind: 'all', id }))); set({ openStep: id }) } },
+  { id: 'last', name: 'Bring back the last selection', keys: ['Shift+l'], section: 'Selection', run: bringBackLast },
+  { id: 'copySteps', name: 'Copy the steps', keys: ['Ctrl+c'], section: 'Selection', run: () => { void copySteps() } },
+  { id: 'pasteSteps', name: 'Paste steps: copy them on another photo, then press Ctrl+V here', section: 'Selection', run: () => { void pasteFromClipboard() } },
+  { id: 'divider', name: 'Before and after, side by side', keys: ['d'], section: 'View', run: () => { const width = shownProject(get())?.canvas.width ?? 0; set((state) => ({ divider: state.divider === null ? width / 2 : null })) } },
+  { id: 'crosshair', name: 'Precise cross-hair pointer, on and off', keys: ['c'], section: 'View', run: () => set((state) => ({ crosshair: !state.crosshair })) },
+  { id: 'guideDown', name: 'Guide down through the pointer', keys: ['g'], section: 'View', run: () => guideAt('x') },
+  { id: 'guideAcross', name: 'Guide across through the pointer', keys: ['Shift+g'], section: 'View', run: () => guideAt('y') },
+  { id: 'noGuides', name: 'Remove all guides', section: 'View', run: () => { if (!act('Remove all guides', clearGuides())) toast('There are no guides.') } },
   { id: 'mask', name: 'Make mask', keys: ['m'], section: 'Selection', run: () => { const problem = maskProblem(); if (problem) toast(problem); else makeMaskNow() } },
-  { id: 'finish', name: 'Finish the outline', keys: ['Enter'], section: 'Selection', run: () => { if (get().drawing) closeOutline() } },
-  { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { if (get().drawing) closeOutline(); else if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
+  { id: 'finish', name: 'Finish the outline; else a step in the middle', keys: ['Enter'], section: 'Selection', run: () => { if (get().drawing) finderPage(get().finder).finish?.(); else stepInMiddle() } },
+  { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { const { drawing, finder } = get(); if (drawing && finder === 'bezier') set({ drawing: null }); else if (drawing) finderPage(finder).finish?.(); else if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
+  ...HANDS.map((hand): Command => ({ id: `hand ${hand.id}`, name: `Compose: ${hand.name}`, section: 'Layers', run: () => set({ stage: 'compose', hand: hand.id }) })),
+  { id: 'swap', name: 'Swap the colours; on a mask: paint what shows, or what hides', keys: ['x'], section: 'Layers', run: () => set((state) => (state.stage === 'compose' ? { colour: state.otherColour, otherColour: state.colour } : { nextOp: state.nextOp === 'subtract' ? 'add' : 'subtract' })) },
+  ...LAYER_ACTIONS.map((action): Command => ({ id: `layer ${action.id}`, name: `Layer: ${action.name}`, keys: LAYER_KEYS[action.id], section: 'Layers', run: () => runLayerAction(action.id) })),
   { id: 'addBelow', name: 'Add pictures below the active layer …', section: 'Layers', run: () => choosePictures(shownProject(get())?.activeLayer ?? null) },
   { id: 'addTop', name: 'Add pictures on top …', section: 'Layers', run: () => choosePictures(null) },
   ...arrows.map(([key, dx, dy]): Command => ({ id: `nudge ${key}`, name: `Move ${words[key]} by 1 px`, keys: [key], section: 'Layers', run: () => nudge(dx, dy) })),
@@ -85,6 +151,9 @@ export const COMMANDS: readonly Command[] = [
 export function keyName(event: KeyboardEvent): string {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
 }
+/** For menus: commands that do not need the view. */
+export const runCommand = (id: string): void => COMMANDS.find((command) => command.id === id)?.run(null as never)
+
 const byKey = new Map(COMMANDS.flatMap((command) => (command.keys ?? []).map((key) => [key, command] as const)))
 export const commandFor = (event: KeyboardEvent): Command | undefined => byKey.get(keyName(event))
 

@@ -1,6 +1,6 @@
 import { combineInto } from '../../raster/coverage'
 import { grow } from '../../raster/grow'
-import { length } from '../fields'
+import { length } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** A band of `width` px along the edge, half of it on either side. */

@@ -1,6 +1,6 @@
 import { fillComponents } from '../../raster/components'
 import { invertInto } from '../../raster/coverage'
-import { area } from '../fields'
+import { area } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Drops separate pieces of up to `maxArea` px. */

@@ -1,6 +1,6 @@
 import { gaussianBlur } from '../../raster/gaussian'
 import { type Matte } from '../../raster/picture'
-import { length } from '../fields'
+import { length } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Gaussian of sigma radius/2: about 95 % of the change of a straight edge lies within ±radius px. */

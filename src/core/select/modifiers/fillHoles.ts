@@ -1,5 +1,5 @@
 import { fillComponents } from '../../raster/components'
-import { area } from '../fields'
+import { area } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Fills what is enclosed: holes of up to `maxArea` px (all, when it is left out) that do not touch the canvas's border. */

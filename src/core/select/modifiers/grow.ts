@@ -1,5 +1,5 @@
 import { grow as growMatte } from '../../raster/grow'
-import { FARTHEST, number } from '../fields'
+import { FARTHEST, number } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Moves the edge by an exact Euclidean distance: out where `by` (px) is positive, in where it is negative. */

@@ -1,4 +1,4 @@
-import { number } from '../fields'
+import { number } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Coverage times `by` (0-1). */

@@ -1,5 +1,5 @@
 import { gaussianBlur } from '../../raster/gaussian'
-import { length } from '../fields'
+import { length } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /**

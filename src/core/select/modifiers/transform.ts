@@ -1,7 +1,7 @@
 import { inverse } from '../../raster/affine'
 import { emptyMatte } from '../../raster/picture'
 import { sampleCoverageRow } from '../../raster/sampleRow'
-import { matrix } from '../fields'
+import { matrix } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Moves, scales and turns the selection without its pixels: [a, b, c, d, e, f], x' = a·x + c·y + e, y' = b·x + d·y + f. What a flat matrix would flatten is nothing. */

@@ -4,7 +4,7 @@
  * The first answer is a flood. `prepare` then puts all pixels in the order in which they join as the tolerance grows; from there on
  * a change of tolerance touches only the pixels between the two, and the tolerance curve comes free.
  */
-import { flag, number, oneOf, point } from '../fields'
+import { flag, number, oneOf, point } from '../../common/fields'
 import { type Context, type Finder, type Sample, type Scene } from '../finder'
 import { colourDistance, type Metric, patchColour } from './distance'
 import { type Flooded, floodColour, floodDistance } from './flood'

@@ -4,6 +4,7 @@ import { changeStep } from '@/document/edits'
 import { Choice, NumberField } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, shownProject } from '@/ui/store/bench'
 import { Grip } from '@/ui/workbench/canvas/Grip'
+import { snapper } from '@/ui/workbench/canvas/snapping'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { putStep } from '../putStep'
 
@@ -14,24 +15,35 @@ const FAR = 1e7
 /** Dragging mostly down makes a row, mostly across a column; pressed inside the open one, it moves. */
 function press(at: Press, open: BandStep | undefined): Drag {
   const step = putStep(at, 'band', { axis: 'row', start: 0, size: 0 }, open)
+  const snap = snapper(at.home, at.scale, at.further ? undefined : open?.id)
   if (open && !at.further) {
     const along = open.axis === 'row' ? 1 : 0
     if (at.point[along] >= open.start && at.point[along] <= open.start + open.size) {
       let moved = false
-      return { move(point) { moved = true; step.show({ start: open.start + Math.round(point[along] - at.point[along]) }) }, end() { if (moved) step.end('Band') } }
+      return {
+        move(point, { free }) {
+          moved = true
+          const start = open.start + Math.round(point[along] - at.point[along]), places = [start, start + open.size / 2, start + open.size]
+          step.show({ start: start + snap.offset(along ? [] : places, along ? places : [], free)[along] })
+        },
+        end() { snap.end(); if (moved) step.end('Band') },
+        cancel: snap.end,
+      }
     }
   }
   let drawn = false
   return {
-    move(point, _modifiers, screen) {
+    move(point, { free }, screen) {
       const dx = screen[0] - at.screen[0], dy = screen[1] - at.screen[1]
       drawn = Math.hypot(dx, dy) >= LEAST_PX
       if (!drawn) return
       const axis = Math.abs(dy) >= Math.abs(dx) ? 'row' : 'column', along = axis === 'row' ? 1 : 0
-      const start = Math.round(Math.min(at.point[along], point[along]))
-      step.show({ axis, start, size: Math.max(1, Math.round(Math.max(at.point[along], point[along])) - start) })
+      const place = point[along] + snap.offset(along ? [] : [point[0]], along ? [point[1]] : [], free)[along]
+      const start = Math.round(Math.min(at.point[along], place))
+      step.show({ axis, start, size: Math.max(1, Math.round(Math.max(at.point[along], place)) - start) })
     },
-    end() { if (drawn) step.end('Band'); else if (get().live) abandon() },
+    end() { snap.end(); if (drawn) step.end('Band'); else if (get().live) abandon() },
+    cancel: snap.end,
   }
 }
 
@@ -69,5 +81,5 @@ export const bandPage: FinderPage<'band'> = {
   id: 'band', kind: 'band', name: 'Band', group: 'shape', icon: Rows3,
   hint: 'Drag down for a full row, across for a full column; its two edges can be moved.',
   summary: (step) => `${step.axis} · ${Math.round(step.size)} px`,
-  press, Handles, Panel,
+  press, Handles, Panel, middle: ({ height }) => ({ axis: 'row', start: Math.round(height / 3), size: Math.round(height / 3) }),
 }

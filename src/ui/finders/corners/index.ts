@@ -17,17 +17,17 @@ const LEAST_CORNERS = 3
 const near = (a: Point, b: Point, px: number, scale: number) => Math.hypot(a[0] - b[0], a[1] - b[1]) * scale < px
 
 /** The outline being drawn, if it is still there. */
-export function outlineInDrawing(): StepOfKind<'polygon'> | undefined {
+function outlineInDrawing(): StepOfKind<'polygon'> | undefined {
   const { drawing, home } = get(), project = shownProject(get())
   const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
   return step?.kind === 'polygon' ? step : undefined
 }
-export const closeOutline = (): void => {
+const closeOutline = (): void => {
   const step = outlineInDrawing()
   if (step && step.points.length < LEAST_CORNERS) act('Remove outline', removeStep(get().home, step.id!))
   set({ drawing: null })
 }
-export function takeCornerBack(): void {
+function takeCornerBack(): void {
   const step = outlineInDrawing()
   if (!step) return
   if (step.points.length <= 1) closeOutline()
@@ -61,5 +61,5 @@ export const cornersPage: FinderPage<'polygon'> = {
   id: 'corners', kind: 'polygon', name: 'Corners', group: 'outline', icon: Waypoints,
   hint: 'Click corner by corner, drag in between for freehand pieces. The ring at the start, a double click or Enter closes; Backspace takes the last corner back.',
   summary: (step) => `${step.points.length} points`,
-  press, Handles: OutlineHandles, Panel: OutlinePanel,
+  press, Handles: OutlineHandles, Panel: OutlinePanel, finish: closeOutline, takeBack: takeCornerBack,
 }

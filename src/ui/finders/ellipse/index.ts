@@ -2,12 +2,13 @@ import { Circle } from 'lucide-react'
 import { type FinderPage } from '../finder'
 import { BoxHandles } from '../shape/BoxHandles'
 import { BoxPanel } from '../shape/BoxPanel'
-import { boxSummary } from '../shape/box'
+import { BoxTool } from '../shape/BoxTool'
+import { boxInMiddle, boxSummary } from '../shape/box'
 import { pressBox } from '../shape/pressBox'
 
 export const ellipsePage: FinderPage<'ellipse'> = {
   id: 'ellipse', kind: 'ellipse', name: 'Ellipse', group: 'shape', icon: Circle,
   hint: 'Drag the box around it; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
   summary: boxSummary,
-  press: pressBox('ellipse', 'Ellipse'), Handles: BoxHandles, Panel: BoxPanel,
+  press: pressBox('ellipse', 'Ellipse'), Handles: BoxHandles, Panel: BoxPanel, Tool: BoxTool, middle: boxInMiddle,
 }

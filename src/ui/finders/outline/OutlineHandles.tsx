@@ -1,6 +1,7 @@
 import { type StepOfKind } from '@/core/select/registry'
 import { changeStep } from '@/document/edits'
 import { act, preview, useBench } from '@/ui/store/bench'
+import { StartRing } from './StartRing'
 import { Grip } from '@/ui/workbench/canvas/Grip'
 import { type HandlesProps } from '../finder'
 
@@ -29,7 +30,7 @@ export function OutlineHandles({ step, home, toScreen, fromScreen, pointer }: Ha
           <Grip label={`Point ${i + 1}`} cursor="move" x={x} y={y} shape="square" drag={(px, py) => preview(put(step.points.with(i, fromScreen(px, py))))} />
         </g>
       ))}
-      {drawing && points.length > 0 && <g pointerEvents="none"><circle cx={points[0][0]} cy={points[0][1]} r={7} fill="none" stroke="#fff" strokeWidth={3.5} /><circle cx={points[0][0]} cy={points[0][1]} r={7} fill="none" stroke="#1b1b1b" strokeWidth={1.5} /></g>}
+      {drawing && points.length > 0 && <StartRing at={points[0]} />}
     </g>
   )
 }

@@ -10,25 +10,42 @@ import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Pr
 type PaintStep = StepOfKind<'paint'>
 const TENTH = (v: number) => Math.round(v * 10) / 10
 
-/** A drag is a stroke of the open step, erasing while Erase is on; keys held begin a step of their own. */
+/**
+ * A drag is a stroke of the open step, erasing while Erase is on; Alt begins a step of its own. Shift draws straight: at the press
+ * from the end of the last stroke, while dragging from where it was pressed.
+ */
 function press(at: Press, open: PaintStep | undefined): Drag {
-  const { size, hardness, strength, tip, erase } = get().brush
-  const into = open && !at.further ? open : undefined
+  const { size, hardness, strength, spacing, tip, erase } = get().brush
+  const from = at.shift && at.op === 'add' ? open?.strokes.at(-1)?.points.at(-1) : undefined
+  // Going on with the same op, however it was chosen, goes on with the step; keys held begin a new one.
+  const into = open && (from || !at.further || (!at.keys && open.op === at.op)) ? open : undefined
   const id = into?.id ?? crypto.randomUUID()
   const points: Stroke['points'][number][] = []
   const put = () => {
-    const stroke: Stroke = { points: [...points], size, hardness, strength, spacing: 0.1, tip, erase: Boolean(into) && erase }
+    const stroke: Stroke = { points: [...points], size, hardness, strength, spacing, tip, erase: Boolean(into) && erase }
     preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind: 'paint', id, op: at.first ? 'add' : at.op, strokes: [stroke] })))
   }
-  const add = ([x, y]: readonly [number, number]) => points.push([TENTH(x), TENTH(y)])
-  add(at.point)
+  const add = ([x, y]: readonly [number, number], pressure?: number) => points.push(pressure === undefined ? [TENTH(x), TENTH(y)] : [TENTH(x), TENTH(y), Math.round(pressure * 100) / 100])
+  if (from) points.push(from)
+  add(at.point, at.pressure)
   put()
   set({ openStep: id })
-  return { move(point) { add(point); put() }, end() { settle(erase && into ? 'Erase' : 'Paint') } }
+  /** How many points stand before the straight piece that is drawn now. */
+  let straightFrom: number | null = null
+  let shiftHeld = at.shift
+  return {
+    move(point, { shift, pressure }) {
+      shiftHeld &&= shift // held since the press it has done its work
+      if (shift && !shiftHeld) { straightFrom ??= points.length; points.length = straightFrom } else straightFrom = null
+      add(point, pressure)
+      put()
+    },
+    end() { settle(erase && into ? 'Erase' : 'Paint') },
+  }
 }
 
 /** The brush where the pointer is: its size, and its hard core where it is soft. */
-function Handles({ toScreen, pointer }: HandlesProps<PaintStep>) {
+export function BrushRing({ toScreen, pointer }: Pick<HandlesProps<PaintStep>, 'toScreen' | 'pointer'>) {
   const { size, hardness, tip } = useBench((state) => state.brush)
   if (!pointer) return null
   const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), radius = (Math.abs(bx - ax) * size) / 2
@@ -42,7 +59,7 @@ function Panel({ step, home }: PanelProps<PaintStep>) {
   const brush = useBench((state) => state.brush)
   const last = step.strokes.at(-1)
   const edit = (change: Partial<Stroke>) => changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
-  const all = (label: string, name: 'size' | 'hardness', value: number, shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number }) => (
+  const all = (label: string, name: 'size' | 'hardness' | 'strength' | 'spacing', value: number, shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number }) => (
     <Slider label={label} value={value * shown.factor} min={shown.min} max={shown.max} step={1} unit={shown.unit} curve={shown.curve} fallback={shown.fallback} onPreview={(v) => preview(edit({ [name]: v / shown.factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v / shown.factor }))} />
   )
   return (
@@ -50,6 +67,8 @@ function Panel({ step, home }: PanelProps<PaintStep>) {
       <p className="text-xs text-[var(--muted)]">{step.strokes.length === 1 ? 'Its stroke' : `All ${step.strokes.length} strokes`}, changed afterwards:</p>
       {last && all('Size', 'size', last.size, { min: 1, max: 2000, unit: 'px', curve: 2.5, fallback: 80, factor: 1 })}
       {last && all('Hardness', 'hardness', last.hardness, { min: 0, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
+      {last && all('Strength', 'strength', last.strength, { min: 1, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
+      {last && all('Spacing', 'spacing', last.spacing, { min: 1, max: 300, unit: '%', curve: 2, fallback: 10, factor: 100 })}
       <div className="flex items-center justify-between">
         <Switch label="Next strokes erase" checked={brush.erase} onChange={(erase) => set({ brush: { ...brush, erase } })} />
         <IconButton label="Remove the last stroke" why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}><Trash2 size={15} /></IconButton>
@@ -59,7 +78,7 @@ function Panel({ step, home }: PanelProps<PaintStep>) {
 }
 
 /** The brush for the next strokes, below the finders. */
-function Tool() {
+export function BrushTool() {
   const brush = useBench((state) => state.brush)
   const change = (values: Partial<typeof brush>) => set({ brush: { ...brush, ...values } })
   return (
@@ -67,6 +86,7 @@ function Tool() {
       <Slider label="Size" value={brush.size} min={1} max={2000} step={1} unit="px" curve={2.5} fallback={80} onPreview={(size) => change({ size })} onSettle={(size) => change({ size })} />
       <Slider label="Hardness" value={brush.hardness * 100} min={0} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ hardness: v / 100 })} onSettle={(v) => change({ hardness: v / 100 })} />
       <Slider label="Strength" value={brush.strength * 100} min={1} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ strength: v / 100 })} onSettle={(v) => change({ strength: v / 100 })} />
+      <Slider label="Spacing" value={brush.spacing * 100} min={1} max={300} step={1} unit="%" curve={2} fallback={10} onPreview={(v) => change({ spacing: v / 100 })} onSettle={(v) => change({ spacing: v / 100 })} />
       <Choice small label="Tip" value={brush.tip} options={[['round', 'round'], ['square', 'square']]} onChange={(tip) => change({ tip })} />
     </div>
   )
@@ -74,7 +94,7 @@ function Tool() {
 
 export const paintPage: FinderPage<'paint'> = {
   id: 'paint', kind: 'paint', name: 'Paint', group: 'brush', icon: Paintbrush,
-  hint: 'Drag to paint. Strokes stay: their size and hardness can be changed afterwards. [ and ] change the size, with Shift the hardness. Alt before pressing paints a piece away.',
+  hint: 'Drag to paint. Strokes stay: their size and hardness can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt before pressing paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
-  press, Handles, Panel, Tool, followsPointer: true,
+  press, Handles: BrushRing, Panel, Tool: BrushTool, followsPointer: true,
 }

@@ -2,12 +2,13 @@ import { Square } from 'lucide-react'
 import { type FinderPage } from '../finder'
 import { BoxHandles } from '../shape/BoxHandles'
 import { BoxPanel } from '../shape/BoxPanel'
-import { boxSummary } from '../shape/box'
+import { BoxTool } from '../shape/BoxTool'
+import { boxInMiddle, boxSummary } from '../shape/box'
 import { pressBox } from '../shape/pressBox'
 
 export const rectanglePage: FinderPage<'rectangle'> = {
   id: 'rectangle', kind: 'rectangle', name: 'Rectangle', group: 'shape', icon: Square,
   hint: 'Drag a box; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
   summary: boxSummary,
-  press: pressBox('rectangle', 'Rectangle'), Handles: BoxHandles, Panel: BoxPanel,
+  press: pressBox('rectangle', 'Rectangle'), Handles: BoxHandles, Panel: BoxPanel, Tool: BoxTool, middle: boxInMiddle,
 }

@@ -1,14 +1,10 @@
-import { type EChartsType } from 'echarts/core'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect } from 'react'
 import { type StepOfKind } from '@/core/select/registry'
 import { MOST_PREPARED_PIXELS } from '@/engine/page/protocol'
+import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { shownProject, useBench } from '@/ui/store/bench'
 
 const HEIGHT = 74
-
-const loadChart = () => import('./chart')
-/** The chart's code comes while the page is idle, not with the first pick. */
-if (typeof window !== 'undefined') window.requestIdleCallback?.(() => { void loadChart() }, { timeout: 4000 })
 
 interface Props { step: StepOfKind<'similarColour'>; onPreview: (tolerance: number) => void; onSettle: (tolerance: number) => void }
 
@@ -21,19 +17,11 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
   // The next spill above the tolerance is the one to beware of; past the last one, that one explains what happened.
   const spill = curve ? (curve.spills.find((t) => t > step.tolerance) ?? curve.spills.at(-1)) : undefined
   const tooLarge = useBench((state) => { const canvas = shownProject(state)?.canvas; return canvas !== undefined && canvas.width * canvas.height > MOST_PREPARED_PIXELS })
-  const holder = useRef<HTMLDivElement>(null)
-  const [chart, setChart] = useState<EChartsType | null>(null)
-
-  useEffect(() => {
-    let made: EChartsType | null = null, gone = false
-    void loadChart().then(({ makeChart }) => { if (!gone && holder.current) setChart((made = makeChart(holder.current))) })
-    return () => { gone = true; made?.dispose(); setChart(null) }
-  }, [])
+  const { holder, chart } = useChart()
 
   useEffect(() => {
     if (!chart || !curve) return
-    const style = getComputedStyle(document.documentElement)
-    const ink = style.getPropertyValue('--ink').trim(), accent = style.getPropertyValue('--accent-text').trim(), blue = style.getPropertyValue('--keep').trim()
+    const { ink, accent, blue } = chartColours()
     chart.setOption({
       animation: false,
       grid: { left: 1, right: 1, top: 4, bottom: 1 },

@@ -3,37 +3,50 @@
 import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { apply, compose, type Affine, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { type CombineOp } from '@/core/raster/coverage'
-import { type FindingStep, isFinding } from '@/core/select/registry'
-import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
+import { type FindingStep, isFinding, type ModifyingStep, type Step } from '@/core/select/registry'
+import { homeToCanvas, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
 import { finderPage, pageOfStep } from '@/ui/finders/registry'
 import { abandon, type BenchState, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
+import { modifierPage } from '@/ui/modifiers/registry'
+import { handPage } from '@/ui/compose/hands/registry'
+import { partInView } from '@/ui/store/view'
 import { isPanKeyHeld } from '../keys'
-import { PlaceHandles } from './PlaceHandles'
-import { pressLayer } from './pressLayer'
+import { DividerOver } from './DividerOver'
+import { GuidesOver, PathShown, SnapLines } from './GuidesOver'
 import { Viewer } from './viewer'
 
 const WHEEL_STEP = 1.0016
 /** Fingers that move less than this (CSS px) between each other pan only. */
 const PINCH_PX = 6
 
-export const tintColour = (hue: number): [number, number, number] => {
+/** A hue as a strong colour, red, green, blue 0-255. */
+const hueColour = (hue: number): [number, number, number] => {
   const f = (n: number) => { const k = (n + hue / 30) % 12; return Math.round(255 * (0.5 - 0.45 * Math.max(-1, Math.min(k - 3, 9 - k, 1)))) }
   return [f(0), f(8), f(4)]
 }
 
-/** The overlay in force: selections show in Select; other stages show the picture as it will be. */
-function overlayOf({ stage, view, before, backing, tintHue, rarestHue, tintOpacity, dim, result }: BenchState): OverlayStyle {
-  const mode = stage !== 'select' || before || (!result && view !== 'matte') ? 'plain' : view
-  return { mode, backing, tint: tintColour(tintHue ?? rarestHue), tintOpacity, dim }
+/** The tint in force: the editor's own, or the hue rarest in the picture. */
+export const tintOf = ({ tint, rarestHue }: Pick<BenchState, 'tint' | 'rarestHue'>): [number, number, number] => (tint ? [1, 3, 5].map((at) => parseInt(tint.slice(at, at + 2), 16)) as [number, number, number] : hueColour(rarestHue))
+
+/** Hands that paint inside the selection. */
+const PAINTING: readonly BenchState['hand'][] = ['brush', 'bucket', 'ramp']
+
+/** The overlay in force: selections show in Select, and as an outline while painting inside them; otherwise stages show the picture as it will be. A cut-out over the layers below is made of the layers themselves. */
+function overlayOf(state: BenchState): OverlayStyle {
+  const { stage, view, before, backing, tintOpacity, tintHidden, dim, result, hand, home } = state
+  const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
+  const mode = painting ? 'ants' : stage !== 'select' || before || (!result && view !== 'matte') || (view === 'cutout' && backing === 'below') ? 'plain' : view
+  return { mode, backing: backing === 'below' ? 'checks' : backing, tint: tintOf(state), tintOpacity, tintHidden, dim }
 }
 
 export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React.RefObject<Viewer | null>; rendering: React.RefObject<Rendering | null>; connect: (viewer: Viewer) => () => void }) {
   const holder = useRef<HTMLDivElement>(null), picture = useRef<HTMLCanvasElement>(null), outline = useRef<HTMLCanvasElement>(null)
   const [viewer, setViewer] = useState<Viewer | null>(null)
   const style = useBench((state) => JSON.stringify(overlayOf(state)))
+  const divider = useBench((state) => state.divider), crosshair = useBench((state) => state.crosshair)
 
   useEffect(() => {
     const made = new Viewer(picture.current!, outline.current!, () => rendering.current?.engine ?? null)
@@ -51,6 +64,8 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
   }, [viewerRef, rendering, connect])
 
   useEffect(() => { viewer?.setOverlay(JSON.parse(style) as OverlayStyle) }, [viewer, style])
+
+  useEffect(() => { viewer?.setDivider(divider) }, [viewer, divider])
 
   const place = (event: { clientX: number; clientY: number }): [number, number] => { const box = holder.current!.getBoundingClientRect(); return [event.clientX - box.left, event.clientY - box.top] }
 
@@ -72,7 +87,7 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     event.currentTarget.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
       touches.current.set(event.pointerId, at)
-      if (touches.current.size === 2) { drag.current = null; abandon(); return }
+      if (touches.current.size === 2) { drag.current?.drag.cancel?.(); drag.current = null; abandon(); return }
     }
     if (event.button === 1 || isPanKeyHeld()) { event.preventDefault(); panning.current = { pointer: event.pointerId, at }; return }
     if (event.button !== 0 || drag.current) return
@@ -81,17 +96,19 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     if (state.stage === 'select') {
       const page = finderPage(state.finder), recipe = recipeAt(project, state.home)
       if (!recipe) return
-      const toSteps = inverse(homeToCanvas(project, state.home))
+      const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
       const steps = recipe.steps.filter(isFinding)
       const open = steps.find((step) => step.id === state.openStep && step.kind === page.kind)
-      const op: CombineOp = event.shiftKey && event.altKey ? 'intersect' : event.altKey ? 'subtract' : 'add'
+      const keys = event.shiftKey || event.altKey
+      const op: CombineOp = keys ? (event.shiftKey && event.altKey ? 'intersect' : event.altKey ? 'subtract' : 'add') : state.nextOp ?? 'add'
       const place = viewer.toCanvas(...at)
       const readPixel = async () => (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
-      const press = { home: state.home, readPixel, point: apply(toSteps, ...place), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: event.shiftKey || event.altKey, first: steps.length === 0 }
+      const press = { home: state.home, readPixel, point: apply(toSteps, ...place), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: keys || state.nextOp !== null, keys, shift: event.shiftKey, ...pressureOf(event), first: startsAnew(recipe.steps) }
       drag.current = { pointer: event.pointerId, drag: page.press(press, open), toSteps }
     } else if (state.stage === 'compose') {
-      const layer = layerById(project, project.activeLayer)
-      if (layer) drag.current = { pointer: event.pointerId, drag: pressLayer(layer, viewer.toCanvas(...at)), toSteps: [1, 0, 0, 1, 0, 0] }
+      const toCanvas = inverse(partInView(state, project).fromCanvas), shown = viewer.toCanvas(...at)
+      const made = handPage(state.hand).press({ project, point: apply(toCanvas, ...shown), scale: viewer.cssScale / meanScale(toCanvas), shift: event.shiftKey, alt: event.altKey, ...pressureOf(event) })
+      if (made) drag.current = { pointer: event.pointerId, drag: made, toSteps: toCanvas }
     } else panning.current = { pointer: event.pointerId, at }
   }
 
@@ -112,18 +129,18 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     }
     if (before) touches.current.set(event.pointerId, at)
     if (panning.current?.pointer === event.pointerId) { viewer.panBy(at[0] - panning.current.at[0], at[1] - panning.current.at[1]); panning.current.at = at; return }
-    if (drag.current?.pointer === event.pointerId) drag.current.drag.move(apply(drag.current.toSteps, ...point), { shift: event.shiftKey, alt: event.altKey }, at)
+    if (drag.current?.pointer === event.pointerId) drag.current.drag.move(apply(drag.current.toSteps, ...point), { shift: event.shiftKey, alt: event.altKey, free: event.ctrlKey || event.metaKey, ...pressureOf(event) }, at)
   }
 
   const up = (event: ReactPointerEvent<HTMLDivElement>) => {
     touches.current.delete(event.pointerId)
     if (panning.current?.pointer === event.pointerId) panning.current = null
-    if (drag.current?.pointer === event.pointerId) { const ended = drag.current; drag.current = null; if (event.type === 'pointerup') ended.drag.end(); else abandon() }
+    if (drag.current?.pointer === event.pointerId) { const ended = drag.current; drag.current = null; if (event.type === 'pointerup') ended.drag.end(); else { ended.drag.cancel?.(); abandon() } }
   }
 
   return (
     <div ref={holder} tabIndex={0} role="application" aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
-      className="relative size-full touch-none overflow-hidden bg-[#8a8a8a] outline-none focus-visible:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]"
+      className={`relative size-full touch-none overflow-hidden ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
       data-canvas onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => set({ pointer: null, pixel: null })} onContextMenu={(event) => event.preventDefault()}>
       <canvas ref={picture} className="absolute inset-0 size-full" data-surface="picture" aria-hidden />
       <canvas ref={outline} className="pointer-events-none absolute inset-0 size-full" data-surface="outline" aria-hidden />
@@ -131,6 +148,12 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     </div>
   )
 }
+
+/** Pens tell how hard they press; mice and fingers do not. */
+const pressureOf = (event: ReactPointerEvent): { pressure?: number } => (event.pointerType === 'pen' && event.pressure > 0 ? { pressure: event.pressure } : {})
+
+/** True when nothing of the steps selects: the next one then starts the selection, whatever it was to do. */
+const startsAnew = (steps: readonly Step[]): boolean => !steps.some((step) => isFinding(step) || step.kind === 'all' || step.kind === 'invert')
 
 /** A finder whose handles follow the pointer shows them before there is a step, too. */
 const NO_STEP = {} as never
@@ -140,20 +163,27 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
   const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
   const finder = useBench((state) => finderPage(state.finder))
-  const pointer = useBench((state) => (state.drawing || finderPage(state.finder).followsPointer ? state.pointer : null))
+  const chosenHand = useBench((state) => state.hand), hand = handPage(chosenHand)
+  const pointer = useBench((state) => (state.stage === 'compose' ? handPage(state.hand).followsPointer : state.drawing || finderPage(state.finder).followsPointer) ? state.pointer : null)
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
   if (!project || !toCanvas || before) return null
-  const map = compose(scaling(viewer.cssScale), translation(-view.left, -view.top))
+  const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)), { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project), map = compose(toScreen, fromCanvas)
   const recipe = recipeAt(project, home)
   const step = recipe?.steps.find((s): s is FindingStep => s.id === openStep && isFinding(s))
   const page = step && !step.hidden ? pageOfStep(step) : undefined
-  const pointerOnScreen = pointer && apply(map, pointer[0], pointer[1])
+  const modifying = recipe?.steps.find((s): s is ModifyingStep => s.id === openStep && !isFinding(s) && !s.hidden), changer = modifying && modifierPage(modifying.kind)
+  const pointerOnScreen = pointer && apply(toScreen, pointer[0], pointer[1])
   const stepsToScreen = compose(map, toCanvas)
   return (
     <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-view={`${view.left} ${view.top} ${viewer.cssScale}`}>
       {stage === 'select' && finder.followsPointer && page?.id !== finder.id && <finder.Handles step={NO_STEP} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
-      {stage === 'select' && page && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
-      {stage === 'compose' && <PlaceHandles project={project} map={map} />}
+      {stage === 'select' && page?.Handles && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
+      {stage === 'select' && changer?.Handles && modifying && <changer.Handles key={modifying.id} step={modifying as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={null} />}
+      {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
+      {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
+      <GuidesOver project={project} map={map} />
+      <SnapLines map={stage === 'compose' ? map : stepsToScreen} />
+      <DividerOver size={size} map={toScreen} />
     </svg>
   )
 }

@@ -2,11 +2,24 @@
 import { type Affine, apply, compose, rotation, scaling, translation } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 
-export interface Placement { readonly x: number; readonly y: number; /** 1 is the picture's own size. */ readonly scale: number; /** Degrees clockwise. */ readonly turn: number }
+/** x and y say where the upper left corner lies; 1 is the picture's own size; turn and skew are degrees, clockwise. */
+export interface Placement { readonly x: number; readonly y: number; readonly across: number; readonly down: number; readonly turn: number; readonly skew: number }
 
-/** @param size of the layer's picture; x and y say where its upper left corner lies. */
+/** A placement as a turn of a skew of a stretch: [a c; b d] = R(turn) · [across, down · tan(skew); 0, down]. */
 export function placementOf([a, b, c, d, e, f]: Affine): Placement {
-  return { x: e, y: f, scale: Math.sqrt(Math.abs(a * d - b * c)), turn: (Math.atan2(b, a) * 180) / Math.PI }
+  const across = Math.hypot(a, b), degrees = (radians: number) => (radians * 180) / Math.PI
+  if (across === 0) return { x: e, y: f, across: 0, down: Math.hypot(c, d), turn: 0, skew: 0 }
+  const down = (a * d - b * c) / across, lean = (a * c + b * d) / across
+  return { x: e, y: f, across, down, turn: degrees(Math.atan2(b, a)), skew: down === 0 ? 0 : degrees(Math.atan(lean / down)) }
+}
+export function affineOf({ x, y, across, down, turn, skew }: Placement): Affine {
+  const cos = Math.cos((turn * Math.PI) / 180), sin = Math.sin((turn * Math.PI) / 180), lean = down * Math.tan((skew * Math.PI) / 180)
+  return [cos * across, sin * across, cos * lean - sin * down, sin * lean + cos * down, x, y]
+}
+/** The same values but some, with the middle of a size staying where it is. */
+export function changedAboutMiddle(placement: Affine, size: Size, change: Partial<Placement>): Affine {
+  const next = affineOf({ ...placementOf(placement), ...change }), [x, y] = apply(placement, size.width / 2, size.height / 2), [nx, ny] = apply(next, size.width / 2, size.height / 2)
+  return compose(translation(x - nx, y - ny), next)
 }
 
 /** The placement scaled by a factor about a canvas point. */

@@ -11,13 +11,15 @@ interface Tile { bitmap: ImageBitmap; epoch: number; used: number }
 
 const SURROUND = '#8a8a8a'
 const MOST_TILES = 480
-const TILES_AT_ONCE = 4
+const TILES_AT_ONCE = 8
 const MIN_SCALE = 0.01, MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
 
 /** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
 function mark(name: string): void { performance.clearMarks(name); performance.mark(name) }
+
+const keyOf = (level: number, x: number, y: number, before: boolean): string => `${before ? 'before ' : ''}${level}/${x}/${y}`
 
 export class Viewer {
   view: View = { left: 0, top: 0, scale: 1 }
@@ -29,6 +31,7 @@ export class Viewer {
   private overlayStyle: OverlayStyle | null = null
   private overlay: { bitmap: ImageBitmap; view: Viewport } | null = null
   private ants: { bitmaps: ImageBitmap[]; view: Viewport } = { bitmaps: [], view: { left: 0, top: 0, scale: 1, width: 1, height: 1 } }
+  private divider: number | null = null
   private overlayBusy = false
   private overlayWanted = false
   private showAnts = false
@@ -72,6 +75,9 @@ export class Viewer {
     this.refreshOverlay()
     this.schedule()
   }
+
+  /** Left of this canvas x the picture is shown as it came. */
+  setDivider(x: number | null): void { this.divider = x; this.requestTiles(); this.schedule(); this.drawAnts() }
 
   fit(): void {
     const margin = FIT_MARGIN_PX * this.ratio
@@ -128,14 +134,17 @@ export class Viewer {
   private requestTiles(): void {
     const engine = this.engine()
     if (!engine || this.epoch === 0) return
-    const wanted: [number, number, number][] = [[this.coarsest, 0, 0], ...this.inView(this.level).map(([x, y]): [number, number, number] => [this.level, x, y])]
-    for (const [level, x, y] of wanted) {
+    const inView = this.inView(this.level).map(([x, y]): [number, number, number, boolean] => [this.level, x, y, false]), coarsest: [number, number, number, boolean] = [this.coarsest, 0, 0, false]
+    // The coarsest tile stands in where others are missing: it comes first when there is nothing yet, last when it is only out of date.
+    const wanted = this.tiles.has(keyOf(...coarsest)) ? [...inView, coarsest] : [coarsest, ...inView]
+    if (this.divider !== null) wanted.push(...wanted.filter(([level, x]) => x * TILE * 2 ** level < this.divider!).map(([level, x, y]): [number, number, number, boolean] => [level, x, y, true]))
+    for (const [level, x, y, before] of wanted) {
       if (this.asked.size >= TILES_AT_ONCE) return
-      const key = `${level}/${x}/${y}`
+      const key = keyOf(level, x, y, before)
       if (this.tiles.get(key)?.epoch === this.epoch || this.asked.has(key)) continue
       this.asked.add(key)
       const epoch = this.epoch
-      engine.tile(level, x, y, epoch).then((bitmap) => {
+      engine.tile(level, x, y, epoch, before).then((bitmap) => {
         this.asked.delete(key)
         if (bitmap) { this.tiles.get(key)?.bitmap.close(); this.tiles.set(key, { bitmap, epoch, used: performance.now() }); this.trim(); this.schedule() }
         this.requestTiles()
@@ -181,7 +190,11 @@ export class Viewer {
     const context = this.outline.getContext('2d')!
     context.clearRect(0, 0, this.outline.width, this.outline.height)
     const bitmap = this.ants.bitmaps[this.antPhase % Math.max(1, this.ants.bitmaps.length)]
-    if (bitmap) this.drawInView(context, bitmap, this.ants.view)
+    if (!bitmap) return
+    context.save()
+    if (this.divider !== null) { const x = (this.divider - this.view.left) * this.view.scale; context.beginPath(); context.rect(x, 0, Math.max(0, this.outline.width - x), this.outline.height); context.clip() }
+    this.drawInView(context, bitmap, this.ants.view)
+    context.restore()
   }
 
   /** Draws what was made for another view where it belongs now. */
@@ -205,15 +218,20 @@ export class Viewer {
     context.fillStyle = this.checks(context)
     context.fillRect(x0, y0, width, height)
     const level = this.level
-    const complete = this.inView(level).every(([x, y]) => this.tiles.has(`${level}/${x}/${y}`))
-    context.imageSmoothingEnabled = scale < 2
-    context.imageSmoothingQuality = 'low' // tiles are shown at half their size at the least, where bilinear is enough
-    if (!complete) for (let n = this.coarsest; n > level; n--) for (const [x, y] of this.inView(n)) this.drawTile(context, n, x, y)
-    for (const [x, y] of this.inView(level)) this.drawTile(context, level, x, y)
+    const complete = this.drawTiles(context, level, false)
     if (this.overlay) this.drawInView(context, this.overlay.bitmap, this.overlay.view)
+    if (this.divider !== null) {
+      const left = Math.round((this.divider - this.view.left) * scale)
+      context.beginPath()
+      context.rect(x0, y0, left - x0, height)
+      context.clip()
+      context.fillStyle = this.checks(context)
+      context.fillRect(x0, y0, left - x0, height)
+      this.drawTiles(context, level, true)
+    }
     context.restore()
     if (this.showAnts) this.drawAnts()
-    if (complete && this.tiles.size > 0 && this.inView(level).every(([x, y]) => this.tiles.get(`${level}/${x}/${y}`)?.epoch === this.epoch)) mark('wily:picture')
+    if (complete && this.tiles.size > 0 && this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)) mark('wily:picture')
   }
 
   private pattern: CanvasPattern | null = null
@@ -227,9 +245,19 @@ export class Viewer {
     return this.pattern ?? '#ffffff'
   }
 
+  /** A level's tiles in view, over coarser ones where some are missing. True when none is. */
+  private drawTiles(context: CanvasRenderingContext2D, level: number, before: boolean): boolean {
+    const complete = this.inView(level).every(([x, y]) => this.tiles.has(keyOf(level, x, y, before)))
+    context.imageSmoothingEnabled = this.view.scale < 2
+    context.imageSmoothingQuality = 'low' // tiles are shown at half their size at the least, where bilinear is enough
+    if (!complete) for (let n = this.coarsest; n > level; n--) for (const [x, y] of this.inView(n)) this.drawTile(context, n, x, y, before)
+    for (const [x, y] of this.inView(level)) this.drawTile(context, level, x, y, before)
+    return complete
+  }
+
   /** Edges fall on whole device pixels, so neighbours leave no seam. */
-  private drawTile(context: CanvasRenderingContext2D, level: number, x: number, y: number): void {
-    const tile = this.tiles.get(`${level}/${x}/${y}`)
+  private drawTile(context: CanvasRenderingContext2D, level: number, x: number, y: number, before: boolean): void {
+    const tile = this.tiles.get(keyOf(level, x, y, before))
     if (!tile) return
     tile.used = performance.now()
     const { left, top, scale } = this.view, side = TILE * 2 ** level, pixel = 2 ** level

@@ -1,0 +1,52 @@
+/** What an adjustment is: values, and what they do to rows of pixels. One file and one row in the registry each. */
+import { type Exports } from '../../kernels'
+import { type Size } from '../../raster/picture'
+import { type Fields } from '../../common/fields'
+import { type Region } from '../region'
+
+/** What lies round about, blurred: 4 floats a pixel of the region, in the adjustment's own kind of values. */
+export interface Surround {
+  /** @param sigma canvas px */
+  gaussian(sigma: number): Float32Array
+  /** @param radius canvas px */
+  disc(radius: number): Float32Array
+}
+
+/** Changes row `y` of the region (counted within it), in place: 4 floats a pixel, 0-1; red, green, blue may lie outside and come back clamped. Alpha must stay. */
+export type RowWork = (row: Float32Array, y: number) => void
+
+export interface Adjustment<K extends string = string, P = object> {
+  readonly kind: K
+  readonly fields: Fields<P>
+  /** Which values it works on: encoded sRGB, linear light, or whatever the composition blends in. */
+  readonly values: 'encoded' | 'linear' | 'blending'
+  /** True when it takes and gives premultiplied colour, and alpha may change. */
+  readonly premultiplied?: true
+  /** Where it looks at what lies round about: how far, canvas px. */
+  reach?(params: P): number
+  /** For one that treats each channel by itself: the three curves; null when these values change nothing. It has no `rows`. */
+  channels?(params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
+  /** Where a kernel does it, in place on rows in its memory, with a table of its own beside them; null when these values change nothing. */
+  kernel?(params: P): { readonly table?: Float32Array; run(kernels: Exports, at: number, count: number, table: number): void } | null
+  /** Null when these values change nothing. */
+  rows?(params: P, region: Region, canvas: Size, surround: Surround): RowWork | null
+}
+
+/** Luma of encoded sRGB. Source: ITU-R BT.709-6, the primaries' luminances. */
+export const luma = (r: number, g: number, b: number): number => 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+/** What one channel's value becomes, 0-1; what leaves 0-1 comes back clamped. */
+export type ToneCurve = (v: number) => number
+
+/** A curve for all channels and each channel's own, as three: first its own, then the one for all. Null when they all are `plain`. */
+export function ownThenAll<T>({ all, red, green, blue }: { readonly all: T; readonly red: T; readonly green: T; readonly blue: T }, plain: (values: T) => boolean, curveOf: (values: T) => ToneCurve): readonly [ToneCurve, ToneCurve, ToneCurve] | null {
+  if ([all, red, green, blue].every(plain)) return null
+  const together = curveOf(all), of = (own: T): ToneCurve => { if (plain(own)) return together; const first = curveOf(own); return (v) => together(first(v)) }
+  return [of(red), of(green), of(blue)]
+}
+
+/** How far a Gaussian of a radius (two standard deviations) is seen. */
+export const gaussianReach = (radius: number): number => 1.75 * radius
+
+/** 0 below `from`, 1 above `to`, smooth between. */
+export const smoothStep = (from: number, to: number, v: number): number => { const t = Math.min(1, Math.max(0, (v - from) / (to - from))); return t * t * (3 - 2 * t) }

@@ -1,0 +1,7 @@
+// Everything the kernels offer; compiled by `npm run kernels` into ../compiled.ts.
+export { layOver, maxRows } from './brush'
+export { lookUpColours, mapBytes } from './tables'
+export { fillRows, makeEdges } from './fill'
+export { compositeRow, convertRow, coverRow, discRow, matrixRow, mixRow, packRow, scaleFloats, splineRow, sumRow, throughTables, turnHues, unpackRow, weighRow } from './compose'
+export { sampleRow } from './sample'
+export { settleRow, weighRows, weighSpans } from './resize'

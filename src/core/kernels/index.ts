@@ -1,0 +1,72 @@
+/**
+ * Inner loops that TypeScript leaves far from the memory's speed, as WebAssembly with SIMD. Their sources are in assembly/;
+ * `bin/kernels` compiles them. One instance for each thread: callers lay out their data from `KERNEL_BASE` on, use it at once and
+ * copy it out before anything else runs.
+ */
+import { COMPILED } from './compiled'
+
+export interface Exports {
+  readonly memory: WebAssembly.Memory
+  maxRows(target: number, targetStride: number, stamp: number, stampStride: number, count: number, rows: number): void
+  layOver(below: number, coverage: number, count: number, strength: number, erase: boolean): void
+  lookUpColours(words: number, out: number, count: number, table: number, bits: number, unknown: number): number
+  makeEdges(points: number, ends: number, outlines: number, height: number, edges: number, firstOfRow: number): number
+  fillRows(edges: number, firstOfRow: number, active: number, room: number, from: number, to: number, width: number, out: number, stride: number, evenOdd: boolean, antialias: boolean): void
+  mapBytes(from: number, to: number, count: number, table: number): void
+  unpackRow(from: number, to: number, count: number, opaque: boolean, table: number): void
+  packRow(from: number, to: number, count: number, table: number, steps: number): void
+  compositeRow(backdrop: number, source: number, coverage: number, opacity: number, count: number, mode: number, operator: number): void
+  mixRow(before: number, after: number, coverage: number, opacity: number, count: number): void
+  coverRow(bytes: number, to: number, count: number, gain: number, lift: number): number
+  sampleRow(source: number, stride: number, width: number, height: number, u: number, v: number, du: number, dv: number, to: number, count: number, fine: boolean): number
+  scaleFloats(at: number, count: number, gain: number, lift: number): void
+  convertRow(source: number, target: number, count: number, divide: boolean, multiply: boolean, table: number, steps: number, rooted: boolean): void
+  throughTables(source: number, target: number, count: number, red: number, green: number, blue: number, steps: number, rooted: boolean): void
+  weighSpans(from: number, to: number, count: number, starts: number, weights: number, taps: number): void
+  weighRows(rows: number, to: number, count: number, weights: number, taps: number): void
+  settleRow(at: number, count: number): void
+  matrixRow(at: number, count: number, m0: number, m1: number, m2: number, m3: number, m4: number, m5: number, m6: number, m7: number, m8: number): void
+  turnHues(at: number, count: number, turn: number, scale: number, light: number, byHue: number, grey: number): void
+  weighRow(from: number, to: number, width: number, radius: number, stride: number, weights: number): void
+  sumRow(from: number, to: number, count: number): void
+  discRow(sums: number, stride: number, to: number, width: number, radius: number, reaches: number, parts: number, scale: number): void
+  splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
+}
+export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }
+
+/** The first byte callers may use. */
+export const KERNEL_BASE = 4096
+const PAGE = 65_536
+
+let module: WebAssembly.Module | undefined
+const instantiate = (): Exports => new WebAssembly.Instance((module ??= new WebAssembly.Module(Uint8Array.from(atob(COMPILED), (c) => c.charCodeAt(0)))), {}).exports as unknown as Exports
+
+let instance: Exports | undefined
+
+/** The kernels, with at least so many bytes to use after KERNEL_BASE. Callers work in slices: the memory never shrinks. */
+export function kernels(size: number): Kernels {
+  instance ??= instantiate()
+  const { memory } = instance
+  const missing = KERNEL_BASE + size - memory.buffer.byteLength
+  if (missing > 0) memory.grow(Math.ceil(missing / PAGE))
+  return { ...instance, bytes: new Uint8Array(memory.buffer as ArrayBuffer) }
+}
+
+/** Kernels with memory of their own, handed out piece by piece and given back in the opposite order: for work that goes on over many calls. */
+export class KernelStack {
+  readonly run: Exports = instantiate()
+  private top = KERNEL_BASE
+
+  /** Room for so many bytes, aligned to 16. Views made earlier may no longer hold: make them anew after each call. */
+  take(bytes: number): number {
+    const at = this.top
+    this.top += (bytes + 15) & ~15
+    const missing = this.top - this.run.memory.buffer.byteLength
+    if (missing > 0) this.run.memory.grow(Math.ceil(missing / PAGE))
+    return at
+  }
+  /** Gives back everything from a place on. */
+  release(at: number): void { this.top = at }
+  floats(at: number, count: number): Float32Array<ArrayBuffer> { return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
+  bytes(at: number, count: number): Uint8Array<ArrayBuffer> { return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count) }
+}

@@ -1,0 +1,34 @@
+import { parseStep } from '@/core/formats/recipe'
+import { type StepOfKind } from '@/core/select/registry'
+import { addStep, changeStep, recipeAt } from '@/document/edits'
+import { act, get, set, shownProject } from '@/ui/store/bench'
+import { type Drag, type Press } from '../finder'
+
+type Coloured = StepOfKind<'palette' | 'limitColour'>
+
+/** Each click takes the colour there into the open palette, or into the open step that keeps only some colours; keys held begin a palette of their own. */
+export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag {
+  return {
+    move() {},
+    end() {
+      void at.readPixel().then((pixel) => {
+        if (!pixel || pixel[3] === 0) return
+        const colour = [pixel[0], pixel[1], pixel[2]] as const
+        const into = at.further ? undefined : open ?? openLimit(at)
+        if (into) {
+          if (!into.colours.some((c) => c.join() === colour.join())) act('Add colour', changeStep(at.home, into.id!, { colours: [...into.colours, colour] }))
+          return
+        }
+        const id = crypto.randomUUID()
+        act('Palette', addStep(at.home, parseStep({ kind: 'palette', id, op: at.first ? 'add' : at.op, colours: [colour] })))
+        set({ openStep: id })
+      })
+    },
+  }
+}
+
+function openLimit(at: Press): Coloured | undefined {
+  const { openStep } = get(), project = shownProject(get())
+  const step = project && recipeAt(project, at.home)?.steps.find((s) => s.id === openStep)
+  return step?.kind === 'limitColour' ? step : undefined
+}
