@@ -41,11 +41,17 @@ export const pictureComplete = (page) => page.waitForFunction(() => performance.
 
 export const selectedShare = async (page) => { const text = await page.locator('[data-selected]').textContent(); return text.includes('%') ? parseFloat(text) : 0 }
 
-/** Waits until the share selected has changed from `before` and then stays. */
+/** Waits until the share selected has changed from `before`, and then until nothing newer is being made and it stays. */
 export async function shareAfter(page, before) {
   await page.waitForFunction((old) => { const text = document.querySelector('[data-selected]').textContent; return (text.includes('%') ? parseFloat(text) : 0) !== old }, before)
-  let share = await selectedShare(page)
-  for (;;) { await page.waitForTimeout(250); const next = await selectedShare(page); if (next === share) return share; share = next }
+  let share = null
+  for (;;) {
+    await page.waitForSelector('[data-selected]:not([aria-busy=true])')
+    const next = await selectedShare(page)
+    if (next === share) return share
+    share = next
+    await page.waitForTimeout(250)
+  }
 }
 
 export async function typeInto(page, label, value) {

@@ -94,6 +94,8 @@ export interface BenchState {
   /** The pointer is a fine cross. */
   crosshair: boolean
   result: { selected: number; soft: number; bounds: Box | null } | null
+  /** A newer result than the one shown is being made. */
+  selecting: boolean
   curves: Readonly<Record<string, { key: string; curve: ToleranceCurve }>>
   /** How many pixels lie how far from a palette's colours, by step. */
   histograms: Readonly<Record<string, { key: string; shares: readonly number[] }>>
@@ -108,7 +110,7 @@ const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
   stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 },
   nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
-  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
+  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 
 export const useBench = create<BenchState>(() => initial(''))

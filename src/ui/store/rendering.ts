@@ -122,19 +122,22 @@ export class Rendering {
       this.engine.cancelSelect()
       this.matte = null
       this.hasMatte = false
-      set({ result: null })
+      set({ result: null, selecting: false })
       await this.place(toCanvas)
       return
     }
+    if (!get().selecting) set({ selecting: true })
     try {
       const result = await this.engine.select(request)
-      if (!result || turn !== this.turn) return
+      if (turn !== this.turn) return
+      if (!result) { set({ selecting: false }); return } // called off
       this.matte = result.matte
       this.hasMatte = true
-      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds } })
+      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds }, selecting: false })
       const project = shownProject(get())
       await this.place(project ? homeToView(get(), project) : toCanvas)
     } catch (error) {
+      if (turn === this.turn) set({ selecting: false })
       toast.error(`The selection could not be made: ${error instanceof Error ? error.message : String(error)}`)
     }
   }

@@ -27,7 +27,7 @@ export function maskProblem(): string | undefined {
 
 /** How much is selected, whether that is the background, and what can be made of it. */
 export function ResultBar() {
-  const project = useBench(shownProject), home = useBench((state) => state.home), result = useBench((state) => state.result)
+  const project = useBench(shownProject), home = useBench((state) => state.home), result = useBench((state) => state.result), selecting = useBench((state) => state.selecting)
   const recipe = project ? recipeAt(project, home) : undefined
   const layer = project ? layerById(project, project.activeLayer) : undefined
   const percent = (share: number) => `${(share * 100).toFixed(1)} %`
@@ -35,7 +35,7 @@ export function ResultBar() {
   return (
     <section aria-label="Result" className="space-y-2.5 border-b border-[var(--line)] px-3 py-3">
       <div className="flex justify-between text-[12.5px]" aria-live="polite">
-        <span data-selected>{result ? `${percent(result.selected)} ${home.kind === 'mask' ? 'shown' : 'selected'}` : 'nothing selected'}</span>
+        <span data-selected aria-busy={selecting}>{result ? `${percent(result.selected)} ${home.kind === 'mask' ? 'shown' : 'selected'}` : 'nothing selected'}</span>
         <span className="text-[var(--muted)]">{result ? `soft edge ${percent(result.soft)}` : ''}</span>
       </div>
       <Switch label="What I picked is the background" checked={picksBackground(recipe)} onChange={(on) => { if (finders || !on) act(on ? 'The background was picked' : 'The subject was picked', switchBackground(home, on, crypto.randomUUID())); else toast('Pick something first; then say that it is the background.') }} />
