@@ -3,8 +3,10 @@
 export interface Field<T> {
   /** What it takes, for people: "a number from 0 to 255". */
   readonly takes: string
-  /** Absent when the field must be given. */
+  /** Absent when the field must be given, unless it is optional. */
   readonly fallback?: T
+  /** It may be left out, and then is not there. */
+  readonly optional?: true
   readonly accepts: (value: unknown) => value is T
 }
 export type Fields<P> = { readonly [K in keyof P]-?: Field<NonNullable<P[K]>> }
@@ -23,6 +25,8 @@ export const text = (longest: number): Field<string> => ({ takes: `a text of up 
 export const oneOf = <T extends string | number>(values: readonly T[], fallback?: T): Field<T> =>
   ({ takes: `one of ${values.map((v) => JSON.stringify(v)).join(', ')}`, fallback, accepts: (v): v is T => values.includes(v as T) })
 const isPoint = (v: unknown): v is readonly [number, number] => Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
+/** A field that may be left out. */
+export const optional = <T>(field: Field<T>): Field<T> => ({ ...field, optional: true })
 /** Up to `most` points. */
 export const points = (most: number): Field<readonly (readonly [number, number])[]> =>
   ({ takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`, accepts: (v): v is readonly (readonly [number, number])[] => Array.isArray(v) && v.length <= most && v.every(isPoint) })

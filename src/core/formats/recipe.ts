@@ -3,7 +3,7 @@
  * Everything wrong is refused with the path of the field and what it takes.
  */
 import { COMBINE_OPS } from '../raster/coverage'
-import { FARTHEST, type Field, flag, length, number, oneOf, text } from '../common/fields'
+import { FARTHEST, type Field, flag, length, number, oneOf, optional, text } from '../common/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
 
 /** A sentence for people, naming the field. */
@@ -12,10 +12,9 @@ export class RecipeError extends Error {}
 /** More steps than this are a mistake or an attack, not a selection. */
 const MOST_STEPS = 1000
 
-const COMMON = { hidden: flag(false), name: text(200), id: text(64) }
+const COMMON = { hidden: flag(false), name: optional(text(200)), id: optional(text(64)) }
 const FINDING = { op: oneOf(COMBINE_OPS, 'add'), feather: length(0), grow: number(-FARTHEST, FARTHEST, 0), invert: flag(false) }
 const LOOKING = { sample: oneOf(['layer', 'all'] as const, 'all') }
-const OPTIONAL = new Set(['name', 'id'])
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
 const shown = (value: unknown): string => { const json = JSON.stringify(value) ?? String(value); return json.length > 60 ? `${json.slice(0, 57)}...` : json }
@@ -42,7 +41,7 @@ export function parseStep(input: unknown, path = 'step'): Step {
   for (const [name, field] of Object.entries(fields)) {
     const value = input[name]
     if (value === undefined) {
-      if (field.fallback === undefined && !OPTIONAL.has(name)) throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
+      if (field.fallback === undefined && !field.optional) throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
       if (field.fallback !== undefined) step[name] = field.fallback
     } else if (field.accepts(value)) step[name] = value
     else throw new RecipeError(`${path}.${name}: takes ${field.takes}, not ${shown(value)}.`)

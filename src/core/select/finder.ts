@@ -36,8 +36,8 @@ export interface Context {
   readonly memory: Memory
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
   check(progress: number): void
-  /** Told after each step: how long it took, and whether its result was remembered. */
-  stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean): void
+  /** Told after each step: how long it took, whether its result was remembered, and what its finder has to say. */
+  stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean, note?: string): void
 }
 
 /** The fields every finding step has, besides its own. */
@@ -58,7 +58,11 @@ export interface CommonFields {
  * What a finder found. `passing` means the finder goes on using the memory: it is valid until the next find, and is copied to be
  * kept. "slow": finding it again takes time, so it is kept wherever other steps stand beside it; "quick": it is not worth keeping.
  */
-export interface Found extends Matte { readonly passing?: 'quick' | 'slow' }
+export interface Found extends Matte {
+  readonly passing?: 'quick' | 'slow'
+  /** One sentence for people, where there is something to know about what was found, or why nothing was. */
+  readonly note?: string
+}
 
 /** A way to find a region. One file, one exported finder. */
 export interface Finder<K extends string = string, P = object> {

@@ -6,7 +6,7 @@
 import { combineInto, invertInto } from '../raster/coverage'
 import { grow } from '../raster/grow'
 import { emptyMatte, type Matte } from '../raster/picture'
-import { type Context, type Scene } from './finder'
+import { type Context, type Found, type Scene } from './finder'
 import { featherMatte } from './modifiers/feather'
 import { finderOf, type FindingStep, isFinding, modifierOf, opOf, type Step } from './registry'
 
@@ -27,12 +27,13 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     const step = steps[i]
     if (step.hidden) continue
     const started = performance.now()
-    let remembered = false
+    let remembered = false, note: string | undefined
     if (isFinding(step)) {
       const op = opOf(step)
       const alone = empty && op === 'add' && i === last
       const found = findStep(step, scene, context, alone)
       remembered = found.remembered
+      note = found.note
       // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
       if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
@@ -40,16 +41,16 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context, scene)
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
-    context.stepDone?.(i, step.kind, performance.now() - started, remembered)
+    context.stepDone?.(i, step.kind, performance.now() - started, remembered, note)
   }
   return matte
 }
 
 /** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. @param alone nothing else will be combined with it */
-export function findStep(step: FindingStep, scene: Scene, context: Context, alone = false): { matte: Matte; remembered: boolean; passing: boolean } {
+export function findStep(step: FindingStep, scene: Scene, context: Context, alone = false): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
   const key = findingKey(step, scene)
-  const known = context.memory.get<Matte>(key)
-  if (known) return { matte: known, remembered: true, passing: false }
+  const known = context.memory.get<Found>(key)
+  if (known) return { matte: known, remembered: true, passing: false, note: known.note }
   const found = finderOf(step).find(scene, step, context)
   const { width, height } = found
   const unchanged = step.grow === 0 && step.feather === 0
@@ -58,9 +59,13 @@ export function findStep(step: FindingStep, scene: Scene, context: Context, alon
   if (step.grow !== 0) matte = grow(matte, step.grow)
   if (step.feather > 0) matte = featherMatte(matte, step.feather)
   if (step.invert) invertInto(matte)
-  context.memory.set(key, matte, matte.data.byteLength)
-  return { matte, remembered: false, passing: false }
+  const kept: Found = { ...matte, note: found.note }
+  context.memory.set(key, kept, matte.data.byteLength)
+  return { matte: kept, remembered: false, passing: false, note: found.note }
 }
+
+/** What the finder of a step had to say when it was last found; undefined where there was nothing, or it is forgotten. */
+export const noteOf = (step: FindingStep, scene: Scene, { memory }: Context): string | undefined => memory.get<Found>(findingKey(step, scene))?.note
 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
 function findingKey(step: FindingStep, scene: Scene): string {

@@ -1,0 +1,24 @@
+/** How much a colour speaks for the subject, from two mixtures of colours: a table over the colour cube, filled as colours are met. */
+import { labOf } from '../colour/lab'
+import { type Mixture, mixtureCost } from './mixture'
+
+/** Bits of each channel that are told apart. */
+const BITS = 6
+/** The densities below which a colour belongs to neither: it then says nothing. */
+const FLOOR = 1e-6
+
+/** Nats in favour of `inside` (below zero: of `outside`) of an RGB word. */
+export class ColourEvidence {
+  private readonly table = new Float32Array(1 << (3 * BITS)).fill(NaN)
+  constructor(private readonly inside: Mixture, private readonly outside: Mixture) {}
+
+  of(word: number): number {
+    const cell = ((word & 0xfc) << 10) | ((word & 0xfc00) >>> 4) | ((word & 0xfc0000) >>> 18), known = this.table[cell]
+    if (known === known) return known
+    const [L, a, b] = labOf((word & 0xfc) | 2, ((word >>> 8) & 0xfc) | 2, ((word >>> 16) & 0xfc) | 2)
+    return (this.table[cell] = this.ofLab(L, a, b))
+  }
+
+  /** Exactly, for a colour by its L*, a* and b*. */
+  ofLab(L: number, a: number, b: number): number { return Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)) }
+}

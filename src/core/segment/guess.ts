@@ -1,0 +1,54 @@
+/**
+ * First guesses at an object, from regions: what is far from the surroundings. Far by reach (geodesic distance: shading does not count,
+ * looking like the surroundings is as good as being reached from them), or by the tree (what it costs to merge it into the surroundings).
+ * Sources: Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012; Arbeláez, Maire, Fowlkes and Malik, IEEE PAMI 33
+ * (2011) (the cost of the merge as a measure of separation).
+ */
+import { INSIDE, UNDECIDED } from './gridCut'
+import { geodesicDistance, type RegionGraph, unlikeness } from './regionGraph'
+import { type RegionTree } from './regionTree'
+
+/** Colour differences up to this are shading, CIELAB units. */
+export const FLAT = 2
+/** A region looks like the surroundings as far as this share of them does. */
+const SHARE = 0.004
+/** What looking like them costs before the difference counts, CIELAB units. */
+const JUMP = 1
+/** A first guess that nowhere stands out by so many CIELAB units is no object. */
+const LEAST_DISTANCE = 4
+/** A region of the tree lies outside when more than this share of it does. */
+const MERGED = 0.2
+
+/** How probably each pixel is the object, by how far its region is from the surroundings; null where nothing stands out. Looking like the surroundings is as good as being reached from them. */
+export function guessByReach(graph: RegionGraph, outer: Float32Array, given: Uint8Array): Float32Array | null {
+  const surroundings = outer.map((share, r) => (share > 0.5 ? graph.area[r] : 0)), like = unlikeness(graph, surroundings, SHARE)
+  const start = outer.map((share, r) => (share > 0.5 ? 0 : JUMP + Math.max(0, like[r] - FLAT)))
+  const distance = geodesicDistance(graph, start, FLAT)
+  if (!distance.some((d, r) => outer[r] < 1 && d >= LEAST_DISTANCE && Number.isFinite(d))) return null
+  return guessOf(distance, Math.max(5, middleOf(distance, graph, outer)), graph, given)
+}
+
+/** Half of what is undecided lies nearer than this: boxes are sloppy, objects fill about half of theirs. */
+function middleOf(distance: Float32Array, graph: RegionGraph, outer: Float32Array): number {
+  const order = [...distance.keys()].filter((r) => outer[r] < 1 && Number.isFinite(distance[r])).sort((p, q) => distance[p] - distance[q]), undecided = (r: number) => graph.area[r] * (1 - outer[r])
+  const total = order.reduce((sum, r) => sum + undecided(r), 0)
+  let sum = 0
+  for (const r of order) if ((sum += undecided(r)) >= total / 2) return distance[r]
+  return 0
+}
+const guessOf = (distance: Float32Array, middle: number, graph: RegionGraph, given: Uint8Array): Float32Array => Float32Array.from(given, (g, i) => (g === UNDECIDED ? 1 - Math.exp(-((distance[graph.regionOf[i]] / middle) ** 2)) : g === INSIDE ? 1 : 0))
+
+/** The same by the tree: how much it costs to merge a region, and what it merges with, into something that lies outside for the greater part. */
+export function guessByTree(tree: RegionTree, graph: RegionGraph, outer: Float32Array, given: Uint8Array): Float32Array | null {
+  const outside = new Float32Array(tree.parent.length), area = new Float32Array(tree.parent.length)
+  for (let r = 0; r < graph.count; r++) { outside[graph.inTree[r]] = outer[r] * graph.area[r]; area[graph.inTree[r]] = graph.area[r] }
+  for (let i = 0; i < tree.parent.length; i++) if (tree.parent[i] !== i) { outside[tree.parent[i]] += outside[i]; area[tree.parent[i]] += area[i] }
+  const height = Float32Array.from({ length: graph.count }, (_, r) => {
+    let i = graph.inTree[r]
+    if (outside[i] > 0.5 * area[i]) return 0
+    while (tree.parent[i] !== i && outside[tree.parent[i]] <= MERGED * area[tree.parent[i]]) i = tree.parent[i]
+    return tree.mergeCost[tree.parent[i]]
+  })
+  const middle = middleOf(height, graph, outer)
+  return middle > 0 ? guessOf(height, middle, graph, given) : null
+}

@@ -1,0 +1,27 @@
+/** A picture's L*, a* and b*, a plane each, for work that asks for colours again and again. */
+import { labRow } from '../colour/lab'
+import { type Picture, words } from '../raster/picture'
+
+export interface LabPlanes { readonly width: number; readonly height: number; readonly L: Float32Array; readonly a: Float32Array; readonly b: Float32Array }
+
+export function labPlanes(picture: Picture): LabPlanes {
+  const { width, height } = picture, count = width * height
+  const planes = { width, height, L: new Float32Array(count), a: new Float32Array(count), b: new Float32Array(count) }
+  labRow(words(picture), 0, count, planes.L, planes.a, planes.b)
+  return planes
+}
+
+/** Each plane by the mean of 3×3 pixels: takes grain away and keeps boundaries within a pixel. */
+export function calmed({ width, height, L, a, b }: LabPlanes): LabPlanes {
+  return { width, height, L: boxed(L, width, height), a: boxed(a, width, height), b: boxed(b, width, height) }
+}
+
+function boxed(from: Float32Array, width: number, height: number): Float32Array {
+  const rows = new Float32Array(from.length), out = new Float32Array(from.length)
+  for (let y = 0; y < height; y++) for (let x = 0, o = y * width; x < width; x++) rows[o + x] = (from[o + Math.max(0, x - 1)] + from[o + x] + from[o + Math.min(width - 1, x + 1)]) / 3
+  for (let y = 0; y < height; y++) {
+    const up = Math.max(0, y - 1) * width, here = y * width, down = Math.min(height - 1, y + 1) * width
+    for (let x = 0; x < width; x++) out[here + x] = (rows[up + x] + rows[here + x] + rows[down + x]) / 3
+  }
+  return out
+}

@@ -1,0 +1,149 @@
+/**
+ * From a first guess to an outline: colours of subject and surroundings are learnt and the picture is cut, in turn, on a small level;
+ * then the cut is carried to full size, level by level, deciding anew only what lies near the outline or speaks against it.
+ * Sources: Rother, Kolmogorov and Blake, "GrabCut", SIGGRAPH 2004 (learning and cutting in turn); Lombaert, Sun, Grady and Xu,
+ * "A multilevel banded graph cuts method for fast image segmentation", ICCV 2005 (the band at finer levels).
+ */
+import { labRow } from '../colour/lab'
+import { type Picture, words } from '../raster/picture'
+import { ColourEvidence } from './colourEvidence'
+import { cutGrid, INSIDE, meanContrast, OUTSIDE, UNDECIDED } from './gridCut'
+import { nearAny } from './nearAny'
+import { type LabPlanes, labPlanes } from './labPlanes'
+import { fitMixture, type Mixture } from './mixture'
+
+const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
+/** Colours are learnt from about so many pixels. */
+const SAMPLES = 10_000
+/** What separating two alike neighbours costs on the small level, nats. */
+const SMOOTHNESS = 7
+/** How much the first guess goes on counting beside the colours, nats at most. */
+const GUESS_WEIGHT = 2
+/** Where the first guess changes sides. */
+const GUESS_MIDDLE = 0.5
+const ROUNDS = 4
+
+export interface Models { readonly inside: Mixture; readonly outside: Mixture }
+
+/** Learns colours from weighted pixels. */
+export function learn(lab: LabPlanes, weight: Float32Array, components: number): Mixture {
+  let count = 0
+  for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
+  const step = Math.max(1, Math.floor(count / SAMPLES)), samples = new Float32Array(3 * Math.ceil(count / step)), weights = new Float32Array(Math.ceil(count / step))
+  for (let i = 0, seen = 0, n = 0; i < weight.length; i++) {
+    if (weight[i] <= 0.02 || seen++ % step !== 0) continue
+    samples[3 * n] = lab.L[i]; samples[3 * n + 1] = lab.a[i]; samples[3 * n + 2] = lab.b[i]
+    weights[n++] = weight[i]
+  }
+  return fitMixture(samples, weights, components)
+}
+
+export interface SmallCut {
+  readonly lab: LabPlanes
+  /** UNDECIDED, OUTSIDE or INSIDE as far as it is given. */
+  readonly given: Uint8Array
+  /** How probably each pixel is inside, 0-1, before anything is cut. */
+  readonly guess: Float32Array
+  /** How much a pixel that is given counts when colours are learnt, 0-1. */
+  readonly weight: Float32Array
+  /** Takes from each cut what cannot belong to it, in place, by what the colours say (nats). The first time there is more to come. */
+  readonly tidy?: (state: Uint8Array, evidence: (pixel: number) => number, first: boolean) => void
+  readonly smoothness?: number
+}
+
+/** The cut on the small level, and the colours it was made by. */
+export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
+  const { width, height } = lab, count = width * height, contrast = meanContrast(lab)
+  const inside = new Float32Array(count), outside = new Float32Array(count)
+  let state = given.slice(), models: Models | undefined
+  for (let round = 0; round < ROUNDS; round++) {
+    for (let i = 0; i < count; i++) {
+      inside[i] = outside[i] = 0
+      if (given[i] === OUTSIDE) outside[i] = weight[i]
+      else if (given[i] === INSIDE) inside[i] = weight[i]
+      else if (round === 0) { inside[i] = guess[i] ** 2; outside[i] = (1 - guess[i]) ** 2 }
+      else if (state[i] === INSIDE) inside[i] = 1
+      else outside[i] = 1
+    }
+    models = { inside: learn(lab, inside, INSIDE_COMPONENTS), outside: learn(lab, outside, OUTSIDE_COMPONENTS) }
+    const colours = new ColourEvidence(models.inside, models.outside)
+    const next = given.slice(), evidence = (i: number) => colours.ofLab(lab.L[i], lab.a[i], lab.b[i])
+    cutGrid(lab, {
+      state: next, contrast, smoothness,
+      evidence: (i) => evidence(i) + 2 * GUESS_WEIGHT * (guess[i] - GUESS_MIDDLE),
+      colours: (from, n, L, a, b, at) => { L.set(lab.L.subarray(from, from + n), at); a.set(lab.a.subarray(from, from + n), at); b.set(lab.b.subarray(from, from + n), at) },
+    })
+    if (tidy) {
+      const cut = round === 0 ? next.slice() : null
+      tidy(next, evidence, round === 0)
+      // What is not of the first piece is left to its colours from here on.
+      if (cut) guess = guess.map((value, i) => (cut[i] === INSIDE && next[i] !== INSIDE ? Math.min(value, GUESS_MIDDLE) : value))
+    }
+    check((round + 1) / ROUNDS)
+    let changed = 0
+    for (let i = 0; i < count; i++) if (next[i] !== state[i]) changed++
+    state = next
+    if (changed < count / 2000) break
+  }
+  return { state, models: models! }
+}
+
+/** At finer levels: how near the outline a pixel is decided anew, px; and how loudly its colour must speak against its side, nats. */
+const BAND = 2, LOUD = 2.5
+/** Smoothness at finer levels: thin things must not cost more than they are worth. */
+const FINE_SMOOTHNESS = 2
+
+export interface Refinement {
+  /** Full size first; the last is the level `state` belongs to. */
+  readonly levels: readonly Picture[]
+  readonly models: Models
+  /** What is given at a level, as `given` of the small cut. */
+  readonly givenAt: (level: number) => Uint8Array
+  /** How far from the outline (px of the small level) colours may speak against a side. */
+  readonly reach?: number
+}
+
+/** Carries a cut of the small level to full size. @returns INSIDE and OUTSIDE for each pixel of the first level */
+export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8 }: Refinement, check: (progress: number) => void): Uint8Array {
+  const colours = new ColourEvidence(models.inside, models.outside)
+  let state = small
+  for (let n = levels.length - 2; n >= 0; n--) {
+    const picture = levels[n], { width, height } = picture, coarse = levels[n + 1], pixels = words(picture), given = givenAt(n)
+    const side = new Uint8Array(width * height)
+    for (let y = 0; y < height; y++) {
+      const from = (y >> 1) * coarse.width
+      for (let x = 0; x < width; x++) side[y * width + x] = state[from + (x >> 1)]
+    }
+    const next = side.slice()
+    openBand(next, side, width, height, BAND)
+    // Where colours speak loudly against the side, near the object.
+    const near = nearAny(state, (side) => side === INSIDE, coarse.width, coarse.height, reach << (levels.length - 2 - n))
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
+      const i = y * width + x
+      if (next[i] === UNDECIDED || !near[(y >> 1) * coarse.width + (x >> 1)]) continue
+      const e = colours.of(pixels[i])
+      if (side[i] === INSIDE ? e < -LOUD : e > LOUD) next[i] = UNDECIDED
+    }
+    for (let i = 0; i < next.length; i++) if (given[i] !== UNDECIDED) next[i] = given[i]
+    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness: FINE_SMOOTHNESS, evidence: (i) => colours.of(pixels[i]), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
+    state = next
+    check(1 - n / Math.max(1, levels.length - 1))
+  }
+  return state
+}
+
+/** Marks as undecided what lies within `band` px of where the side changes. */
+function openBand(out: Uint8Array, side: Uint8Array, width: number, height: number, band: number): void {
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
+    const i = y * width + x
+    if (!((x + 1 < width && side[i] !== side[i + 1]) || (y + 1 < height && side[i] !== side[i + width]))) continue
+    for (let v = Math.max(0, y - band + 1); v <= Math.min(height - 1, y + band); v++) out.fill(UNDECIDED, v * width + Math.max(0, x - band + 1), v * width + Math.min(width, x + band + 1))
+  }
+}
+
+/** Mean contrast of neighbours, from a share of the rows. */
+function contrastOf(picture: Picture): number {
+  const rows = Math.min(picture.height, 200), step = Math.floor(picture.height / rows), data = new Uint8ClampedArray(rows * picture.width * 4)
+  for (let r = 0; r < rows; r++) data.set(picture.data.subarray(r * step * picture.width * 4, (r * step + 1) * picture.width * 4), r * picture.width * 4)
+  return meanContrast(labPlanes({ width: picture.width, height: rows, data }))
+}

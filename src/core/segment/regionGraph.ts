@@ -1,0 +1,84 @@
+/** A few hundred regions of the picture with what they look like and who lies beside whom: what is thought about before pixels are. */
+import { type LabPlanes } from './labPlanes'
+import { cutTree, type RegionTree } from './regionTree'
+
+export interface RegionGraph {
+  /** The region of each pixel of the level that is thought on. */
+  readonly regionOf: Int32Array
+  readonly count: number
+  /** Pixels. */
+  readonly area: Float32Array
+  /** Mean L*, a*, b*, three a region. */
+  readonly colour: Float32Array
+  /** Middle, px: x, y, two a region. */
+  readonly middle: Float32Array
+  readonly neighbours: readonly (readonly number[])[]
+  /** Beside each neighbour: the common boundary's length, px of the tree's level, and mean strength, CIELAB units. */
+  readonly borders: readonly (readonly { readonly length: number; readonly strength: number }[])[]
+  /** Its name in the tree. */
+  readonly inTree: Int32Array
+}
+
+/**
+ * @param tree made of a level `1 / 2^finer` the size of a pixel of `lab` (finer than it, or as fine)
+ * @param count how many regions the tree is cut into
+ */
+export function regionGraph(tree: RegionTree, finer: number, lab: LabPlanes, count: number): RegionGraph {
+  const top = cutTree(tree, count), names = new Map<number, number>()
+  const name = (basin: number): number => { const region = top[basin], known = names.get(region); if (known !== undefined) return known; names.set(region, names.size); return names.size - 1 }
+  const { width, height } = lab, regionOf = new Int32Array(width * height), half = finer > 0 ? 1 << (finer - 1) : 0
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) regionOf[y * width + x] = name(tree.basinOf[Math.min(tree.height - 1, (y << finer) + half) * tree.width + Math.min(tree.width - 1, (x << finer) + half)])
+  const around: Map<number, { length: number; strength: number }>[] = []
+  const meet = (p: number, q: number, length: number, strength: number) => {
+    const known = (around[p] ??= new Map()).get(q)
+    if (known) { known.strength = (known.strength * known.length + strength * length) / (known.length + length); known.length += length } else around[p].set(q, { length, strength })
+  }
+  for (let k = 0; k < tree.lengths.length; k++) {
+    const p = name(tree.pairs[2 * k]), q = name(tree.pairs[2 * k + 1])
+    if (p !== q) { meet(p, q, tree.lengths[k], tree.strengths[k]); meet(q, p, tree.lengths[k], tree.strengths[k]) }
+  }
+  const regions = names.size, area = new Float32Array(regions), sums = new Float64Array(regions * 3), places = new Float64Array(regions * 2)
+  for (let i = 0; i < regionOf.length; i++) { const r = regionOf[i]; area[r]++; sums[r * 3] += lab.L[i]; sums[r * 3 + 1] += lab.a[i]; sums[r * 3 + 2] += lab.b[i]; places[r * 2] += i % width; places[r * 2 + 1] += (i / width) | 0 }
+  return { regionOf, count: regions, area, colour: Float32Array.from(sums, (v, i) => v / Math.max(1, area[(i / 3) | 0])), middle: Float32Array.from(places, (v, i) => v / Math.max(1, area[i >> 1])), neighbours: Array.from({ length: regions }, (_, r) => [...(around[r]?.keys() ?? [])]), borders: Array.from({ length: regions }, (_, r) => [...(around[r]?.values() ?? [])]), inTree: Int32Array.from(names.keys()) }
+}
+
+export function colourDifference({ colour }: RegionGraph, p: number, q: number): number {
+  const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
+  return Math.sqrt(dl * dl + da * da + db * db)
+}
+
+/** Between the middles of two regions, px. */
+export const apart = ({ middle }: RegionGraph, p: number, q: number): number => Math.hypot(middle[p * 2] - middle[q * 2], middle[p * 2 + 1] - middle[q * 2 + 1])
+
+/**
+ * Geodesic distance: the least sum of colour differences on the way from the regions that have a finite `start`, beginning with it.
+ * Differences up to `flat` do not count: they are shading. `perPixel` is added for each px of the way. Dijkstra's algorithm; a few
+ * hundred regions need no heap.
+ */
+export function geodesicDistance(graph: RegionGraph, start: Float32Array, flat: number, perPixel = 0): Float32Array {
+  const distance = start.slice(), done = new Uint8Array(graph.count)
+  for (;;) {
+    let least = -1
+    for (let r = 0; r < graph.count; r++) if (!done[r] && distance[r] < Infinity && (least < 0 || distance[r] < distance[least])) least = r
+    if (least < 0) return distance
+    done[least] = 1
+    for (const q of graph.neighbours[least]) {
+      const through = distance[least] + Math.max(0, colourDifference(graph, least, q) - flat) + (perPixel && perPixel * apart(graph, least, q))
+      if (through < distance[q]) distance[q] = through
+    }
+  }
+}
+
+/**
+ * For each region, how far its colour is from what regions of weight look like: the difference within which `share` of the whole
+ * weight lies. Infinite where there is no weight. CIELAB units.
+ */
+export function unlikeness(graph: RegionGraph, weight: Float32Array, share: number): Float32Array {
+  const weighed = [...weight.keys()].filter((r) => weight[r] > 0), need = share * weighed.reduce((sum, r) => sum + weight[r], 0)
+  return Float32Array.from({ length: graph.count }, (_, r) => {
+    const near = weighed.map((q) => ({ difference: colourDifference(graph, r, q), weight: weight[q] })).sort((p, q) => p.difference - q.difference)
+    let sum = 0
+    for (const { difference, weight: w } of near) if ((sum += w) >= need) return difference
+    return Infinity
+  })
+}

@@ -1,0 +1,211 @@
+/**
+ * The picture's own hierarchy of regions: basins of the gradient, merged two by two into a tree, the least different first. How
+ * different two neighbours are is told by their mean colours and the strength of the boundary between them, and small regions go first.
+ * Sources: Meyer, "Topographic distance and watershed lines", Signal Processing 38 (1994) (flooding by an ordered queue); Ward,
+ * "Hierarchical grouping to optimize an objective function", J. Am. Statistical Association 58 (1963) (what a merge costs);
+ * Arbeláez, Maire, Fowlkes and Malik, "Contour detection and hierarchical image segmentation", IEEE PAMI 33 (2011) (boundary strength between regions).
+ */
+import { type LabPlanes } from './labPlanes'
+
+export interface RegionTree {
+  readonly width: number
+  readonly height: number
+  /** The basin of each pixel, 0 … basins − 1. */
+  readonly basinOf: Int32Array
+  readonly basins: number
+  /** parent[i] of basins (0 … basins − 1) and of merged regions (from `basins` on, in the order they were merged); the last is the root, its own parent. */
+  readonly parent: Int32Array
+  /** What the merge that made a region cost, never falling; 0 for basins. */
+  readonly mergeCost: Float32Array
+  /** What each region looks like: its pixels, and their mean L*, a*, b*. */
+  readonly area: Float32Array
+  readonly colour: Float32Array
+  /** Neighbouring basins: pairs, the length of their common boundary and its mean strength. */
+  readonly pairs: Int32Array
+  readonly lengths: Float32Array
+  readonly strengths: Float32Array
+}
+
+/** Gradients are put into so many classes of a quarter of a CIELAB unit; above that all are alike. */
+const CLASSES = 256, CLASS = 0.25
+/** How much the boundary's strength counts beside the difference of the mean colours. */
+const BOUNDARY_WEIGHT = 1
+/** Size counts by this power of the harmonic mean of the areas. */
+const SIZE_POWER = 0.35
+
+export function makeRegionTree(lab: LabPlanes, check: (progress: number) => void = () => {}): RegionTree {
+  const { width, height } = lab
+  const gradient = gradientOf(lab)
+  check(0.1)
+  const { basinOf, basins } = floodBasins(gradient, width, height)
+  check(0.4)
+  const graph = neighbours(basinOf, basins, lab, gradient)
+  check(0.5)
+  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, check) }
+}
+
+/** Length of the colour gradient by Scharr's filter, in CIELAB units a pixel. */
+export function gradientOf({ width, height, L, a, b }: LabPlanes): Float32Array {
+  const out = new Float32Array(width * height)
+  for (let y = 0; y < height; y++) {
+    const up = (y > 0 ? y - 1 : 0) * width, here = y * width, down = (y < height - 1 ? y + 1 : y) * width
+    for (let x = 0; x < width; x++) {
+      const l = x > 0 ? x - 1 : 0, r = x < width - 1 ? x + 1 : x
+      let sum = 0
+      for (const p of [L, a, b]) {
+        const gx = 3 * (p[up + r] - p[up + l] + p[down + r] - p[down + l]) + 10 * (p[here + r] - p[here + l])
+        const gy = 3 * (p[down + l] - p[up + l] + p[down + r] - p[up + r]) + 10 * (p[down + x] - p[up + x])
+        sum += gx * gx + gy * gy
+      }
+      out[here + x] = Math.sqrt(sum) / 32
+    }
+  }
+  return out
+}
+
+/** Watershed basins of the gradient's minima, every pixel in one. */
+function floodBasins(gradient: Float32Array, width: number, height: number): { basinOf: Int32Array; basins: number } {
+  const count = width * height, basinOf = new Int32Array(count).fill(-1)
+  const classOf = Uint8Array.from(gradient, (g) => Math.min(CLASSES - 1, g / CLASS))
+  const next = new Int32Array(count), first = new Int32Array(CLASSES).fill(-1), last = new Int32Array(CLASSES).fill(-1)
+  const put = (i: number, c: number) => { next[i] = -1; if (first[c] < 0) first[c] = i; else next[last[c]] = i; last[c] = i }
+  // Minima: plateaus with nothing lower around them.
+  let basins = 0
+  const seen = new Uint8Array(count), plateau = new Int32Array(count)
+  for (let start = 0; start < count; start++) {
+    if (seen[start]) continue
+    const level = classOf[start]
+    let size = 0, least = true
+    plateau[size++] = start
+    seen[start] = 1
+    for (let k = 0; k < size; k++) {
+      const i = plateau[k], x = i % width
+      const look = (j: number) => { if (classOf[j] < level) least = false; else if (classOf[j] === level && !seen[j]) { seen[j] = 1; plateau[size++] = j } }
+      if (x > 0) look(i - 1)
+      if (x < width - 1) look(i + 1)
+      if (i >= width) look(i - width)
+      if (i + width < count) look(i + width)
+    }
+    if (!least) continue
+    for (let k = 0; k < size; k++) { basinOf[plateau[k]] = basins; put(plateau[k], level) }
+    basins++
+  }
+  for (let level = 0; level < CLASSES; level++) {
+    while (first[level] >= 0) {
+      const i = first[level], x = i % width
+      first[level] = next[i]
+      const reach = (j: number) => { if (basinOf[j] < 0) { basinOf[j] = basinOf[i]; put(j, Math.max(level, classOf[j])) } }
+      if (x > 0) reach(i - 1)
+      if (x < width - 1) reach(i + 1)
+      if (i >= width) reach(i - width)
+      if (i + width < count) reach(i + width)
+    }
+  }
+  return { basinOf, basins }
+}
+
+interface Graph { area: Float64Array; sums: Float64Array; table: { pairs: Int32Array; lengths: Float32Array; strengths: Float32Array } }
+
+function neighbours(basinOf: Int32Array, basins: number, { width, height, L, a, b }: LabPlanes, gradient: Float32Array): Graph {
+  const area = new Float64Array(basins), sums = new Float64Array(basins * 3)
+  const index = new Map<number, number>(), ends: number[] = [], lengths: number[] = [], strengths: number[] = []
+  const meet = (i: number, j: number) => {
+    const p = basinOf[i], q = basinOf[j]
+    if (p === q) return
+    const low = p < q ? p : q, high = p < q ? q : p, key = low * basins + high
+    let k = index.get(key)
+    if (k === undefined) { index.set(key, (k = lengths.length)); ends.push(low, high); lengths.push(0); strengths.push(0) }
+    lengths[k]++
+    strengths[k] += Math.max(gradient[i], gradient[j])
+  }
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
+    const r = basinOf[i]
+    area[r]++
+    sums[r * 3] += L[i]; sums[r * 3 + 1] += a[i]; sums[r * 3 + 2] += b[i]
+    if (x < width - 1) meet(i, i + 1)
+    if (y < height - 1) meet(i, i + width)
+  }
+  return { area, sums, table: { pairs: Int32Array.from(ends), lengths: Float32Array.from(lengths), strengths: Float32Array.from(strengths, (s, k) => s / lengths[k]) } }
+}
+
+/** A heap of pairs by what merging them costs; outdated ones are passed over when they come up. */
+class Heap {
+  private readonly costs: number[] = []
+  private readonly items: number[] = []
+  get size(): number { return this.items.length }
+  push(cost: number, item: number): void {
+    const { costs, items } = this
+    let i = items.length
+    while (i > 0) { const up = (i - 1) >> 1; if (costs[up] <= cost) break; costs[i] = costs[up]; items[i] = items[up]; i = up }
+    costs[i] = cost; items[i] = item
+  }
+  pop(): [number, number] {
+    const { costs, items } = this, top: [number, number] = [costs[0], items[0]], cost = costs.pop()!, item = items.pop()!, n = items.length
+    if (n > 0) {
+      let i = 0
+      for (;;) {
+        let down = 2 * i + 1
+        if (down >= n) break
+        if (down + 1 < n && costs[down + 1] < costs[down]) down++
+        if (costs[down] >= cost) break
+        costs[i] = costs[down]; items[i] = items[down]; i = down
+      }
+      costs[i] = cost; items[i] = item
+    }
+    return top
+  }
+}
+
+function merge({ area: areas, sums, table }: Graph, basins: number, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
+  const most = 2 * basins - 1
+  const parent = Int32Array.from({ length: most }, (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
+  for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
+  // For each live region, its neighbours with the boundary's length and summed strength.
+  const around: (Map<number, { length: number; strength: number; cost: number }> | null)[] = Array.from({ length: most }, () => null)
+  for (let i = 0; i < basins; i++) around[i] = new Map()
+  const heap = new Heap()
+  const cost = (p: number, q: number, strength: number): number => {
+    const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
+    return (Math.sqrt(dl * dl + da * da + db * db) + BOUNDARY_WEIGHT * strength) * ((area[p] * area[q]) / (area[p] + area[q])) ** SIZE_POWER
+  }
+  const connect = (p: number, q: number, length: number, strength: number) => {
+    const shared = { length, strength, cost: cost(p, q, strength / length) }
+    around[p]!.set(q, shared)
+    around[q]!.set(p, shared)
+    heap.push(shared.cost, p * most + q)
+  }
+  for (let k = 0; k < table.lengths.length; k++) connect(table.pairs[2 * k], table.pairs[2 * k + 1], table.lengths[k], table.lengths[k] * table.strengths[k])
+  let made = basins
+  while (heap.size && made < most) {
+    const [value, key] = heap.pop(), p = Math.floor(key / most), q = key - p * most
+    const shared = around[p]?.get(q)
+    if (!shared || !around[q] || shared.cost !== value) continue
+    const r = made++
+    if (r % 1024 === 0) check(0.5 + (0.5 * (r - basins)) / basins)
+    parent[p] = parent[q] = r
+    mergeCost[r] = Math.max(value, mergeCost[r - 1])
+    area[r] = area[p] + area[q]
+    for (let c = 0; c < 3; c++) colour[r * 3 + c] = (area[p] * colour[p * 3 + c] + area[q] * colour[q * 3 + c]) / area[r]
+    around[r] = new Map()
+    const next = new Map<number, { length: number; strength: number }>()
+    for (const old of [p, q]) {
+      for (const [other, { length, strength }] of around[old]!) {
+        if (other === p || other === q) continue
+        around[other]!.delete(old)
+        const known = next.get(other)
+        if (known) { known.length += length; known.strength += strength } else next.set(other, { length, strength })
+      }
+      around[old] = null
+    }
+    for (const [other, { length, strength }] of next) connect(r, other, length, strength)
+  }
+  return { parent, mergeCost, area, colour }
+}
+
+/** For each basin the region that holds it when the tree is cut so that `count` regions are left. */
+export function cutTree({ parent, basins }: RegionTree, count: number): Int32Array {
+  const roots = 2 * basins - Math.max(1, Math.min(basins, Math.round(count))) // regions below this number exist by then
+  const top = new Int32Array(parent.length)
+  for (let i = parent.length - 1; i >= 0; i--) top[i] = parent[i] === i || parent[i] >= roots ? i : top[parent[i]]
+  return top.subarray(0, basins)
+}

@@ -1,0 +1,26 @@
+/** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
+import { emptyMatte, type Matte, type Size, words } from '../raster/picture'
+import { IN, IN_EDGE, OUT, OUT_EDGE } from '../select/similarColour/marks'
+import { softenEdge } from '../select/similarColour/softenEdge'
+import { INSIDE } from './gridCut'
+import { type SegmentView } from './view'
+
+/** @param state INSIDE where covered, for the view's full size @param soft coverage at the edge from the picture's colours */
+export function stateToMatte(state: Uint8Array, { frame, levels }: SegmentView, size: Size, soft: boolean): Matte {
+  const { width, height } = frame, marks = new Uint8Array(width * height)
+  for (let i = 0; i < marks.length; i++) marks[i] = state[i] === INSIDE ? IN : OUT
+  if (soft) {
+    const edge: number[] = []
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
+      const i = y * width + x, side = state[i]
+      if ((x > 0 && state[i - 1] !== side) || (x + 1 < width && state[i + 1] !== side) || (y > 0 && state[i - width] !== side) || (y + 1 < height && state[i + width] !== side)) edge.push(i)
+    }
+    for (const i of edge) marks[i] = marks[i] === IN ? IN_EDGE : OUT_EDGE
+    softenEdge(marks, Int32Array.from(edge), levels[0])
+  }
+  if (width === size.width && height === size.height) return { width, height, data: marks }
+  const matte = emptyMatte(size)
+  for (let row = 0; row < height; row++) matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
+  return matte
+}
+void words

@@ -1,0 +1,49 @@
+/**
+ * What segmentation looks at: a part of the picture at its mip levels down to one small enough to think on, and that level's colours.
+ * The last one made is remembered.
+ */
+import { halvePicture } from '../raster/levels'
+import { type Box } from '../raster/content'
+import { type Picture, type Size } from '../raster/picture'
+import { type Context, type Sample, type Scene } from '../select/finder'
+import { type LabPlanes, labPlanes } from './labPlanes'
+
+export interface SegmentView {
+  /** The part looked at, whole px of the picture. */
+  readonly frame: Box
+  /** Full size first, down to the level that is thought on. */
+  readonly levels: readonly Picture[]
+  /** Of the last level. */
+  readonly lab: LabPlanes
+}
+
+/** The level that is thought on has at most so many pixels. */
+export const MOST_PIXELS = 130_000
+
+export const wholeOf = ({ width, height }: Size): Box => ({ x: 0, y: 0, width, height })
+
+/** A box grown by a share of its sides (at least `least` px), within the picture, on whole pixels; null when nothing of it lies there. */
+export function frameAround(box: readonly [x0: number, y0: number, x1: number, y1: number], margin: number, least: number, { width, height }: Size): Box | null {
+  const dx = Math.max(least, margin * (box[2] - box[0])), dy = Math.max(least, margin * (box[3] - box[1]))
+  if (box[2] <= 0 || box[3] <= 0 || box[0] >= width || box[1] >= height) return null
+  const x = Math.max(0, Math.floor(box[0] - dx)), y = Math.max(0, Math.floor(box[1] - dy))
+  return { x, y, width: Math.min(width, Math.ceil(box[2] + dx)) - x, height: Math.min(height, Math.ceil(box[3] + dy)) - y }
+}
+
+export function segmentView(scene: Scene, sample: Sample, { memory }: Context, frame: Box = wholeOf(scene)): SegmentView {
+  const name = `${scene.identity(sample)} ${frame.x},${frame.y} ${frame.width}×${frame.height}`, key = `segmentView ${frame.width === scene.width && frame.height === scene.height ? 'whole' : 'part'}`
+  const known = memory.get<{ name: string; view: SegmentView }>(key)
+  if (known?.name === name) return known.view
+  const levels = [partOf(scene.picture(sample), frame)]
+  for (let last = levels[0]; last.width * last.height > MOST_PIXELS; levels.push(last)) last = halvePicture(last)
+  const view = { frame, levels, lab: labPlanes(levels.at(-1)!) }
+  memory.set(key, { name, view }, levels.reduce((sum, level) => sum + level.data.byteLength, 0) + view.lab.L.byteLength * 3)
+  return view
+}
+
+function partOf(picture: Picture, { x, y, width, height }: Box): Picture {
+  if (width === picture.width && height === picture.height) return picture
+  const data = new Uint8ClampedArray(width * height * 4)
+  for (let row = 0; row < height; row++) { const from = ((y + row) * picture.width + x) * 4; data.set(picture.data.subarray(from, from + width * 4), row * width * 4) }
+  return { width, height, data }
+}

@@ -1,0 +1,83 @@
+/**
+ * Subject: what stands out against what touches the border, as one thing with an outline on edges.
+ *
+ * Several first guesses (contrast with probable background, reach from the border, the region tree) are cut, and the one whose outline
+ * lies best on edges is taken. Where several things compete, `pick` chooses among them.
+ * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
+ */
+import { number } from '../common/fields'
+import { emptyMatte } from '../raster/picture'
+import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { colourOverlap } from '../segment/colourOverlap'
+import { FLAT, guessByReach, guessByTree } from '../segment/guess'
+import { keepObject } from '../segment/keepObject'
+import { calmed } from '../segment/labPlanes'
+import { cutSmall, type Models, refine } from '../segment/objectCut'
+import { outlineStrength } from '../segment/outlineStrength'
+import { regionGraph, type RegionGraph } from '../segment/regionGraph'
+import { gradientOf, makeRegionTree } from '../segment/regionTree'
+import { borderLength, saliency } from '../segment/saliency'
+import { stateToMatte } from '../segment/softEdge'
+import { segmentView } from '../segment/view'
+import { type Finder, type Found } from './finder'
+
+export interface SubjectFields {
+  /** Which of the things that compete: 0 is what stands out most. */
+  pick: number
+}
+
+const REGIONS = 300
+/** A thing that covers this share of the picture is as good as a larger one. */
+const LARGE = 0.3
+/** A region that touches the border is background from this probability on. */
+const BACKGROUND = 0.65
+
+export const subject: Finder<'subject', SubjectFields> = {
+  kind: 'subject',
+  finds: true,
+  looksAtPixels: true,
+  fields: { pick: number(0, 9, 0) },
+  find(scene, params, context) {
+    const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
+    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1
+    const given = (level: number): Uint8Array => { const { data, width, height } = view.levels[level], state = new Uint8Array(width * height); for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE; return state }
+    const start = given(small), tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, 0, view.lab, REGIONS)
+    context.check(0.2)
+    const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
+    context.check(0.3)
+    const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
+    const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
+    const gradient = gradientOf(calmed(view.lab)), weight = new Float32Array(start.length).fill(1)
+    let best: { state: Uint8Array; models: Models; score: number } | undefined
+    for (const [n, guess] of guesses.entries()) {
+      if (!guess) continue
+      const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.12 * (n + p)))
+      const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
+      const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * (1 - colourOverlap(cut.state, view.lab))
+      if ((globalThis as any).SC) (globalThis as any).SC(n, cut.state, score, view)
+      if (!best || score > best.score) best = { ...cut, score }
+    }
+    if (!best?.state.includes(INSIDE)) return nothing('nothing stands out from what touches the picture’s border')
+    const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) => context.check(0.66 + 0.3 * p))
+    return stateToMatte(full, view, scene, true)
+  },
+}
+
+/** How probably each pixel stands out, even odds at the value that parts the regions best (Otsu 1979). */
+function guessBySaliency(graph: RegionGraph, background: Float32Array, contrast: Float32Array, given: Uint8Array): Float32Array | null {
+  const value = contrast.map((c, r) => c * (1 - background[r])), bins = new Float64Array(64)
+  const most = value.reduce((a, b) => Math.max(a, b), 0)
+  if (most < 1e-6) return null
+  for (let r = 0; r < graph.count; r++) bins[Math.min(63, Math.floor((64 * value[r]) / most))] += graph.area[r]
+  let total = 0, mass = 0
+  bins.forEach((n, k) => { total += n; mass += n * k })
+  let below = 0, belowMass = 0, best = -1, at = 32
+  for (let k = 0; k < 63; k++) {
+    below += bins[k]; belowMass += bins[k] * k
+    if (below === 0 || below === total) continue
+    const between = below * (total - below) * (belowMass / below - (mass - belowMass) / (total - below)) ** 2
+    if (between > best) { best = between; at = k + 1 }
+  }
+  const middle = (at / 64) * most
+  return Float32Array.from(given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) })
+}
