@@ -24,7 +24,7 @@ The recipe's format is described in docs/recipe.md.`
 const MEMORY = 1 << 30
 
 interface Timings { decode: number; solve: number; encode: number }
-interface Selected { photo: Picture; matte: Matte; ms: Timings; steps: { kind: string; ms: number }[] }
+interface Selected { photo: Picture; matte: Matte; ms: Timings; steps: { kind: string; ms: number; note?: string }[] }
 
 async function selectFrom(photoFile: string, recipeFile: string): Promise<Selected> {
   const recipe = await readRecipe(recipeFile)
@@ -37,7 +37,7 @@ async function selectFrom(photoFile: string, recipeFile: string): Promise<Select
   ms.decode = performance.now() - started
   started = performance.now()
   const steps: Selected['steps'] = []
-  const matte = foldSteps(recipe.steps, sceneOf(photo, 'picture', images), { ...plainContext(MEMORY), stepDone: (_, kind, milliseconds) => { steps.push({ kind, ms: milliseconds }) } })
+  const matte = foldSteps(recipe.steps, sceneOf(photo, 'picture', images), { ...plainContext(MEMORY), stepDone: (_, kind, milliseconds, _remembered, note) => { steps.push({ kind, ms: milliseconds, ...(note ? { note } : {}) }) } })
   ms.solve = performance.now() - started
   return { photo, matte, ms, steps }
 }
@@ -77,6 +77,7 @@ async function select(photoFile: string, options: Options): Promise<void> {
   const png = await sharp(matte.data, raw(1, matte)).toColourspace('b-w').png({ compressionLevel: 6 }).toBuffer()
   ms.encode = performance.now() - started
   const report = JSON.stringify({ width: matte.width, height: matte.height, selected: shares(matte).selected, ms, steps })
+  for (const { kind, note } of steps) if (note) process.stdout.write(`${kind}: ${note}\n`)
   await writeWhole([[options.out, png], ...(options.report ? [[options.report, `${report}\n`] as const] : [])])
 }
 

@@ -142,7 +142,8 @@ class Stamps {
 }
 
 /** Where the dabs of a stroke lie and how large they are. */
-function forEachDab({ points, size, spacing, tip }: Stroke, dab: (x: number, y: number, size: number) => void): void {
+/** The dabs of a stroke, in order: their middles and diameters, px. */
+export function forEachDab({ points, size, spacing, tip }: Stroke, dab: (x: number, y: number, size: number) => void): void {
   if (!points.length || size <= 0) return
   const sizeAt = (i: number) => size * (points[i][2] ?? 1)
   dab(points[0][0], points[0][1], sizeAt(0))

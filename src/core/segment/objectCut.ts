@@ -12,7 +12,7 @@ import { nearAny } from './nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { fitMixture, type Mixture } from './mixture'
 
-const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
+export const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
 /** Colours are learnt from about so many pixels. */
 const SAMPLES = 10_000
 /** What separating two alike neighbours costs on the small level, nats. */
@@ -101,10 +101,14 @@ export interface Refinement {
   readonly givenAt: (level: number) => Uint8Array
   /** How far from the outline (px of the small level) colours may speak against a side. */
   readonly reach?: number
+  /** How loudly a colour must speak against its side to be heard away from the outline, nats. */
+  readonly loud?: number
+  /** What separating two alike neighbours costs, nats. */
+  readonly smoothness?: number
 }
 
 /** Carries a cut of the small level to full size. @returns INSIDE and OUTSIDE for each pixel of the first level */
-export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8 }: Refinement, check: (progress: number) => void): Uint8Array {
+export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS }: Refinement, check: (progress: number) => void): Uint8Array {
   const colours = new ColourEvidence(models.inside, models.outside)
   let state = small
   for (let n = levels.length - 2; n >= 0; n--) {
@@ -122,10 +126,10 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8 }
       const i = y * width + x
       if (next[i] === UNDECIDED || !near[(y >> 1) * coarse.width + (x >> 1)]) continue
       const e = colours.of(pixels[i])
-      if (side[i] === INSIDE ? e < -LOUD : e > LOUD) next[i] = UNDECIDED
+      if (side[i] === INSIDE ? e < -loud : e > loud) next[i] = UNDECIDED
     }
     for (let i = 0; i < next.length; i++) if (given[i] !== UNDECIDED) next[i] = given[i]
-    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness: FINE_SMOOTHNESS, evidence: (i) => colours.of(pixels[i]), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
+    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness, evidence: (i) => colours.of(pixels[i]), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
     state = next
     check(1 - n / Math.max(1, levels.length - 1))
   }

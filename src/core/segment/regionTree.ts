@@ -28,12 +28,19 @@ export interface RegionTree {
 
 /** Gradients are put into so many classes of a quarter of a CIELAB unit; above that all are alike. */
 const CLASSES = 256, CLASS = 0.25
-/** How much the boundary's strength counts beside the difference of the mean colours. */
-const BOUNDARY_WEIGHT = 1
-/** Size counts by this power of the harmonic mean of the areas. */
-const SIZE_POWER = 0.35
+/** What a merge costs. */
+export interface MergeCost {
+  /** How much the boundary's strength counts beside the difference of the mean colours. */
+  readonly boundary: number
+  /** Size counts by this power of the harmonic mean of the areas. */
+  readonly size: number
+}
+/** For cuts: small regions of one colour. */
+export const BY_COLOUR: MergeCost = { boundary: 1, size: 0.35 }
+/** For people: things with an outline. */
+export const BY_OUTLINE: MergeCost = { boundary: 6, size: 0.5 }
 
-export function makeRegionTree(lab: LabPlanes, check: (progress: number) => void = () => {}): RegionTree {
+export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}): RegionTree {
   const { width, height } = lab
   const gradient = gradientOf(lab)
   check(0.1)
@@ -41,7 +48,7 @@ export function makeRegionTree(lab: LabPlanes, check: (progress: number) => void
   check(0.4)
   const graph = neighbours(basinOf, basins, lab, gradient)
   check(0.5)
-  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, check) }
+  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, check) }
 }
 
 /** Length of the colour gradient by Scharr's filter, in CIELAB units a pixel. */
@@ -156,7 +163,7 @@ class Heap {
   }
 }
 
-function merge({ area: areas, sums, table }: Graph, basins: number, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
+function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
   const most = 2 * basins - 1
   const parent = Int32Array.from({ length: most }, (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
   for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
@@ -166,7 +173,7 @@ function merge({ area: areas, sums, table }: Graph, basins: number, check: (prog
   const heap = new Heap()
   const cost = (p: number, q: number, strength: number): number => {
     const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
-    return (Math.sqrt(dl * dl + da * da + db * db) + BOUNDARY_WEIGHT * strength) * ((area[p] * area[q]) / (area[p] + area[q])) ** SIZE_POWER
+    return (Math.sqrt(dl * dl + da * da + db * db) + boundary * strength) * ((area[p] * area[q]) / (area[p] + area[q])) ** size
   }
   const connect = (p: number, q: number, length: number, strength: number) => {
     const shared = { length, strength, cost: cost(p, q, strength / length) }
@@ -207,5 +214,12 @@ export function cutTree({ parent, basins }: RegionTree, count: number): Int32Arr
   const roots = 2 * basins - Math.max(1, Math.min(basins, Math.round(count))) // regions below this number exist by then
   const top = new Int32Array(parent.length)
   for (let i = parent.length - 1; i >= 0; i--) top[i] = parent[i] === i || parent[i] >= roots ? i : top[parent[i]]
+  return top.subarray(0, basins)
+}
+
+/** For each basin the largest region that holds it and has at most so many pixels; the basin itself where it has more. */
+export function cutTreeByArea({ parent, basins, area }: RegionTree, most: number): Int32Array {
+  const top = new Int32Array(parent.length)
+  for (let i = parent.length - 1; i >= 0; i--) top[i] = parent[i] === i || area[parent[i]] > most ? i : top[parent[i]]
   return top.subarray(0, basins)
 }

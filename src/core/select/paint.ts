@@ -6,7 +6,7 @@ import { type Finder } from './finder'
 export interface PaintFields { strokes: readonly Stroke[] }
 
 const MOST_STROKES = 10_000, MOST_POINTS = 100_000, LARGEST = 20_000
-const DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
+export const STROKE_DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
 
 const inRange = (v: unknown, min: number, max: number): boolean => typeof v === 'number' && v >= min && v <= max
 const isPoint = (p: unknown): boolean => Array.isArray(p) && (p.length === 2 || (p.length === 3 && inRange(p[2], 0, 1))) && inRange(p[0], -FARTHEST, FARTHEST) && inRange(p[1], -FARTHEST, FARTHEST)
@@ -19,7 +19,8 @@ function isStroke(s: unknown): boolean {
     inRange(strength, 0, 1) && inRange(spacing, 0.01, 10) && (tip === 'round' || tip === 'square') && typeof erase === 'boolean'
 }
 
-const strokes: Field<readonly Stroke[]> = {
+/** Brush strokes, as every brush that paints takes them. */
+export const strokes: Field<readonly Stroke[]> = {
   takes: `a list of strokes { points [[x, y, pressure 0-1?], ...], size up to ${LARGEST} px, hardness 0-1, strength 0-1, spacing 0.01-10, tip "round" or "square", erase true or false }`,
   accepts: (v): v is readonly Stroke[] => Array.isArray(v) && v.length <= MOST_STROKES && v.every(isStroke),
 }
@@ -31,7 +32,7 @@ export const paint: Finder<'paint', PaintFields> = {
   looksAtPixels: false,
   fields: { strokes },
   find(scene, params, context) {
-    const all = params.strokes.map((stroke) => ({ ...DEFAULTS, ...stroke }))
+    const all = params.strokes.map((stroke) => ({ ...STROKE_DEFAULTS, ...stroke }))
     // While the last stroke is drawn, the ones before it stay as they are.
     const before = all.slice(0, -1), key = `paint ${scene.width}×${scene.height} ${JSON.stringify(before)}`
     const known = before.length ? context.memory.get<Matte>(key) : undefined

@@ -3,10 +3,14 @@ import { type CombineOp } from '../raster/coverage'
 import { type CommonFields, type Finder, type FindingFields, type Modifier, type Sample } from './finder'
 import { band } from './band'
 import { colourSpot } from './colourSpot'
+import { edgeBand } from './edgeBand'
+import { edgePaint } from './edgePaint'
 import { ellipse } from './ellipse'
 import { gradient } from './gradient'
 import { image } from './image'
 import { layer } from './layer'
+import { liveWire } from './liveWire'
+import { marks } from './marks'
 import { all } from './modifiers/all'
 import { border } from './modifiers/border'
 import { dropSpecks } from './modifiers/dropSpecks'
@@ -24,11 +28,16 @@ import { paint } from './paint'
 import { path } from './path'
 import { polygon } from './polygon'
 import { rectangle } from './rectangle'
+import { regions } from './regions'
+import { roughBox } from './roughBox'
 import { saved } from './saved'
 import { similarColour } from './similarColour'
+import { sky } from './sky'
+import { spread } from './spread'
+import { subject } from './subject'
 import { triangle } from './triangle'
 
-export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved } as const
+export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved, liveWire, edgeBand, edgePaint, spread, roughBox, marks, regions, subject, sky } as const
 export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour } as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never

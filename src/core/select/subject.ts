@@ -6,7 +6,7 @@
  * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
 import { number } from '../common/fields'
-import { emptyMatte } from '../raster/picture'
+import { emptyMatte, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { colourOverlap } from '../segment/colourOverlap'
 import { FLAT, guessByReach, guessByTree } from '../segment/guess'
@@ -14,6 +14,7 @@ import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, type Models, refine } from '../segment/objectCut'
 import { outlineStrength } from '../segment/outlineStrength'
+import { piecesOf } from '../segment/pieces'
 import { regionGraph, type RegionGraph } from '../segment/regionGraph'
 import { gradientOf, makeRegionTree } from '../segment/regionTree'
 import { borderLength, saliency } from '../segment/saliency'
@@ -29,6 +30,8 @@ export interface SubjectFields {
 const REGIONS = 300
 /** A thing that covers this share of the picture is as good as a larger one. */
 const LARGE = 0.3
+/** Pieces of at least this share of the largest one's area compete with it. */
+const COMPARABLE = 0.4
 /** A region that touches the border is background from this probability on. */
 const BACKGROUND = 0.65
 
@@ -53,14 +56,32 @@ export const subject: Finder<'subject', SubjectFields> = {
       if (!guess) continue
       const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.12 * (n + p)))
       const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
-      const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * (1 - colourOverlap(cut.state, view.lab))
-      if ((globalThis as any).SC) (globalThis as any).SC(n, cut.state, score, view)
+      const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * Math.sqrt(1 - colourOverlap(cut.state, view.lab))
       if (!best || score > best.score) best = { ...cut, score }
     }
     if (!best?.state.includes(INSIDE)) return nothing('nothing stands out from what touches the picture’s border')
-    const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) => context.check(0.66 + 0.3 * p))
-    return stateToMatte(full, view, scene, true)
+    const things = thingsIn(best.state, view.lab)
+    const pick = Math.min(things.length - 1, Math.floor(params.pick)), chosen = best.state.map((side, i) => (things[pick][i] ? side : OUTSIDE))
+    // What the others cover is not to come back at finer levels.
+    const others = best.state.map((side, i) => (side === INSIDE && !things[pick][i] ? 1 : 0)), most = view.lab.width
+    const withOthers = (level: number): Uint8Array => {
+      const state = given(level), { width, height } = view.levels[level], shift = small - level
+      if (things.length > 1) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (others[(y >> shift) * most + (x >> shift)]) state[y * width + x] = OUTSIDE
+      return state
+    }
+    const full = refine(chosen, { levels: view.levels, models: best.models, givenAt: withOthers }, (p) => context.check(0.66 + 0.3 * p))
+    return { ...stateToMatte(full, view, scene, true), ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}) }
   },
+}
+
+/** The separate things of a cut that are of comparable size, the largest and most central first; small pieces go with the nearest in order of size. */
+function thingsIn(state: Uint8Array, { width, height }: Size): Uint8Array[] {
+  const { pieceOf, areas } = piecesOf(state, { width, height }, INSIDE), most = Math.max(...areas), x = new Float64Array(areas.length), y = new Float64Array(areas.length)
+  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0) { x[pieceOf[i]] += i % width; y[pieceOf[i]] += (i / width) | 0 }
+  const centre = (piece: number) => [x[piece] / areas[piece], y[piece] / areas[piece]], away = (piece: number) => Math.hypot(centre(piece)[0] / width - 0.5, centre(piece)[1] / height - 0.5)
+  const large = [...areas.keys()].filter((piece) => areas[piece] >= COMPARABLE * most).sort((p, q) => areas[q] * (1 - away(q)) - areas[p] * (1 - away(p)))
+  const home = areas.map((_, piece) => (large.includes(piece) ? piece : large.reduce((best, p) => (Math.hypot(centre(p)[0] - centre(piece)[0], centre(p)[1] - centre(piece)[1]) < Math.hypot(centre(best)[0] - centre(piece)[0], centre(best)[1] - centre(piece)[1]) ? p : best))))
+  return large.map((piece) => Uint8Array.from(pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)))
 }
 
 /** How probably each pixel stands out, even odds at the value that parts the regions best (Otsu 1979). */

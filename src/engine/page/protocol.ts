@@ -4,6 +4,7 @@ import { type Affine } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { type Sample } from '@/core/select/finder'
+import { type Point } from '@/core/vector/fill'
 import { type Step } from '@/core/select/registry'
 import { type KeptScene, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
@@ -27,6 +28,8 @@ export interface SelectResult {
   readonly soft: number
   /** The box around what is covered, whole px; null when nothing is. */
   readonly bounds: Box | null
+  /** What finders have to say, by step. */
+  readonly notes: Readonly<Record<string, string>>
 }
 
 export interface PictureWorker {
@@ -45,6 +48,12 @@ export interface PictureWorker {
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null>
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
   trace(request: SelectRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
+  /** The wire from one place to another, px; null when overtaken. */
+  wire(request: SelectRequest, from: Point, to: Point, values: { readonly width: number; readonly contrast: number }, sample: Sample, number: number): Promise<Point[] | null>
+  /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */
+  region(request: SelectRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
+  /** Small pictures of the things that compete for being the subject, the likeliest first. */
+  subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]>
   mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
   /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
   paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>

@@ -1,0 +1,47 @@
+/** Live wire: a closed outline that follows the strongest edges between anchors. */
+import { flag, number, points } from '../common/fields'
+import { type Point } from '../vector/fill'
+import { wireBetween } from '../segment/liveWire'
+import { emptyMatte, type Picture } from '../raster/picture'
+import { filled } from './filled'
+import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
+
+export interface LiveWireFields {
+  /** Places the outline goes through, px, in order; the last is joined to the first. */
+  anchors: readonly Point[]
+  /** How far it looks to either side of the straight line between two anchors, px. */
+  width: number
+  /** 0-1: gradients below this share of a strong one are no edges. */
+  contrast: number
+  antialias: boolean
+}
+
+/** The outline through the anchors. Pieces between two anchors are remembered: moving one changes two. @param closed the last is joined to the first */
+export function wireOutline(scene: Scene, { anchors, width, contrast, sample }: LiveWireFields & { sample: Sample }, closed: boolean, context: Context): Point[] {
+  const pictureName = scene.identity(sample), out: Point[] = []
+  let picture: Picture | undefined
+  for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
+    const a = anchors[k], b = anchors[(k + 1) % anchors.length], key = `wire ${pictureName} ${a} ${b} ${width} ${contrast}`
+    let piece = context.memory.get<Point[]>(key)
+    if (!piece) {
+      context.check(k / anchors.length)
+      picture ??= scene.picture(sample)
+      piece = wireBetween(picture, a, b, width, contrast)
+      context.memory.set(key, piece, piece.length * 48)
+    }
+    for (let i = k ? 1 : 0; i < piece.length; i++) out.push(piece[i])
+  }
+  return out
+}
+
+export const liveWire: Finder<'liveWire', LiveWireFields> = {
+  kind: 'liveWire',
+  finds: true,
+  looksAtPixels: true,
+  fields: { anchors: points(10_000), width: number(1, 400, 24), contrast: number(0, 1, 0.1), antialias: flag(true) },
+  find(scene, params, context): Found {
+    if (params.anchors.length < 2) return { ...emptyMatte(scene), note: 'Nothing found yet, because an outline needs at least two anchors.' }
+    if (params.anchors.every(([x, y]) => x < 0 || y < 0 || x >= scene.width || y >= scene.height)) return { ...emptyMatte(scene), note: 'Nothing found, because all anchors lie outside the picture.' }
+    return filled(scene, [wireOutline(scene, params, true, context)], 'evenodd', params.antialias, context)
+  },
+}

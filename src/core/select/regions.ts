@@ -1,0 +1,82 @@
+/**
+ * Regions: those of the picture's own hierarchy that hold the given points, coarser or finer. The tree is made once for a picture, at a level
+ * small enough; a chosen region's outline is then found at full size in a band around it.
+ */
+import { number, points } from '../common/fields'
+import { emptyMatte } from '../raster/picture'
+import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { calmed, labPlanes } from '../segment/labPlanes'
+import { INSIDE_COMPONENTS, learn, OUTSIDE_COMPONENTS, refine } from '../segment/objectCut'
+import { nearAny } from '../segment/nearAny'
+import { BY_OUTLINE, cutTreeByArea, makeRegionTree, type RegionTree } from '../segment/regionTree'
+import { stateToMatte } from '../segment/softEdge'
+import { segmentView } from '../segment/view'
+import { halvePicture } from '../raster/levels'
+import { type Picture } from '../raster/picture'
+import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
+
+export interface RegionsFields {
+  /** Points in the wanted regions, px. */
+  at: readonly (readonly [number, number])[]
+  /** 0 (coarse) - 1 (fine). */
+  detail: number
+}
+
+/** The tree is made at the first level of at most so many pixels. */
+const MOST_PIXELS = 400_000
+/** The share of the picture a region has at most at detail 0, and how many times less at detail 1. */
+const LARGEST = 0.75, FINER = 1000
+/** Colours outside are learnt within this share of the picture's diagonal. */
+const AROUND = 0.1
+
+export interface PictureRegions { readonly tree: RegionTree; /** Its picture, and those between it and the full one, full size first. */ readonly levels: readonly Picture[] }
+
+/** A picture's tree of regions, made once. */
+export function pictureRegions(scene: Scene, sample: Sample, context: Context): PictureRegions {
+  const key = `regions ${scene.identity(sample)}`, known = context.memory.get<PictureRegions>(key)
+  if (known) return known
+  const levels = [...segmentView(scene, sample, context).levels]
+  while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
+  for (let last = levels.at(-1)!; last.width * last.height > MOST_PIXELS; levels.push(last)) last = halvePicture(last)
+  const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), BY_OUTLINE, context.check), made = { tree, levels }
+  context.memory.set(key, made, tree.basinOf.byteLength + tree.parent.byteLength * 6 + tree.lengths.byteLength * 4 + levels.at(-1)!.data.byteLength)
+  return made
+}
+
+/** Which pixels of the tree's level lie in a region that holds one of the points: 1, else 0; null when no point lies in the picture. */
+export function regionsHolding({ tree, levels }: PictureRegions, at: RegionsFields['at'], detail: number): Uint8Array | null {
+  const top = cutTreeByArea(tree, LARGEST * FINER ** -detail * tree.width * tree.height), scale = 2 ** (levels.length - 1), wanted = new Set<number>()
+  for (const [x, y] of at) {
+    const u = Math.floor(x / scale), v = Math.floor(y / scale)
+    if (x >= 0 && y >= 0 && x < levels[0].width && y < levels[0].height) wanted.add(top[tree.basinOf[Math.min(tree.height - 1, v) * tree.width + Math.min(tree.width - 1, u)]])
+  }
+  if (!wanted.size) return null
+  const inside = new Uint8Array(tree.basins)
+  for (let basin = 0; basin < tree.basins; basin++) if (wanted.has(top[basin])) inside[basin] = 1
+  return Uint8Array.from(tree.basinOf, (basin) => inside[basin])
+}
+
+export const regions: Finder<'regions', RegionsFields> = {
+  kind: 'regions',
+  finds: true,
+  looksAtPixels: true,
+  fields: { at: points(10_000), detail: number(0, 1, 0.5) },
+  find(scene, params, context) {
+    const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
+    if (!params.at.length) return nothing('no region is picked yet')
+    const all = pictureRegions(scene, params.sample, context), inside = regionsHolding(all, params.at, params.detail)
+    if (!inside) return nothing('the points lie outside the picture')
+    const { tree, levels } = all, lab = labPlanes(levels.at(-1)!), { width, height } = tree
+    context.check(0.5)
+    const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
+    const models = { inside: learn(lab, Float32Array.from(inside), INSIDE_COMPONENTS), outside: learn(lab, Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)), OUTSIDE_COMPONENTS) }
+    const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
+    const givenAt = (level: number): Uint8Array => { const { data, width: w, height: h } = levels[level], given = new Uint8Array(w * h).fill(UNDECIDED); for (let i = 0; i < given.length; i++) if (data[4 * i + 3] < 128) given[i] = OUTSIDE; return given }
+    const full = models.outside.components.length ? refine(state, { levels, models, givenAt, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : givenAt(0).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
+    return stateToMatte(full, { frame: { x: 0, y: 0, width: scene.width, height: scene.height }, levels, lab }, scene, true)
+  },
+  *prepare(scene, params, context) {
+    yield 0
+    pictureRegions(scene, params.sample, context)
+  },
+}

@@ -1,0 +1,106 @@
+/**
+ * Sky: from the top of the picture down, by colour, smoothness and reach; openings between branches are found by colour, twigs and wires kept.
+ *
+ * Regions that touch the top and are smooth and of a sky's colour are where it starts; what is reached from there without crossing an edge is
+ * the first guess, which is cut and carried to full size. What is of the same colour but does not hang together with it (water, walls) counts
+ * only as small openings above the lowest sky.
+ * Sources: Boykov and Jolly, ICCV 2001 (the cut); that sky is smooth, lies on top and lightens downwards is common practice in sky detection,
+ * e.g. Zafarifar and de With, "Blue sky detection for picture quality enhancement", ACIVS 2006.
+ */
+import { number } from '../common/fields'
+import { gaussianBlur } from '../raster/gaussian'
+import { grow } from '../raster/grow'
+import { emptyMatte, type Matte, shares, type Size } from '../raster/picture'
+import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { FLAT } from '../segment/guess'
+import { calmed } from '../segment/labPlanes'
+import { cutSmall, refine } from '../segment/objectCut'
+import { piecesOf } from '../segment/pieces'
+import { geodesicDistance, regionGraph, type RegionGraph } from '../segment/regionGraph'
+import { gradientOf, makeRegionTree } from '../segment/regionTree'
+import { stateToMatte } from '../segment/softEdge'
+import { segmentView } from '../segment/view'
+import { type Finder, type Found } from './finder'
+
+export interface SkyFields {
+  /** Moves the boundary down (+) or up (−), px. */
+  offset: number
+  /** 0-1: how far old and new mix at the boundary. */
+  blend: number
+  /** 0-1: how willingly small openings between branches or railings are taken as sky. */
+  fillGaps: number
+  /** 0-1: how thin the twigs and wires are that stay. */
+  detail: number
+}
+
+const REGIONS = 500
+/** A region starts the sky when its mean gradient is below this (CIELAB units a pixel), it is at least this light, and no greener or redder (a*) than these. */
+const SMOOTH = 2.2, LIGHT = 22, GREENEST = -14, REDDEST = 40
+/** The share of the picture's top side that such regions must touch. */
+const LEAST_TOP = 0.03
+/** As far as this from where it starts a region is as likely sky as not, CIELAB units. */
+const HALFWAY = 14
+/** Below this share of the picture a replaced sky looks odd (common practice). */
+export const ODD_SHARE = 0.2
+/** Without any detail a colour must speak this loudly to be heard, and separating two alike neighbours costs this much, nats. */
+const LOUDEST = 2.3, SMOOTHEST = 1.7
+/** Full blend softens the boundary by this share of the picture's diagonal (sigma). */
+const BLEND = 0.0006
+
+export const sky: Finder<'sky', SkyFields> = {
+  kind: 'sky',
+  finds: true,
+  looksAtPixels: true,
+  fields: { offset: number(-1000, 1000, 0), blend: number(0, 1, 0.3), fillGaps: number(0, 1, 0.1), detail: number(0, 1, 0.3) },
+  find(scene, params, context) {
+    const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
+    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
+    const given = (level: number): Uint8Array => { const { data, width: w, height: h } = view.levels[level], state = new Uint8Array(w * h); for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE; return state }
+    const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), 0, view.lab, REGIONS)
+    context.check(0.25)
+    const start = startingRegions(graph, gradient, view.lab)
+    if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')
+    const distance = geodesicDistance(graph, start, FLAT), given0 = given(small)
+    const guess = Float32Array.from(given0, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 2) : 0))
+    const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
+    const { state, models } = cutSmall({ lab: view.lab, given: given0, guess, weight: new Float32Array(given0.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
+    if (!state.includes(INSIDE)) return nothing('nothing that looks like sky hangs together from the top')
+    // Below the lowest sky of the small level nothing is sky at finer ones.
+    const lowest = Math.floor(state.lastIndexOf(INSIDE) / width) + 2
+    const below = (level: number): Uint8Array => { const s = given(level), w = view.levels[level].width; s.fill(OUTSIDE, Math.min(s.length, (lowest << (small - level)) * w)); return s }
+    const full = refine(state, { levels: view.levels, models, givenAt: below, loud: Math.max(0.8, LOUDEST * (1 - params.detail)), smoothness: SMOOTHEST * (1 - params.detail), reach: 1 << 12 }, (p) => context.check(0.55 + 0.4 * p))
+    keepSky(full, params.fillGaps, view.levels[0])
+    let matte: Matte = stateToMatte(full, view, scene, true)
+    if (params.offset !== 0) matte = grow(matte, params.offset)
+    if (params.blend > 0) matte = { width: matte.width, height: matte.height, data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data }
+    const share = shares(matte).selected
+    if (share < 1e-4) return nothing('what looks like sky is smaller than a speck')
+    return { ...matte, note: share < ODD_SHARE ? `The sky is ${(100 * share).toFixed(0)} % of the picture: below a fifth, a new sky will look odd.` : `The sky is ${(100 * share).toFixed(0)} % of the picture.` }
+  },
+}
+
+/** 0 for the regions the sky starts from, infinite for others; null where there are none. */
+function startingRegions(graph: RegionGraph, gradient: Float32Array, { width }: Size): Float32Array | null {
+  const top = new Float32Array(graph.count), steep = new Float32Array(graph.count)
+  for (let x = 0; x < width; x++) top[graph.regionOf[x]]++
+  for (let i = 0; i < gradient.length; i++) steep[graph.regionOf[i]] += gradient[i]
+  let touched = 0
+  const start = Float32Array.from({ length: graph.count }, (_, r) => {
+    const [L, a, b] = graph.colour.subarray(r * 3, r * 3 + 3)
+    if (top[r] === 0 || steep[r] / graph.area[r] > SMOOTH || L < LIGHT || a < GREENEST || a > REDDEST || (b > 45 && L < 55)) return Infinity
+    touched += top[r]
+    return 0
+  })
+  return touched >= LEAST_TOP * width ? start : null
+}
+
+/** Sky hangs together from the top. Other pieces are openings: the smaller they are beside the sky the more willingly they are taken, and only above its lowest place. */
+function keepSky(state: Uint8Array, fillGaps: number, { width, height }: Size): void {
+  const { pieceOf, areas } = piecesOf(state, { width, height }, INSIDE), atTop = new Uint8Array(areas.length), lowest = new Int32Array(areas.length)
+  for (let x = 0; x < width; x++) if (pieceOf[x] >= 0) atTop[pieceOf[x]] = 1
+  let main = 0, bottom = 0
+  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0) lowest[pieceOf[i]] = (i / width) | 0
+  areas.forEach((area, piece) => { if (atTop[piece] && area > main) { main = area; bottom = lowest[piece] } })
+  const kept = areas.map((area, piece) => atTop[piece] === 1 || (fillGaps > 0 && lowest[piece] <= bottom && area <= fillGaps * main))
+  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0 && !kept[pieceOf[i]]) state[i] = OUTSIDE
+}

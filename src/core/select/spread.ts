@@ -1,0 +1,46 @@
+/**
+ * Spread: brush over a part, and the selection grows to the edges of what was touched; strokes that drop take away.
+ * Source: Liu, Sun and Shum, "Paint Selection", SIGGRAPH 2009 (growing from strokes by colours and a cut on a coarse level, the boundary refined at full size).
+ */
+import { flag } from '../common/fields'
+import { emptyMatte } from '../raster/picture'
+import { cutFromMarks } from '../segment/cutFromMarks'
+import { INSIDE, OUTSIDE } from '../segment/gridCut'
+import { coverMarks, type Mark, marks } from '../segment/strokes'
+import { stateToMatte } from '../segment/softEdge'
+import { type SegmentView, segmentView } from '../segment/view'
+import { type Finder, type Found } from './finder'
+
+export interface SpreadFields {
+  /** In the order they were made: a later stroke goes over an earlier one. */
+  strokes: readonly (Mark & { readonly mode: 'keep' | 'drop' })[]
+  /** Anti-aliased by the picture's colours at the edge. */
+  smoothEdge: boolean
+}
+
+/** How much a px of the picture's border drops what it touches, beside a px of boundary: without it a single stroke would spread over everything. */
+const BORDER = 0.3
+
+export const spread: Finder<'spread', SpreadFields> = {
+  kind: 'spread',
+  finds: true,
+  looksAtPixels: true,
+  fields: { strokes: marks(['keep', 'drop'] as const), smoothEdge: flag(true) },
+  find(scene, params, context) {
+    const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
+    if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length)) return nothing('nothing is brushed over yet')
+    const view = segmentView(scene, params.sample, context), given = (level: number) => givenBy(params, view, level), start = given(view.levels.length - 1)
+    if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
+    return stateToMatte(cutFromMarks(view, given, start, BORDER, context), view, scene, params.smoothEdge)
+  },
+}
+
+function givenBy({ strokes }: SpreadFields, { levels, frame }: SegmentView, level: number): Uint8Array {
+  const picture = levels[level], state = new Uint8Array(picture.width * picture.height)
+  for (const stroke of strokes) {
+    const covered = coverMarks([stroke], frame, level, picture).data, side = stroke.mode === 'keep' ? INSIDE : OUTSIDE
+    for (let i = 0; i < state.length; i++) if (covered[i] >= 128) state[i] = side
+  }
+  for (let i = 0; i < state.length; i++) if (picture.data[4 * i + 3] < 128) state[i] = OUTSIDE
+  return state
+}
