@@ -44,7 +44,9 @@ export const addStep = (home: RecipeHome, step: Step): Edit => editSteps(home, (
 })
 export const changeStep = (home: RecipeHome, id: string, change: object): Edit => editSteps(home, (steps) => {
   const step = steps.find((s) => s.id === id)
-  if (step) Object.assign(step, change)
+  if (!step) return
+  // A value that is undefined takes an optional field away.
+  for (const [name, value] of Object.entries(change)) if (value === undefined) delete (step as Record<string, unknown>)[name]; else (step as Record<string, unknown>)[name] = value
 })
 export const removeStep = (home: RecipeHome, id: string): Edit => editSteps(home, (steps) => {
   const at = steps.findIndex((s) => s.id === id)

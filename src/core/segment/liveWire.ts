@@ -157,8 +157,8 @@ function onCrest({ gradient, alongX, alongY, width, height }: WireCosts, i: numb
  * The window of a piece of wire, within the picture, and in it 1 for what lies within `width` px of the straight line between the ends.
  * Edges that bulge further than that are followed too, at a price: what lies beyond is 2.
  */
-export function corridor(picture: { readonly width: number; readonly height: number }, a: Point, b: Point, width: number): { box: Box; within: Uint8Array } {
-  const reach = width + BULGE * Math.hypot(b[0] - a[0], b[1] - a[1])
+export function corridor(picture: { readonly width: number; readonly height: number }, a: Point, b: Point, width: number, bulge = BULGE): { box: Box; within: Uint8Array } {
+  const reach = width + bulge * Math.hypot(b[0] - a[0], b[1] - a[1])
   const x = Math.min(picture.width - 1, Math.max(0, Math.floor(Math.min(a[0], b[0]) - reach))), y = Math.min(picture.height - 1, Math.max(0, Math.floor(Math.min(a[1], b[1]) - reach)))
   const box = { x, y, width: Math.max(1, Math.min(picture.width, Math.ceil(Math.max(a[0], b[0]) + reach)) - x), height: Math.max(1, Math.min(picture.height, Math.ceil(Math.max(a[1], b[1]) + reach)) - y) }
   const within = new Uint8Array(box.width * box.height), dx = b[0] - a[0], dy = b[1] - a[1], length2 = dx * dx + dy * dy
@@ -171,7 +171,18 @@ export function corridor(picture: { readonly width: number; readonly height: num
 }
 
 /** The wire between two anchors, px. */
-export function wireBetween(picture: Picture, a: Point, b: Point, width: number, contrast: number): Point[] {
-  const { box, within } = corridor(picture, a, b, width)
+export function wireBetween(picture: Picture, a: Point, b: Point, width: number, contrast: number, bulge = BULGE): Point[] {
+  const { box, within } = corridor(picture, a, b, width, bulge)
   return wirePath(wireTree(wireCosts(picture, box, contrast), a, within, b), a, b)
+}
+
+/** At the level a moving pointer is followed on, the way between the ends is at most so many px, and edges may lead less far aside. */
+const QUICK_LENGTH = 220, QUICK_BULGE = 0.15
+
+/** The wire to a moving pointer, on the level where it is short. @param levels full size first, each half the one before */
+export function quickWire(levels: readonly Picture[], a: Point, b: Point, width: number, contrast: number): Point[] {
+  let level = 0
+  while (level < levels.length - 1 && Math.hypot(b[0] - a[0], b[1] - a[1]) / 2 ** level > QUICK_LENGTH) level++
+  const scale = 2 ** level, down = ([x, y]: Point): Point => [x / scale, y / scale]
+  return wireBetween(levels[level], down(a), down(b), Math.max(4, width / scale), contrast, QUICK_BULGE).map(([x, y]) => [x * scale, y * scale])
 }

@@ -13,6 +13,7 @@ import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
 import { halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'
+import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
 
 export interface RegionsFields {
@@ -54,6 +55,12 @@ export function regionsHolding({ tree, levels }: PictureRegions, at: RegionsFiel
   const inside = new Uint8Array(tree.basins)
   for (let basin = 0; basin < tree.basins; basin++) if (wanted.has(top[basin])) inside[basin] = 1
   return Uint8Array.from(tree.basinOf, (basin) => inside[basin])
+}
+
+/** The outline of what is 1, as SVG path data in px of the picture: along the pixels' sides of the tree's level. */
+export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions): string {
+  const scale = 2 ** (levels.length - 1), contours = traceMatte({ width: tree.width, height: tree.height, data: held.map((v) => v * 255) })
+  return contours.map((contour) => { let d = ''; for (let i = 0; i < contour.length; i += 2) d += `${i ? 'L' : 'M'}${contour[i] * scale} ${contour[i + 1] * scale}`; return `${d}Z` }).join('')
 }
 
 export const regions: Finder<'regions', RegionsFields> = {

@@ -6,7 +6,7 @@
  * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
 import { number } from '../common/fields'
-import { emptyMatte, type Size } from '../raster/picture'
+import { emptyMatte, type Picture, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { colourOverlap } from '../segment/colourOverlap'
 import { FLAT, guessByReach, guessByTree } from '../segment/guess'
@@ -20,7 +20,7 @@ import { gradientOf, makeRegionTree } from '../segment/regionTree'
 import { borderLength, saliency } from '../segment/saliency'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
-import { type Finder, type Found } from './finder'
+import { type Context, type Finder, type Sample, type Scene } from './finder'
 
 export interface SubjectFields {
   /** Which of the things that compete: 0 is what stands out most. */
@@ -41,37 +41,53 @@ export const subject: Finder<'subject', SubjectFields> = {
   looksAtPixels: true,
   fields: { pick: number(0, 9, 0) },
   find(scene, params, context) {
-    const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
-    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1
-    const given = (level: number): Uint8Array => { const { data, width, height } = view.levels[level], state = new Uint8Array(width * height); for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE; return state }
-    const start = given(small), tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, 0, view.lab, REGIONS)
-    context.check(0.2)
-    const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
-    context.check(0.3)
-    const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
-    const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
-    const gradient = gradientOf(calmed(view.lab)), weight = new Float32Array(start.length).fill(1)
-    let best: { state: Uint8Array; models: Models; score: number } | undefined
-    for (const [n, guess] of guesses.entries()) {
-      if (!guess) continue
-      const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.12 * (n + p)))
-      const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
-      const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * Math.sqrt(1 - colourOverlap(cut.state, view.lab))
-      if (!best || score > best.score) best = { ...cut, score }
-    }
-    if (!best?.state.includes(INSIDE)) return nothing('nothing stands out from what touches the picture’s border')
-    const things = thingsIn(best.state, view.lab)
-    const pick = Math.min(things.length - 1, Math.floor(params.pick)), chosen = best.state.map((side, i) => (things[pick][i] ? side : OUTSIDE))
+    const found = thingsOf(scene, params.sample, context)
+    if (!found) return { ...emptyMatte(scene), note: 'Nothing found, because nothing stands out from what touches the picture’s border.' }
+    const { state, things, models } = found, pick = Math.min(things.length - 1, Math.floor(params.pick))
+    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, across = view.lab.width
     // What the others cover is not to come back at finer levels.
-    const others = best.state.map((side, i) => (side === INSIDE && !things[pick][i] ? 1 : 0)), most = view.lab.width
-    const withOthers = (level: number): Uint8Array => {
-      const state = given(level), { width, height } = view.levels[level], shift = small - level
-      if (things.length > 1) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (others[(y >> shift) * most + (x >> shift)]) state[y * width + x] = OUTSIDE
-      return state
+    const given = (level: number): Uint8Array => {
+      const given = transparentOutside(view.levels[level]), { width, height } = view.levels[level], shift = small - level
+      if (things.length > 1) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) { const i = (y >> shift) * across + (x >> shift); if (state[i] === INSIDE && !things[pick][i]) given[y * width + x] = OUTSIDE }
+      return given
     }
-    const full = refine(chosen, { levels: view.levels, models: best.models, givenAt: withOthers }, (p) => context.check(0.66 + 0.3 * p))
+    const full = refine(state.map((side, i) => (things[pick][i] ? side : OUTSIDE)), { levels: view.levels, models, givenAt: given }, (p) => context.check(0.66 + 0.3 * p))
     return { ...stateToMatte(full, view, scene, true), ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}) }
   },
+}
+
+const transparentOutside = ({ data, width, height }: Picture): Uint8Array => { const given = new Uint8Array(width * height); for (let i = 0; i < given.length; i++) if (data[4 * i + 3] < 128) given[i] = OUTSIDE; return given }
+
+interface Things { readonly state: Uint8Array; readonly things: readonly Uint8Array[]; readonly models: Models; readonly size: Size }
+
+/** What stands out on the small level, parted into things, the likeliest first: 1 where each lies. Remembered; null where nothing stands out. */
+export function thingsOf(scene: Scene, sample: Sample, context: Context): Things | null {
+  const key = `subject ${scene.identity(sample)}`, known = context.memory.get<{ found: Things | null }>(key)
+  if (known) return known.found
+  const found = findThings(scene, sample, context)
+  context.memory.set(key, { found }, 4 * scene.width)
+  return found
+}
+
+function findThings(scene: Scene, sample: Sample, context: Context): Things | null {
+  const view = segmentView(scene, sample, context), start = transparentOutside(view.levels.at(-1)!), calm = calmed(view.lab)
+  const tree = makeRegionTree(calm), graph = regionGraph(tree, 0, view.lab, REGIONS)
+  context.check(0.2)
+  const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
+  context.check(0.3)
+  const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
+  const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
+  const gradient = gradientOf(calm), weight = new Float32Array(start.length).fill(1)
+  let best: { state: Uint8Array; models: Models; score: number } | undefined
+  for (const [n, guess] of guesses.entries()) {
+    if (!guess) continue
+    const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.12 * (n + p)))
+    const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
+    const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * Math.sqrt(1 - colourOverlap(cut.state, view.lab))
+    if (!best || score > best.score) best = { ...cut, score }
+  }
+  if (!best?.state.includes(INSIDE) || !best.state.includes(OUTSIDE)) return null
+  return { state: best.state, models: best.models, things: thingsIn(best.state, view.lab), size: { width: view.lab.width, height: view.lab.height } }
 }
 
 /** The separate things of a cut that are of comparable size, the largest and most central first; small pieces go with the nearest in order of size. */

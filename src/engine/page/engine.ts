@@ -8,11 +8,12 @@ import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { type Box } from '@/core/raster/content'
 import { type Sample } from '@/core/select/finder'
+import { type Point } from '@/core/vector/fill'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
 import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
 import { type Made, nodesOf } from '../nodes'
-import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, type Viewport } from './protocol'
+import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, type Viewport } from './protocol'
 
 export interface EngineEvents {
   progress(what: string, fraction: number | null): void
@@ -34,7 +35,7 @@ export class Engine {
   private readonly picture = Comlink.wrap<PictureWorker>(this.pictureThread)
   private readonly tiles = Comlink.wrap<TileWorker>(this.tileThread)
   /** The newest request of each kind: selections, traces. */
-  private readonly latest = new Int32Array(new SharedArrayBuffer(8))
+  private readonly latest = new Int32Array(new SharedArrayBuffer(12))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
   private readonly opened = new Map<string, Promise<SharedPicture>>()
   private readonly masks = new Map<string, Promise<SharedMatte>>()
@@ -143,12 +144,16 @@ export class Engine {
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null> { return this.picture.contentBox(request, box, sample) }
   /** Null when a newer one overtook it. */
   trace(request: SelectRequest, tolerance: number, leastArea: number): Promise<string | null> { return this.picture.trace(request, tolerance, leastArea, Atomics.add(this.latest, TRACE, 1) + 1) }
+  /** What the pointer is shown while it moves; null when a newer one overtook it. */
+  wire(request: SelectRequest, from: Point, to: Point, values: { readonly width: number; readonly contrast: number }, sample: Sample): Promise<Point[] | null> { return this.picture.wire(request, from, to, values, sample, Atomics.add(this.latest, HOVER, 1) + 1) }
+  region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> { return this.picture.region(request, at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1) }
+  subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]> { return this.picture.subjects(request, sample, longest) }
   mattePng(request: SelectRequest): Promise<Blob> { return this.picture.mattePng(request) }
   warm(request: SelectRequest): void { void this.picture.warm(request) }
   /** Gives up the selection being made. */
   cancelSelect(): void { Atomics.add(this.latest, SELECT, 1) }
   /** Gives up everything the finders are doing. */
-  cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); void this.picture.stopPreparing() }
+  cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); Atomics.add(this.latest, HOVER, 1); void this.picture.stopPreparing() }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> { return this.tiles.setMatte(matte, toCanvas) }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> { return this.picture.thumbnails(request, longest) }

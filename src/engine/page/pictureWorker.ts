@@ -7,16 +7,20 @@ import { boundsOf, isOpaque, type Matte, type Picture, shares, type Size } from 
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { paletteHistogram } from '@/core/select/palette'
 import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
+import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
+import { thingsOf } from '@/core/select/subject'
+import { quickWire } from '@/core/segment/liveWire'
+import { segmentView } from '@/core/segment/view'
 import { preparedPick, warm } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
-import { findStep } from '@/core/select/steps'
+import { findStep, noteOf } from '@/core/select/steps'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
 import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene, type LayerMask } from '@/document/types'
 import { Studio } from '../studio'
 import { matteBitmap } from './bitmaps'
-import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, TRACE } from './protocol'
+import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, HOVER, TRACE } from './protocol'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -36,7 +40,7 @@ const studio = new Studio((asset) => {
   return picture
 }, MEMORY, shared)
 
-let latest: Int32Array = new Int32Array(2)
+let latest: Int32Array = new Int32Array(3)
 let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
 
 async function decode(asset: string): Promise<SharedPicture> {
@@ -115,15 +119,22 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   if (!wanted()) return null
   const { context, end } = contextFor('Selecting', wanted)
   try {
-    const matte = studio.matte(request.steps, sceneOf(request), context.check)
+    const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check)
     context.check(0.95)
-    const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte) }
+    const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte), notes: notesOf(request, scene) }
     prepareLater(request)
     return result
   } catch (error) {
     if (error instanceof Cancelled) return null
     throw error
   } finally { end() }
+}
+
+/** What finders had to say of the steps shown. */
+function notesOf({ steps }: SelectRequest, scene: Scene): Record<string, string> {
+  const notes: Record<string, string> = {}
+  for (const step of steps) if (step.id && isFinding(step) && !step.hidden) { const note = noteOf(step, scene, { memory: studio.memory, check: () => {} }); if (note) notes[step.id] = note }
+  return notes
 }
 
 let preparing: { key: string; work: Generator<number, void>; done: () => void; end: () => void } | null = null
@@ -216,6 +227,29 @@ const api: PictureWorker = {
     try { return pathData(matteSubpaths(studio.matte(request.steps, sceneOf(request), context.check), tolerance, leastArea, context.check)) } catch (error) {
       if (error instanceof Cancelled) return null
       throw error
+    } finally { end() }
+  },
+  async wire(request, from, to, { width, contrast }, sample, number) {
+    await openAll(request)
+    if (Atomics.load(latest, HOVER) !== number) return null
+    const { levels } = segmentView(sceneOf(request), sample, { memory: studio.memory, check: () => {} })
+    return quickWire(levels, from, to, width, contrast)
+  },
+  async region(request, at, detail, sample, number) {
+    await openAll(request)
+    if (Atomics.load(latest, HOVER) !== number) return null
+    const { context, end } = contextFor('Finding the picture’s regions', () => true)
+    try {
+      const regions = pictureRegions(sceneOf(request), sample, context), held = regionsHolding(regions, [at], detail)
+      return held && regionOutline(held, regions)
+    } finally { end() }
+  },
+  async subjects(request, sample, longest) {
+    await openAll(request)
+    const { context, end } = contextFor('Finding the subject', () => true)
+    try {
+      const found = thingsOf(sceneOf(request), sample, context)
+      return Comlink.transfer(...(() => { const bitmaps = (found?.things ?? []).map((thing) => matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest)); return [bitmaps, bitmaps] as const })())
     } finally { end() }
   },
   async mattePng(request) {

@@ -100,7 +100,7 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
 /** Places in the shared counters of the newest requests. */
-export const SELECT = 0, TRACE = 1
+export const SELECT = 0, TRACE = 1, HOVER = 2
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -64,6 +64,8 @@ export interface FinderPage<K extends FinderKind> {
   readonly finish?: () => void
   /** Takes the last point back while drawing. */
   readonly takeBack?: () => void
+  /** The wheel turned while Alt is held: −1 or 1. */
+  readonly wheel?: (turn: number) => void
   /** True when its handles show where the pointer is. */
   readonly followsPointer?: boolean
 }

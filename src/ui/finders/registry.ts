@@ -7,18 +7,27 @@ import { bandPage } from './band'
 import { bezierPage } from './bezier'
 import { colourSpotPage } from './colourSpot'
 import { cornersPage } from './corners'
+import { edgeBandPage } from './edgeBand'
+import { edgePaintPage } from './edgePaint'
 import { ellipsePage } from './ellipse'
 import { freehandPage } from './freehand'
 import { gradientPage } from './gradient'
 import { imagePage } from './image'
 import { layerPage } from './layer'
+import { liveWirePage } from './liveWire'
+import { marksPage } from './marks'
 import { palettePage } from './palette'
 import { paintPage } from './paint'
 import { rectanglePage } from './rectangle'
+import { regionsPage } from './regions'
+import { roughBoxPage } from './roughBox'
 import { similarColourPage } from './similarColour'
+import { skyPage } from './sky'
+import { spreadPage } from './spread'
+import { subjectPage } from './subject'
 import { trianglePage } from './triangle'
 
-const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, bezierPage, similarColourPage, palettePage, colourSpotPage, paintPage, gradientPage] as const
+const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, bezierPage, liveWirePage, edgeBandPage, similarColourPage, palettePage, colourSpotPage, paintPage, edgePaintPage, spreadPage, gradientPage, roughBoxPage, marksPage, regionsPage, subjectPage, skyPage] as const
 /** Steps that menus make: they have cards, but are not used on the picture. */
 const MADE = [imagePage, layerPage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]

@@ -22,6 +22,7 @@ import { openProject, Refused } from './server'
 /** What a box keeps while it is drawn or stretched; width and height are px, or the ratio's two numbers. */
 export interface Proportions { readonly mode: 'free' | 'ratio' | 'width' | 'height' | 'size'; readonly width: number; readonly height: number }
 export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
+export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
 export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
 export type Stage = 'gather' | 'select' | 'compose' | 'deliver'
 
@@ -44,6 +45,14 @@ export interface BenchState {
   openStep: string | null
   brush: { size: number; hardness: number; strength: number; spacing: number; tip: 'round' | 'square'; erase: boolean }
   spot: { radius: number; core: number; spread: number }
+  /** What is marked with, and its size on the picture, px. */
+  marker: { mode: MarkMode; size: number }
+  /** How the next wire is drawn: how far it looks (px), what counts as an edge (0-1), how willingly it pins itself (0-1). */
+  wire: { width: number; contrast: number; pins: number }
+  /** Rough boxes are drawn as loops. */
+  roughLoop: boolean
+  /** How fine the regions under the pointer are, 0-1. */
+  regionDetail: number
   /** How the next step combines when no key says so; null: the open step is made anew. */
   nextOp: CombineOp | null
   /** The proportions new and stretched boxes keep. */
@@ -94,6 +103,8 @@ export interface BenchState {
   /** The pointer is a fine cross. */
   crosshair: boolean
   result: { selected: number; soft: number; bounds: Box | null } | null
+  /** What finders say of what they found, by step. */
+  notes: Readonly<Record<string, string>>
   /** A newer result than the one shown is being made. */
   selecting: boolean
   curves: Readonly<Record<string, { key: string; curve: ToleranceCurve }>>
@@ -108,9 +119,9 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 },
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
   nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
-  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
+  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 
 export const useBench = create<BenchState>(() => initial(''))

@@ -122,7 +122,7 @@ export class Rendering {
       this.engine.cancelSelect()
       this.matte = null
       this.hasMatte = false
-      set({ result: null, selecting: false })
+      set({ result: null, notes: {}, selecting: false })
       await this.place(toCanvas)
       return
     }
@@ -133,7 +133,7 @@ export class Rendering {
       if (!result) { set({ selecting: false }); return } // called off
       this.matte = result.matte
       this.hasMatte = true
-      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds }, selecting: false })
+      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds }, notes: result.notes, selecting: false })
       const project = shownProject(get())
       await this.place(project ? homeToView(get(), project) : toCanvas)
     } catch (error) {

@@ -141,6 +141,7 @@ function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: Re
       {open && (
         <div className="space-y-1.5 px-4 pb-2" data-step-card={step.kind}>
           <StepValues step={step} home={home} />
+          <StepNote id={step.id!} />
           <div className="-mb-1 flex items-center justify-between">
             {isFinding(step) ? <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => change('Invert step', { invert: !step.invert })}>{step.invert ? 'not inverted' : 'invert only this step'}</button> : <span />}
             <IconButton label={`Remove ${name}`} keys="Del" onClick={() => { act(`Remove ${name}`, removeStep(home, step.id!)); set({ openStep: null }) }}><Trash2 size={15} /></IconButton>
@@ -149,6 +150,12 @@ function StepCard({ step, home, first, open, thumbnail }: { step: Step; home: Re
       )}
     </li>
   )
+}
+
+/** What the finder says of what it found. */
+function StepNote({ id }: { id: string }) {
+  const note = useBench((state) => state.notes[id])
+  return note ? <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">{note}</p> : null
 }
 
 function OpButton({ step, first, change }: { step: FindingStep; first: boolean; change: (label: string, values: object) => void }) {

@@ -1,65 +1,12 @@
 import { Waypoints } from 'lucide-react'
-import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
-import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
-import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
-import { type Drag, type FinderPage, type Press } from '../finder'
+import { type FinderPage } from '../finder'
 import { OutlineHandles } from '../outline/OutlineHandles'
 import { OutlinePanel } from '../outline/OutlinePanel'
-import { type Point, rounded, simplify, steadied } from '../outline/simplify'
-
-/** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last corner, it is a double click. */
-const CLOSE_PX = 9
-const DRAG_PX = 5
-const TOLERANCE_PX = 0.7
-const LEAST_CORNERS = 3
-
-const near = (a: Point, b: Point, px: number, scale: number) => Math.hypot(a[0] - b[0], a[1] - b[1]) * scale < px
-
-/** The outline being drawn, if it is still there. */
-function outlineInDrawing(): StepOfKind<'polygon'> | undefined {
-  const { drawing, home } = get(), project = shownProject(get())
-  const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
-  return step?.kind === 'polygon' ? step : undefined
-}
-const closeOutline = (): void => {
-  const step = outlineInDrawing()
-  if (step && step.points.length < LEAST_CORNERS) act('Remove outline', removeStep(get().home, step.id!))
-  set({ drawing: null })
-}
-function takeCornerBack(): void {
-  const step = outlineInDrawing()
-  if (!step) return
-  if (step.points.length <= 1) closeOutline()
-  else act('Take corner back', changeStep(get().home, step.id!, { points: step.points.slice(0, -1) }))
-}
-
-/** Each click is a corner; a drag in between is drawn freehand; a click on the start, a double click or Enter closes. */
-function press(at: Press): Drag {
-  const step = outlineInDrawing()
-  if (step) {
-    const last = step.points.at(-1)!
-    if ((step.points.length >= LEAST_CORNERS && near(at.point, step.points[0], CLOSE_PX, at.scale)) || near(at.point, last, DRAG_PX / 2, at.scale)) { closeOutline(); return { move() {}, end() {} } }
-  }
-  const id = step?.id ?? crypto.randomUUID()
-  const drawn: Point[] = [at.point]
-  const put = (points: readonly Point[]) => step ? changeStep(at.home, id, { points: [...step.points, ...points] }) : addStep(at.home, parseStep({ kind: 'polygon', id, name: 'Corners', op: at.first ? 'add' : at.op, points }))
-  preview(put(rounded(drawn)))
-  set({ drawing: id, openStep: id })
-  let dragged = false
-  return {
-    move(point, _modifiers, screen) {
-      dragged ||= Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= DRAG_PX
-      drawn.push(point)
-      if (dragged) preview(put(rounded(simplify(steadied(drawn), TOLERANCE_PX / at.scale))))
-    },
-    end() { if (!settle(dragged ? 'Draw outline' : 'Add corner')) abandon() },
-  }
-}
+import { closeOutline, pressCorners, takeCornerBack } from '../outline/pressCorners'
 
 export const cornersPage: FinderPage<'polygon'> = {
   id: 'corners', kind: 'polygon', name: 'Corners', group: 'outline', icon: Waypoints,
   hint: 'Click corner by corner, drag in between for freehand pieces. The ring at the start, a double click or Enter closes; Backspace takes the last corner back.',
   summary: (step) => `${step.points.length} points`,
-  press, Handles: OutlineHandles, Panel: OutlinePanel, finish: closeOutline, takeBack: takeCornerBack,
+  press: pressCorners({ kind: 'polygon', name: 'Corners' }), Handles: OutlineHandles, Panel: OutlinePanel, finish: closeOutline, takeBack: takeCornerBack,
 }

@@ -9,7 +9,7 @@ import { type HandlesProps } from '../finder'
 const MOST_GRIPS = 160
 
 /** The outline, its points to move, its sides to put a new point on; while it is drawn, a ring at the start and a line to the pointer. */
-export function OutlineHandles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<StepOfKind<'polygon'>>) {
+export function OutlineHandles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<StepOfKind<'polygon' | 'edgeBand'>>) {
   const drawing = useBench((state) => state.drawing === step.id)
   const points = step.points.map(([x, y]) => toScreen(x, y))
   const line = points.map((p) => p.join(',')).join(' ')

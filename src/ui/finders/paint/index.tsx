@@ -7,14 +7,14 @@ import { Choice, IconButton, Slider, Switch } from '@/ui/primitives/controls'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 
-type PaintStep = StepOfKind<'paint'>
+type PaintStep = StepOfKind<'paint' | 'edgePaint'>
 const TENTH = (v: number) => Math.round(v * 10) / 10
 
 /**
  * A drag is a stroke of the open step, erasing while Erase is on; Alt begins a step of its own. Shift draws straight: at the press
  * from the end of the last stroke, while dragging from where it was pressed.
  */
-function press(at: Press, open: PaintStep | undefined): Drag {
+export const pressBrush = (kind: 'paint' | 'edgePaint', start: object = {}) => (at: Press, open: PaintStep | undefined): Drag => {
   const { size, hardness, strength, spacing, tip, erase } = get().brush
   const from = at.shift && at.op === 'add' ? open?.strokes.at(-1)?.points.at(-1) : undefined
   // Going on with the same op, however it was chosen, goes on with the step; keys held begin a new one.
@@ -23,7 +23,7 @@ function press(at: Press, open: PaintStep | undefined): Drag {
   const points: Stroke['points'][number][] = []
   const put = () => {
     const stroke: Stroke = { points: [...points], size, hardness, strength, spacing, tip, erase: Boolean(into) && erase }
-    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind: 'paint', id, op: at.first ? 'add' : at.op, strokes: [stroke] })))
+    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind, id, op: at.first ? 'add' : at.op, ...start, strokes: [stroke] })))
   }
   const add = ([x, y]: readonly [number, number], pressure?: number) => points.push(pressure === undefined ? [TENTH(x), TENTH(y)] : [TENTH(x), TENTH(y), Math.round(pressure * 100) / 100])
   if (from) points.push(from)
@@ -40,7 +40,7 @@ function press(at: Press, open: PaintStep | undefined): Drag {
       add(point, pressure)
       put()
     },
-    end() { settle(erase && into ? 'Erase' : 'Paint') },
+    end() { settle(erase && into ? 'Erase' : kind === 'paint' ? 'Paint' : 'Edge paint') },
   }
 }
 
@@ -55,7 +55,7 @@ export function BrushRing({ toScreen, pointer }: Pick<HandlesProps<PaintStep>, '
   return <g pointerEvents="none">{ring(radius)}{hardness < 0.95 && radius * hardness > 3 && ring(radius * hardness, '3 3')}</g>
 }
 
-function Panel({ step, home }: PanelProps<PaintStep>) {
+export function StrokesPanel({ step, home }: PanelProps<PaintStep>) {
   const brush = useBench((state) => state.brush)
   const last = step.strokes.at(-1)
   const edit = (change: Partial<Stroke>) => changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
@@ -96,5 +96,5 @@ export const paintPage: FinderPage<'paint'> = {
   id: 'paint', kind: 'paint', name: 'Paint', group: 'brush', icon: Paintbrush,
   hint: 'Drag to paint. Strokes stay: their size and hardness can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt before pressing paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
-  press, Handles: BrushRing, Panel, Tool: BrushTool, followsPointer: true,
+  press: pressBrush('paint'), Handles: BrushRing, Panel: StrokesPanel, Tool: BrushTool, followsPointer: true,
 }

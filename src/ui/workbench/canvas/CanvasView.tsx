@@ -57,7 +57,7 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     const observer = new ResizeObserver(measure)
     observer.observe(holder.current!)
     const unsubscribe = made.subscribe(() => set({ scale: made.view.scale }))
-    const wheel = (event: WheelEvent) => { event.preventDefault(); const [x, y] = place(event); made.zoomBy(WHEEL_STEP ** -(event.deltaMode ? event.deltaY * 33 : event.deltaY), x, y) }
+    const wheel = (event: WheelEvent) => { event.preventDefault(); const { stage, finder } = get(), own = event.altKey && stage === 'select' ? finderPage(finder).wheel : undefined; if (own) { own(Math.sign(event.deltaY || event.deltaX)); return } const [x, y] = place(event); made.zoomBy(WHEEL_STEP ** -(event.deltaMode ? event.deltaY * 33 : event.deltaY), x, y) }
     const element = holder.current!
     element.addEventListener('wheel', wheel, { passive: false })
     return () => { element.removeEventListener('wheel', wheel); observer.disconnect(); unsubscribe(); disconnect(); made.close(); viewerRef.current = null }

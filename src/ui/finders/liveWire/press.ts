@@ -1,0 +1,53 @@
+import { parseStep } from '@/core/formats/recipe'
+import { type StepOfKind } from '@/core/select/registry'
+import { type Point } from '@/core/vector/fill'
+import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
+import { act, get, set, shownProject } from '@/ui/store/bench'
+import { type Drag, type Press } from '../finder'
+
+type WireStep = StepOfKind<'liveWire'>
+/** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last anchor, it is a double click. */
+const CLOSE_PX = 9, DOUBLE_PX = 3
+const LEAST_ANCHORS = 3
+/** A straight piece is anchors so far apart, CSS px. */
+const STRAIGHT_PX = 6
+
+export function wireInDrawing(): WireStep | undefined {
+  const { drawing, home } = get(), project = shownProject(get())
+  const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
+  return step?.kind === 'liveWire' ? step : undefined
+}
+export const closeWire = (): void => {
+  const step = wireInDrawing()
+  if (step && step.anchors.length < LEAST_ANCHORS) act('Remove wire', removeStep(get().home, step.id!))
+  set({ drawing: null })
+}
+export function takeAnchorBack(): void {
+  const step = wireInDrawing()
+  if (!step) return
+  if (step.anchors.length <= 1) closeWire()
+  else act('Unpin', changeStep(get().home, step.id!, { anchors: step.anchors.slice(0, -1) }))
+}
+const placed = ([x, y]: Point): [number, number] => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]
+
+/** Adds anchors to the wire being drawn. */
+export function pin(anchors: readonly Point[], label: string): void {
+  const step = wireInDrawing()
+  if (step) act(label, changeStep(get().home, step.id!, { anchors: [...step.anchors, ...anchors.map(placed)] }))
+}
+
+/** The first press starts, each further one pins; Shift pins at the end of a straight piece. */
+export function press(at: Press): Drag {
+  const step = wireInDrawing(), nothing = { move() {}, end() {} }
+  if (!step) {
+    const id = crypto.randomUUID(), { width, contrast } = get().wire
+    act('Start wire', addStep(at.home, parseStep({ kind: 'liveWire', id, op: at.first ? 'add' : at.op, anchors: [placed(at.point)], width, contrast })))
+    set({ drawing: id, openStep: id })
+    return nothing
+  }
+  const last = step.anchors.at(-1)!, away = (p: Point) => Math.hypot(p[0] - at.point[0], p[1] - at.point[1]) * at.scale
+  if ((step.anchors.length >= LEAST_ANCHORS && away(step.anchors[0]) < CLOSE_PX) || away(last) < DOUBLE_PX) { closeWire(); return nothing }
+  const pieces = at.shift ? Math.max(1, Math.ceil(away(last) / STRAIGHT_PX)) : 1
+  pin(Array.from({ length: pieces }, (_, k) => [last[0] + ((at.point[0] - last[0]) * (k + 1)) / pieces, last[1] + ((at.point[1] - last[1]) * (k + 1)) / pieces] as const), at.shift ? 'Straight piece' : 'Pin')
+  return nothing
+}

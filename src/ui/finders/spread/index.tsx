@@ -1,0 +1,47 @@
+import { Expand, Trash2 } from 'lucide-react'
+import { parseStep } from '@/core/formats/recipe'
+import { type StepOfKind } from '@/core/select/registry'
+import { addStep, changeStep } from '@/document/edits'
+import { IconButton, Switch } from '@/ui/primitives/controls'
+import { abandon, act, get, preview, set, settle } from '@/ui/store/bench'
+import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { MarkerSize } from '../marking/MarkerTool'
+import { SampleChoice } from '../marking/SampleChoice'
+import { drawMark, MarkRing, MarkStrokes } from '../marking/strokes'
+
+type SpreadStep = StepOfKind<'spread'>
+
+/** A stroke adds to the open step; with Alt it takes away from it. Shift begins a further step. */
+function press(at: Press, open: SpreadStep | undefined): Drag {
+  const { size } = get().marker, drops = at.op === 'subtract' && open !== undefined
+  const into = open && (drops || !at.further) ? open : undefined, id = into?.id ?? crypto.randomUUID()
+  set({ openStep: id })
+  return drawMark(at, (points) => {
+    const stroke = { points, size, mode: drops ? 'drop' as const : 'keep' as const }
+    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind: 'spread', id, op: at.first ? 'add' : at.op, strokes: [stroke] })))
+  }, () => { if (!settle(drops ? 'Spread, take away' : 'Spread')) abandon() })
+}
+
+function Handles({ step, toScreen, pointer }: HandlesProps<SpreadStep>) {
+  return <>{'strokes' in step && <MarkStrokes strokes={step.strokes} toScreen={toScreen} />}<MarkRing toScreen={toScreen} pointer={pointer} mode="keep" /></>
+}
+
+function Panel({ step, home }: PanelProps<SpreadStep>) {
+  return (
+    <>
+      <div className="flex items-center justify-between">
+        <Switch label="Smooth edge" checked={step.smoothEdge} onChange={(smoothEdge) => act('Smooth edge', changeStep(home, step.id!, { smoothEdge }))} />
+        <IconButton label="Remove the last stroke" why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}><Trash2 size={15} /></IconButton>
+      </div>
+      <SampleChoice step={step} home={home} />
+    </>
+  )
+}
+
+export const spreadPage: FinderPage<'spread'> = {
+  id: 'spread', kind: 'spread', name: 'Spread', group: 'brush', icon: Expand,
+  hint: 'Brush over a part: the selection grows to the edges of what you touched. More strokes add, with Alt they take away. It is often easier to spread over the background and say so in the result bar.',
+  summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
+  press, Handles, Panel, Tool: () => <div className="mb-3 px-1"><MarkerSize /></div>, followsPointer: true,
+  middle: ({ width, height }) => ({ strokes: [{ points: [[width / 2, height / 2]], size: get().marker.size, mode: 'keep' }] }),
+}
