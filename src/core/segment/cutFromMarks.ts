@@ -2,7 +2,6 @@
  * A cut from marked places: where a random walk over regions ends tells what is probably kept, then colours and edges decide.
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Grady, IEEE PAMI 28 (2006) (random walks from marks).
  */
-import { type Context } from '../select/finder'
 import { INSIDE, UNDECIDED } from './gridCut'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
@@ -20,13 +19,13 @@ const REGIONS = 600
  * @param border how much a px of the picture's border drops what it touches, beside a px of boundary
  * @returns INSIDE and OUTSIDE at the view's full size
  */
-export function cutFromMarks(view: SegmentView, given: (level: number) => Uint8Array, start: Uint8Array, border: number, context: Context): Uint8Array {
+export function cutFromMarks(view: SegmentView, given: (level: number) => Uint8Array, start: Uint8Array, border: number, check: (progress: number) => void): Uint8Array {
   const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, 0, view.lab, REGIONS)
-  context.check(0.25)
+  check(0.25)
   const probable = randomWalk(graph, markedRegions(graph, start), borderLength(graph, view.lab).map((length) => length * border))
   const guess = Float32Array.from(start, (g, i) => (g === UNDECIDED ? probable[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
-  const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => context.check(0.25 + 0.3 * p))
-  const full = refine(state, { levels: view.levels, models, givenAt: given }, (p) => context.check(0.55 + 0.4 * p))
+  const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
+  const full = refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
   return full
 }
 

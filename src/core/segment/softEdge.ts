@@ -1,7 +1,7 @@
 /** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
-import { emptyMatte, type Matte, type Size, words } from '../raster/picture'
-import { IN, IN_EDGE, OUT, OUT_EDGE } from '../select/similarColour/marks'
-import { softenEdge } from '../select/similarColour/softenEdge'
+import { emptyMatte, type Matte, type Size } from '../raster/picture'
+import { IN, IN_EDGE, OUT, OUT_EDGE } from '../raster/edgeMarks'
+import { softenEdge } from '../raster/softenEdge'
 import { INSIDE } from './gridCut'
 import { type SegmentView } from './view'
 
@@ -23,4 +23,3 @@ export function stateToMatte(state: Uint8Array, { frame, levels }: SegmentView, 
   for (let row = 0; row < height; row++) matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
   return matte
 }
-void words

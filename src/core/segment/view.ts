@@ -5,8 +5,12 @@
 import { halvePicture } from '../raster/levels'
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
-import { type Context, type Sample, type Scene } from '../select/finder'
+import { type Memory } from '../common/memory'
 import { type LabPlanes, labPlanes } from './labPlanes'
+
+/** What pixels there are to look at: those of the active layer, or of all. */
+export interface Sight extends Size { picture(sample: Sample): Picture; /** Changes whenever those pixels change. */ identity(sample: Sample): string }
+type Sample = 'layer' | 'all'
 
 export interface SegmentView {
   /** The part looked at, whole px of the picture. */
@@ -30,7 +34,7 @@ export function frameAround(box: readonly [x0: number, y0: number, x1: number, y
   return { x, y, width: Math.min(width, Math.ceil(box[2] + dx)) - x, height: Math.min(height, Math.ceil(box[3] + dy)) - y }
 }
 
-export function segmentView(scene: Scene, sample: Sample, { memory }: Context, frame: Box = wholeOf(scene)): SegmentView {
+export function segmentView(scene: Sight, sample: Sample, { memory }: { readonly memory: Memory }, frame: Box = wholeOf(scene)): SegmentView {
   const name = `${scene.identity(sample)} ${frame.x},${frame.y} ${frame.width}×${frame.height}`, key = `segmentView ${frame.width === scene.width && frame.height === scene.height ? 'whole' : 'part'}`
   const known = memory.get<{ name: string; view: SegmentView }>(key)
   if (known?.name === name) return known.view

@@ -43,7 +43,7 @@ export const marks: Finder<'marks', MarksFields> = {
     const start = given(small)
     if (!start.includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
     context.check(0.05)
-    const full = cutFromMarks(view, given, start, BORDER, context)
+    const full = cutFromMarks(view, given, start, BORDER, context.check)
     return { ...stateToMatte(full, view, scene, true), ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there the later word is keep.' } : {}) }
   },
 }

@@ -31,7 +31,7 @@ export const spread: Finder<'spread', SpreadFields> = {
     if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length)) return nothing('nothing is brushed over yet')
     const view = segmentView(scene, params.sample, context), given = (level: number) => givenBy(params, view, level), start = given(view.levels.length - 1)
     if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
-    return stateToMatte(cutFromMarks(view, given, start, BORDER, context), view, scene, params.smoothEdge)
+    return stateToMatte(cutFromMarks(view, given, start, BORDER, context.check), view, scene, params.smoothEdge)
   },
 }
 

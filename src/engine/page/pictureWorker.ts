@@ -232,7 +232,7 @@ const api: PictureWorker = {
   async wire(request, from, to, { width, contrast }, sample, number) {
     await openAll(request)
     if (Atomics.load(latest, HOVER) !== number) return null
-    const { levels } = segmentView(sceneOf(request), sample, { memory: studio.memory, check: () => {} })
+    const { levels } = segmentView(sceneOf(request), sample, studio)
     return quickWire(levels, from, to, width, contrast)
   },
   async region(request, at, detail, sample, number) {

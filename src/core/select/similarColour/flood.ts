@@ -1,6 +1,6 @@
 import { type Picture, type Size, words } from '../../raster/picture'
 import { type Colour } from './distance'
-import { IN, IN_EDGE, OUT_EDGE } from './marks'
+import { IN, IN_EDGE, OUT_EDGE } from '../../raster/edgeMarks'
 import { RUN, type RunExtremes } from './runExtremes'
 import { type Bounds, boundsOf, isWithin } from './within'
 

@@ -10,9 +10,9 @@ import { colourDistance, type Metric, patchColour } from './distance'
 import { type Flooded, floodColour, floodDistance } from './flood'
 import { connectedOrder, distanceOrder } from './joinOrder'
 import { LivePick } from './livePick'
-import { hardened } from './marks'
+import { hardened } from '../../raster/edgeMarks'
 import { runExtremes, type RunExtremes } from './runExtremes'
-import { softenEdge } from './softenEdge'
+import { softenEdge } from '../../raster/softenEdge'
 
 export interface SimilarColourFields {
   /** Where the colour is picked, px. Outside the canvas it finds nothing. */

@@ -1,7 +1,7 @@
 import { type Picture, words } from '../../raster/picture'
 import { type JoinOrder } from './joinOrder'
-import { IN, IN_EDGE, OUT, OUT_EDGE } from './marks'
-import { AWAY, coverageAt } from './softenEdge'
+import { IN, IN_EDGE, OUT, OUT_EDGE } from '../../raster/edgeMarks'
+import { AWAY, coverageAt } from '../../raster/softenEdge'
 
 /** Where more pixels than this share of the picture change at once, all edges are looked for anew: a scan is then cheaper. */
 const BULK = 1 / 12

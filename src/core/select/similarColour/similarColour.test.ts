@@ -7,7 +7,7 @@ import { floodColour, floodDistance } from './flood'
 import { preparedPick, similarColour } from './index'
 import { connectedOrder, distanceOrder, type JoinOrder } from './joinOrder'
 import { LivePick } from './livePick'
-import { hardened } from './marks'
+import { hardened } from '../../raster/edgeMarks'
 import { runExtremes } from './runExtremes'
 import { toleranceCurve } from './toleranceCurve'
 

@@ -1,5 +1,5 @@
-import { type Picture, words } from '../../raster/picture'
-import { IN, IN_EDGE, OUT } from './marks'
+import { type Picture, words } from './picture'
+import { IN, IN_EDGE, OUT } from './edgeMarks'
 
 /** Inside and outside colours nearer than this (Euclidean, 8-bit RGB) say nothing about coverage: the pixel stays in or out. */
 const LEAST_CONTRAST = 14
