@@ -130,7 +130,7 @@ export function Choice<T extends string | number>({ label, value, options, onCha
     <ToggleGroup.Root type="single" aria-label={label} value={String(value)} onValueChange={(next) => { const option = options.find(([v]) => String(v) === next); if (option) onChange(option[0]) }}
       className="inline-flex gap-0.5 rounded-lg border border-[var(--line)] bg-[var(--panel)] p-0.5">
       {options.map(([v, name]) => (
-        <ToggleGroup.Item key={v} value={String(v)} className={`rounded-md ${small ? 'px-2 py-0.5 text-xs' : 'px-2.5 py-1 text-[13px]'} font-medium hover:bg-[var(--hover)] data-[state=on]:bg-[var(--ink)] data-[state=on]:text-[var(--panel)]`}>{name}</ToggleGroup.Item>
+        <ToggleGroup.Item key={v} value={String(v)} className={`rounded-md ${small ? 'px-1.5 py-0.5 text-xs' : 'px-2.5 py-1 text-[13px]'} font-medium hover:bg-[var(--hover)] data-[state=on]:bg-[var(--ink)] data-[state=on]:text-[var(--panel)]`}>{name}</ToggleGroup.Item>
       ))}
     </ToggleGroup.Root>
   )

@@ -25,7 +25,7 @@ export function StageColumn() {
 function NextOp() {
   const nextOp = useBench((state) => state.nextOp)
   return (
-    <div className="mb-3 flex items-center justify-between px-1 text-xs text-[var(--muted)]" role="radiogroup" aria-label="What the next use does">
+    <div className="mb-2 flex items-center justify-between px-1 text-xs text-[var(--muted)]" role="radiogroup" aria-label="What the next use does">
       <span>Next</span>
       <span className="flex gap-1">
         <Tip text="Makes the open step anew"><button type="button" role="radio" aria-checked={nextOp === null} onClick={() => set({ nextOp: null })} className="h-7 rounded-md px-2 text-[12px] font-medium text-[var(--ink)] hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]">anew</button></Tip>
@@ -42,17 +42,17 @@ function Finders() {
     <>
       <NextOp />
       {groupsShown().map(({ group, name, key }) => (
-        <section key={group} className="mb-3" aria-label={name}>
-          <h3 className="mb-1 flex justify-between px-1 text-xs text-[var(--muted)]"><span>{name}</span><kbd className="font-mono text-[11px]" title={`Press ${key}`}>{key}</kbd></h3>
+        <section key={group} className="mb-2" aria-label={name}>
+          <h3 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]"><span>{name}</span><kbd className="font-mono text-[11px]" title={`Press ${key}`}>{key}</kbd></h3>
           <div className="grid grid-cols-2 gap-1">
             {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
-              <button key={id} type="button" aria-pressed={chosen === id} onClick={() => set({ finder: id, drawing: null })} className="flex items-center gap-1.5 rounded-lg px-2 py-1.5 text-[13px] font-medium hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"><Icon size={15} className="shrink-0" />{finder}</button>
+              <button key={id} type="button" aria-pressed={chosen === id} onClick={() => set({ finder: id, drawing: null })} className="flex items-center gap-1.5 rounded-lg px-1.5 py-1 text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"><Icon size={15} className="shrink-0" />{finder}</button>
             ))}
           </div>
         </section>
       ))}
       {hint.Tool && <hint.Tool />}
-      <p className="note"><b>{hint.name}</b> — {hint.hint}</p>
+      <div className="sticky -bottom-3 mt-auto bg-[var(--panel)] pt-1 pb-3"><p className="note"><b>{hint.name}</b> — {hint.hint}</p></div>
     </>
   )
 }

@@ -49,7 +49,7 @@ function Panel({ step, home }: PanelProps<BandStep>) {
 
 export const edgeBandPage: FinderPage<'edgeBand'> = {
   id: 'edgeBand', kind: 'edgeBand', name: 'Edge band', group: 'outline', icon: CircleDashed,
-  hint: 'Click loosely around a thing, or drag in between; the ring at the start, a double click or Enter closes. The true edge is found inside the band; points and the band’s width can be changed afterwards.',
+  hint: 'Click loosely around a thing; the ring, a double click or Enter closes. The edge is found inside the band, and follows when you change points or band.',
   summary: (step) => `${step.points.length} points · band ${step.width} px`,
   press: pressCorners({ kind: 'edgeBand' }), Handles, Panel, finish: closeOutline, takeBack: takeCornerBack,
 }

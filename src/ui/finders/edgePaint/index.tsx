@@ -20,7 +20,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'edgePaint'>>) {
 
 export const edgePaintPage: FinderPage<'edgePaint'> = {
   id: 'edgePaint', kind: 'edgePaint', name: 'Edge paint', group: 'brush', icon: Paintbrush2,
-  hint: 'Drag along the inside of an edge: the brush covers what is like the colour under its middle, and stops at edges. Sensitivity says how small a change is an edge, also afterwards. Alt before pressing paints a piece away.',
+  hint: 'Drag along the inside of an edge: the brush covers what is like the colour under its middle and stops at edges. Alt paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
   press: pressBrush('edgePaint'), Handles: BrushRing, Panel, Tool: BrushTool, followsPointer: true,
 }

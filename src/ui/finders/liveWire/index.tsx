@@ -39,7 +39,7 @@ function Tool() {
 
 export const liveWirePage: FinderPage<'liveWire'> = {
   id: 'liveWire', kind: 'liveWire', name: 'Live wire', group: 'outline', icon: Magnet,
-  hint: 'Click on an edge, then just move: the outline clings to it. A click pins a corner, Shift-click draws straight, Backspace unpins; the ring at the start, a double click or Enter closes.',
+  hint: 'Click on an edge, then just move: the outline clings to it. A click pins, Shift-click draws straight, Backspace unpins; the ring or Enter closes.',
   summary: (step) => `${step.anchors.length} anchors · looks ${step.width} px`,
   press, Handles, Panel, Tool, finish: closeWire, takeBack: takeAnchorBack,
 }

@@ -75,7 +75,7 @@ function wheel(turn: number): void {
 
 export const regionsPage: FinderPage<'regions'> = {
   id: 'regions', kind: 'regions', name: 'Regions', group: 'object', icon: Puzzle,
-  hint: 'The picture’s own regions: move over it to see them, click to take one, click on for more, drag across to take all that is crossed. Alt and the wheel go coarser or finer.',
+  hint: 'Move over the picture to see its regions, click to take one, drag across to take all that is crossed. Alt and the wheel go coarser or finer.',
   summary: (step) => `${step.at.length} ${step.at.length === 1 ? 'place' : 'places'} · detail ${Math.round(step.detail * 100)} %`,
   press, Handles, Panel, Tool, wheel, followsPointer: true,
   middle: ({ width, height }) => ({ at: [[width / 2, height / 2]], detail: get().regionDetail }),

@@ -64,7 +64,7 @@ function Tool() {
 
 export const roughBoxPage: FinderPage<'roughBox'> = {
   id: 'roughBox', kind: 'roughBox', name: 'Rough box', group: 'object', icon: BoxSelect,
-  hint: 'Drag a sloppy box, or a loop, around a thing, with some space around it: the thing is found. Shift before pressing adds a piece, Alt takes one away, each looked for inside its own box.',
+  hint: 'Drag a sloppy box, or a loop, around a thing, with some space: the thing is found. Shift adds a piece, Alt takes one away, each found inside its own.',
   summary: (step) => (step.analyse ? (step.outline ? 'what is in the loop' : 'what is in the box') : 'as drawn'),
   press, Handles, Panel, Tool,
   middle: ({ width, height }) => ({ box: [Math.round(width * 0.2), Math.round(height * 0.2), Math.round(width * 0.8), Math.round(height * 0.8)] }),

@@ -24,7 +24,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
 
 export const skyPage: FinderPage<'sky'> = {
   id: 'sky', kind: 'sky', name: 'Sky', group: 'object', icon: CloudSun,
-  hint: 'Finds the sky from the top down, with the openings between branches; twigs and wires stay. Its card says how much of the picture it is, and moves and softens the boundary.',
+  hint: 'Finds the sky from the top down, with the openings between branches; twigs and wires stay. Its card moves and softens the boundary.',
   summary: (step) => [step.offset !== 0 && `offset ${step.offset}`, `blend ${Math.round(step.blend * 100)} %`].filter(Boolean).join(' · '),
   press: (at, open) => { const step = putStep(at, 'sky', {}, open); step.show({ hidden: false }); return { move() {}, end() { if (get().live) step.end('Sky') } } },
   Handles: () => null, Panel, Tool: () => <MakeNow kind="sky" name="Find the sky" />, middle: () => ({}),

@@ -40,7 +40,7 @@ function Panel({ step, home }: PanelProps<SpreadStep>) {
 
 export const spreadPage: FinderPage<'spread'> = {
   id: 'spread', kind: 'spread', name: 'Spread', group: 'brush', icon: Expand,
-  hint: 'Brush over a part: the selection grows to the edges of what you touched. More strokes add, with Alt they take away. It is often easier to spread over the background and say so in the result bar.',
+  hint: 'Brush over a part: it grows to the edges of what you touched; with Alt it shrinks. Often the background is easier: say so in the result bar.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
   press, Handles, Panel, Tool: () => <div className="mb-3 px-1"><MarkerSize /></div>, followsPointer: true,
   middle: ({ width, height }) => ({ strokes: [{ points: [[width / 2, height / 2]], size: get().marker.size, mode: 'keep' }] }),

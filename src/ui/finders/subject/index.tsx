@@ -31,7 +31,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'subject'>>) {
 
 export const subjectPage: FinderPage<'subject'> = {
   id: 'subject', kind: 'subject', name: 'Subject', group: 'object', icon: ScanEye,
-  hint: 'Finds what stands out against what touches the picture’s border. When several things compete, its card shows them side by side to choose from.',
+  hint: 'Finds what stands out against what touches the picture’s border. When several things compete, its card shows them to choose from.',
   summary: (step) => (step.pick ? `thing ${step.pick + 1}` : 'what stands out'),
   press: (at, open) => { const step = putStep(at, 'subject', {}, open); step.show({ pick: 0 }); return { move() {}, end() { if (get().live) step.end('Subject') } } },
   Handles: () => null, Panel, Tool: () => <MakeNow kind="subject" name="Find the subject" />, middle: () => ({}),
