@@ -11,6 +11,8 @@ export const UNDECIDED = 0, OUTSIDE = 1, INSIDE = 2
 
 /** Costs become whole capacities times this. */
 const SCALE = 64
+/** Squared differences are told apart up to so many times the mean one, in so many steps. */
+const FARTHEST = 24, STEPS = 1024
 /** No pixel's colour says more than this (nats): a single pixel does not outweigh what is around it. */
 const MOST_EVIDENCE = 12
 
@@ -42,7 +44,7 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
   for (let i = 0; i < state.length; i++) if (state[i] === UNDECIDED) nodeOf[i] = nodes++
   if (nodes === 0) return
   const graph = new FlowGraph(nodes, nodes * 4)
-  const beta = -1 / (2 * contrast), straight = smoothness * SCALE, slanted = straight * Math.SQRT1_2
+  const beta = -1 / (2 * contrast), straight = smoothness * SCALE
   const row = () => ({ L: new Float32Array(width), a: new Float32Array(width), b: new Float32Array(width), from: 0, to: 0 })
   let here = row(), below = row()
   const load = (into: typeof here, y: number) => {
@@ -63,9 +65,11 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
     into.to = Math.min(width, to + 1)
     colours(y * width + into.from, into.to - into.from, into.L, into.a, into.b, into.from)
   }
+  // What a difference costs, by its square: the exponential on a fine grid.
+  const fall = Uint16Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))), per = STEPS / (FARTHEST * contrast)
   const alike = (p: typeof here, x: number, q: typeof here, u: number): number => {
-    const dl = p.L[x] - q.L[u], da = p.a[x] - q.a[u], db = p.b[x] - q.b[u]
-    return Math.exp(beta * (dl * dl + da * da + db * db))
+    const dl = p.L[x] - q.L[u], da = p.a[x] - q.a[u], db = p.b[x] - q.b[u], at = (dl * dl + da * da + db * db) * per
+    return at >= STEPS ? fall[STEPS] : fall[at | 0]
   }
   const join = (i: number, j: number, weight: number) => {
     const p = nodeOf[i], q = nodeOf[j], capacity = Math.round(weight)
@@ -83,11 +87,11 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
         if (e > 0) graph.addTerminals(nodeOf[i], e, 0); else graph.addTerminals(nodeOf[i], 0, -e)
       }
       const inside = nodeOf[i] >= 0
-      if (x + 1 < width && (inside || nodeOf[i + 1] >= 0)) join(i, i + 1, straight * alike(here, x, here, x + 1))
+      if (x + 1 < width && (inside || nodeOf[i + 1] >= 0)) join(i, i + 1, alike(here, x, here, x + 1))
       if (y + 1 === height) continue
-      if (inside || nodeOf[i + width] >= 0) join(i, i + width, straight * alike(here, x, below, x))
-      if (x + 1 < width && (inside || nodeOf[i + width + 1] >= 0)) join(i, i + width + 1, slanted * alike(here, x, below, x + 1))
-      if (x > 0 && (inside || nodeOf[i + width - 1] >= 0)) join(i, i + width - 1, slanted * alike(here, x, below, x - 1))
+      if (inside || nodeOf[i + width] >= 0) join(i, i + width, alike(here, x, below, x))
+      if (x + 1 < width && (inside || nodeOf[i + width + 1] >= 0)) join(i, i + width + 1, Math.SQRT1_2 * alike(here, x, below, x + 1))
+      if (x > 0 && (inside || nodeOf[i + width - 1] >= 0)) join(i, i + width - 1, Math.SQRT1_2 * alike(here, x, below, x - 1))
     }
     const done = here
     here = below

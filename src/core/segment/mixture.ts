@@ -4,17 +4,12 @@
  * direction); the refinement is hard expectation-maximisation as in Rother, Kolmogorov and Blake, "GrabCut", SIGGRAPH 2004, section 3.
  */
 
-interface Component {
-  /** Logarithm of weight and normalisation. */
-  readonly log: number
-  readonly mean: readonly [number, number, number]
-  /** Inverse covariance: xx, xy, xz, yy, yz, zz. */
-  readonly inverse: readonly [number, number, number, number, number, number]
-}
-export interface Mixture { readonly components: readonly Component[] }
+/** Each component is ten numbers, one after the other: logarithm of weight and normalisation; mean x, y, z; inverse covariance xx, xy, xz, yy, yz, zz. */
+export interface Mixture { readonly components: Float64Array }
+const LENGTH = 10
 
 /** Added to every variance, CIELAB units squared: below this, differences are grain. */
-const LEAST_VARIANCE = 2.5
+const GRAIN = 2.5
 const ROUNDS = 4
 const LOG_2PI_3 = 3 * Math.log(2 * Math.PI)
 
@@ -32,7 +27,7 @@ export function fitMixture(samples: Float32Array, weights: Float32Array, count: 
     let best = 0
     widths.forEach((w, i) => { if ((w?.spread ?? 0) > (widths[best]?.spread ?? 0)) best = i })
     const split = widths[best]
-    if (!split || split.spread <= moments[best].weight * LEAST_VARIANCE) break
+    if (!split || split.spread <= moments[best].weight * GRAIN) break
     const { axis } = split, mean = moments[best].mean, middle = axis[0] * mean[0] + axis[1] * mean[1] + axis[2] * mean[2], next = moments.length
     for (let i = 0; i < n; i++) if (cluster[i] === best && axis[0] * samples[i * 3] + axis[1] * samples[i * 3 + 1] + axis[2] * samples[i * 3 + 2] > middle) cluster[i] = next
     moments[best] = gather(samples, weights, cluster, best)
@@ -40,31 +35,34 @@ export function fitMixture(samples: Float32Array, weights: Float32Array, count: 
   }
   let mixture = mixtureOf(moments)
   for (let round = 0; round < ROUNDS; round++) {
-    const { components } = mixture
-    if (components.length < 2) break
+    const { components } = mixture, k = components.length / LENGTH
+    if (k < 2) break
     for (let i = 0; i < n; i++) {
       let least = Infinity
-      for (let k = 0; k < components.length; k++) { const cost = componentCost(components[k], samples[i * 3], samples[i * 3 + 1], samples[i * 3 + 2]); if (cost < least) { least = cost; cluster[i] = k } }
+      for (let c = 0; c < k; c++) { const cost = componentCost(components, c * LENGTH, samples[i * 3], samples[i * 3 + 1], samples[i * 3 + 2]); if (cost < least) { least = cost; cluster[i] = c } }
     }
-    moments = components.map((_, k) => gather(samples, weights, cluster, k))
+    moments = Array.from({ length: k }, (_, c) => gather(samples, weights, cluster, c))
     mixture = mixtureOf(moments)
   }
   return mixture
 }
 
+/** Beyond this many nats from the likeliest component the others add nothing. */
+const NOTHING = 16
+
 /** Negative logarithm of the density at a colour; infinite without components. */
 export function mixtureCost({ components }: Mixture, x: number, y: number, z: number): number {
   let least = Infinity, sum = 0
-  for (const component of components) {
-    const cost = componentCost(component, x, y, z)
-    if (cost < least) { sum = sum * Math.exp(cost - least) + 1; least = cost } else sum += Math.exp(least - cost)
+  for (let at = 0; at < components.length; at += LENGTH) {
+    const cost = componentCost(components, at, x, y, z)
+    if (cost < least) { sum = least - cost < NOTHING ? sum * Math.exp(cost - least) + 1 : 1; least = cost } else if (cost - least < NOTHING) sum += Math.exp(least - cost)
   }
   return least === Infinity ? Infinity : least - Math.log(sum)
 }
 
-function componentCost({ log, mean, inverse }: Component, x: number, y: number, z: number): number {
-  const dx = x - mean[0], dy = y - mean[1], dz = z - mean[2]
-  return 0.5 * (dx * (inverse[0] * dx + 2 * (inverse[1] * dy + inverse[2] * dz)) + dy * (inverse[3] * dy + 2 * inverse[4] * dz) + inverse[5] * dz * dz) - log
+function componentCost(c: Float64Array, at: number, x: number, y: number, z: number): number {
+  const dx = x - c[at + 1], dy = y - c[at + 2], dz = z - c[at + 3]
+  return 0.5 * (dx * (c[at + 4] * dx + 2 * (c[at + 5] * dy + c[at + 6] * dz)) + dy * (c[at + 7] * dy + 2 * c[at + 8] * dz) + c[at + 9] * dz * dz) - c[at]
 }
 
 interface Moments { weight: number; mean: [number, number, number]; covariance: [number, number, number, number, number, number] }
@@ -94,11 +92,11 @@ function widest({ weight, covariance: [xx, xy, xz, yy, yz, zz] }: Moments): { ax
   return { axis: v, spread: weight * length }
 }
 
-function mixtureOf(moments: readonly Moments[]): Mixture {
-  const total = moments.reduce((sum, m) => sum + m.weight, 0)
-  return { components: moments.filter((m) => m.weight > 0).map(({ weight, mean, covariance }) => {
-    const xx = covariance[0] + LEAST_VARIANCE, yy = covariance[3] + LEAST_VARIANCE, zz = covariance[5] + LEAST_VARIANCE, [, xy, xz, , yz] = covariance
+function mixtureOf(all: readonly Moments[]): Mixture {
+  const moments = all.filter((m) => m.weight > 0), total = moments.reduce((sum, m) => sum + m.weight, 0)
+  return { components: Float64Array.from(moments.flatMap(({ weight, mean, covariance }) => {
+    const xx = covariance[0] + GRAIN, yy = covariance[3] + GRAIN, zz = covariance[5] + GRAIN, [, xy, xz, , yz] = covariance
     const a = yy * zz - yz * yz, b = xz * yz - xy * zz, c = xy * yz - xz * yy, determinant = Math.max(1e-6, xx * a + xy * b + xz * c)
-    return { mean, log: Math.log(weight / total) - 0.5 * (LOG_2PI_3 + Math.log(determinant)), inverse: [a / determinant, b / determinant, c / determinant, (xx * zz - xz * xz) / determinant, (xy * xz - xx * yz) / determinant, (xx * yy - xy * xy) / determinant] as const }
-  }) }
+    return [Math.log(weight / total) - 0.5 * (LOG_2PI_3 + Math.log(determinant)), ...mean, a / determinant, b / determinant, c / determinant, (xx * zz - xz * xz) / determinant, (xy * xz - xx * yz) / determinant, (xx * yy - xy * xy) / determinant]
+  })) }
 }

@@ -22,6 +22,8 @@ const GUESS_WEIGHT = 2
 /** Where the first guess changes sides. */
 const GUESS_MIDDLE = 0.5
 const ROUNDS = 4
+/** When fewer than one pixel in so many changes sides, it has settled. */
+const SETTLED = 500
 
 export interface Models { readonly inside: Mixture; readonly outside: Mixture }
 
@@ -83,7 +85,7 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
     let changed = 0
     for (let i = 0; i < count; i++) if (next[i] !== state[i]) changed++
     state = next
-    if (changed < count / 2000) break
+    if (changed < count / SETTLED) break
   }
   return { state, models: models! }
 }

@@ -61,7 +61,7 @@ export const sky: Finder<'sky', SkyFields> = {
     const start = startingRegions(graph, gradient, view.lab)
     if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')
     const distance = geodesicDistance(graph, start, FLAT), given0 = given(small)
-    const guess = Float32Array.from(given0, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 2) : 0))
+    const guess = Float32Array.from(given0, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
     const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
     const { state, models } = cutSmall({ lab: view.lab, given: given0, guess, weight: new Float32Array(given0.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
     if (!state.includes(INSIDE)) return nothing('nothing that looks like sky hangs together from the top')
