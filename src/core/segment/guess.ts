@@ -36,7 +36,10 @@ function middleOf(distance: Float32Array, graph: RegionGraph, outer: Float32Arra
   for (const r of order) if ((sum += undecided(r)) >= total / 2) return distance[r]
   return 0
 }
-const guessOf = (distance: Float32Array, middle: number, graph: RegionGraph, given: Uint8Array): Float32Array => Float32Array.from(given, (g, i) => (g === UNDECIDED ? 1 - Math.exp(-((distance[graph.regionOf[i]] / middle) ** 2)) : g === INSIDE ? 1 : 0))
+function guessOf(distance: Float32Array, middle: number, graph: RegionGraph, given: Uint8Array): Float32Array {
+  const guess = distance.map((d) => 1 - Math.exp(-((d / middle) ** 2)))
+  return Float32Array.from(given, (g, i) => (g === UNDECIDED ? guess[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
+}
 
 /** The same by the tree: how much it costs to merge a region, and what it merges with, into something that lies outside for the greater part. */
 export function guessByTree(tree: RegionTree, graph: RegionGraph, outer: Float32Array, given: Uint8Array): Float32Array | null {

@@ -2,18 +2,18 @@
 import { labRow } from '../colour/lab'
 import { type Picture, words } from '../raster/picture'
 
-export interface LabPlanes { readonly width: number; readonly height: number; readonly L: Float32Array; readonly a: Float32Array; readonly b: Float32Array }
+export interface LabPlanes { readonly width: number; readonly height: number; readonly L: Float32Array; readonly a: Float32Array; readonly b: Float32Array; /** The colours themselves, red in the low byte. */ readonly words: Uint32Array }
 
 export function labPlanes(picture: Picture): LabPlanes {
   const { width, height } = picture, count = width * height
-  const planes = { width, height, L: new Float32Array(count), a: new Float32Array(count), b: new Float32Array(count) }
+  const planes = { width, height, L: new Float32Array(count), a: new Float32Array(count), b: new Float32Array(count), words: words(picture) }
   labRow(words(picture), 0, count, planes.L, planes.a, planes.b)
   return planes
 }
 
 /** Each plane by the mean of 3×3 pixels: takes grain away and keeps boundaries within a pixel. */
-export function calmed({ width, height, L, a, b }: LabPlanes): LabPlanes {
-  return { width, height, L: boxed(L, width, height), a: boxed(a, width, height), b: boxed(b, width, height) }
+export function calmed({ width, height, L, a, b, words }: LabPlanes): LabPlanes {
+  return { width, height, L: boxed(L, width, height), a: boxed(a, width, height), b: boxed(b, width, height), words }
 }
 
 function boxed(from: Float32Array, width: number, height: number): Float32Array {

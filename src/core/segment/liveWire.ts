@@ -72,7 +72,9 @@ function blurred(from: Float32Array, width: number, height: number): Float32Arra
 export interface WireTree { readonly costs: WireCosts; readonly from: Uint8Array }
 
 const STEP_X = [1, 1, 0, -1, -1, -1, 0, 1], STEP_Y = [0, 1, 1, 1, 0, -1, -1, -1]
-const SEED = 8, UNREACHED = 255
+const SEED = 8, UNREACHED = 255, FAR = 0x7fffffff
+/** What following the edge saves, for each unit of both directions along the step (127 times its length each). */
+const PER_ALONG = DIRECTION / 254
 /** What lies beyond the corridor, and how much dearer it is there. */
 const BEYOND = 2, DEARER = 1.2
 /** An edge may lead so far beyond the corridor, as a share of the way between the ends. */
@@ -83,51 +85,50 @@ const BUCKETS = 256
 /** Shortest paths from a seed (px of the picture). @param within 1 where paths may go; everywhere when absent @param until stops when this pixel is reached */
 export function wireTree(costs: WireCosts, seed: Point, within?: Uint8Array, until?: Point): WireTree {
   const { width, height, local, alongX, alongY } = costs, count = width * height
-  const from = new Uint8Array(count).fill(UNREACHED), best = new Int32Array(count).fill(0x7fffffff), next = new Int32Array(count), first = new Int32Array(BUCKETS).fill(-1), settled = new Uint8Array(count)
+  const from = new Uint8Array(count).fill(UNREACHED), best = new Int32Array(count).fill(FAR), settled = new Uint8Array(count)
+  // Buckets are rings of doubly linked pixels: one that gets nearer is moved at once.
+  const next = new Int32Array(count), before = new Int32Array(count), first = new Int32Array(BUCKETS).fill(-1)
   const at = indexOf(costs, seed), goal = until ? indexOf(costs, until) : -1
   best[at] = 0
   from[at] = SEED
   first[0] = at
-  next[at] = -1
+  next[at] = before[at] = -1
   let waiting = 1
   for (let distance = 0; waiting > 0; distance++) {
-    const bucket = distance % BUCKETS
-    while (first[bucket] >= 0) {
-      const i = first[bucket]
+    const bucket = distance & (BUCKETS - 1)
+    for (let i = first[bucket]; i >= 0; i = first[bucket]) {
       first[bucket] = next[i]
+      if (next[i] >= 0) before[next[i]] = -1
       waiting--
-      if (settled[i] || best[i] !== distance) continue
       settled[i] = 1
       if (i === goal) return { costs, from }
-      const x = i % width, y = (i / width) | 0
+      const y = (i / width) | 0, x = i - y * width, ax = alongX[i], ay = alongY[i]
       for (let step = 0; step < 8; step++) {
         const dx = STEP_X[step], dy = STEP_Y[step], u = x + dx, v = y + dy
         if (u < 0 || v < 0 || u >= width || v >= height) continue
-        const j = v * width + u
+        const j = i + dy * width + dx
         if (settled[j] || (within && !within[j])) continue
-        const length = dx !== 0 && dy !== 0 ? SQRT2 : 1
-        // How well the step follows the edge at both ends, 0-1.
-        const along = (Math.abs(dx * alongX[i] + dy * alongY[i]) + Math.abs(dx * alongX[j] + dy * alongY[j])) / (254 * length)
-        const reached = distance + Math.max(1, Math.round(length * (local[j] + DIRECTION * (1 - along)) * (within && within[j] === BEYOND ? DEARER : 1)))
-        if (reached >= best[j]) continue
-        // A pixel may wait in a dearer bucket too; that entry is passed over when it comes up. It can be in one list only: it is moved.
-        if (best[j] !== 0x7fffffff) unlink(first, next, best[j] % BUCKETS, j); else waiting++
+        // How well the step follows the edge at both ends.
+        const here = dx * ax + dy * ay, there = dx * alongX[j] + dy * alongY[j], along = (here < 0 ? -here : here) + (there < 0 ? -there : there)
+        let price = step & 1 ? SQRT2 * (local[j] + DIRECTION) - along * PER_ALONG : local[j] + DIRECTION - along * PER_ALONG
+        if (within && within[j] === BEYOND) price *= DEARER
+        const reached = distance + (price < 1.5 ? 1 : (price + 0.5) | 0), known = best[j]
+        if (reached >= known) continue
+        if (known !== FAR) {
+          if (before[j] >= 0) next[before[j]] = next[j]; else first[known & (BUCKETS - 1)] = next[j]
+          if (next[j] >= 0) before[next[j]] = before[j]
+        } else waiting++
         best[j] = reached
         from[j] = (step + 4) & 7
-        const to = reached % BUCKETS
+        const to = reached & (BUCKETS - 1)
         next[j] = first[to]
+        before[j] = -1
+        if (first[to] >= 0) before[first[to]] = j
         first[to] = j
       }
     }
   }
   return { costs, from }
-}
-
-function unlink(first: Int32Array, next: Int32Array, bucket: number, item: number): void {
-  if (first[bucket] === item) { first[bucket] = next[item]; return }
-  let i = first[bucket]
-  while (next[i] !== item) i = next[i]
-  next[i] = next[item]
 }
 
 const indexOf = ({ x, y, width, height }: Box, [px, py]: Point): number =>

@@ -69,7 +69,7 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
     }
     models = { inside: learn(lab, inside, INSIDE_COMPONENTS), outside: learn(lab, outside, OUTSIDE_COMPONENTS) }
     const colours = new ColourEvidence(models.inside, models.outside)
-    const next = given.slice(), evidence = (i: number) => colours.ofLab(lab.L[i], lab.a[i], lab.b[i])
+    const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {
       state: next, contrast, smoothness,
       evidence: (i) => evidence(i) + 2 * GUESS_WEIGHT * (guess[i] - GUESS_MIDDLE),

@@ -15,8 +15,9 @@ import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { FLAT } from '../segment/guess'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, refine } from '../segment/objectCut'
+import { nearAny } from '../segment/nearAny'
 import { piecesOf } from '../segment/pieces'
-import { geodesicDistance, regionGraph, type RegionGraph } from '../segment/regionGraph'
+import { colourDifference, geodesicDistance, regionGraph, type RegionGraph } from '../segment/regionGraph'
 import { gradientOf, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
@@ -40,10 +41,16 @@ const SMOOTH = 2.2, LIGHT = 22, GREENEST = -14, REDDEST = 40
 const LEAST_TOP = 0.03
 /** As far as this from where it starts a region is as likely sky as not, CIELAB units. */
 const HALFWAY = 14
+/** More than this share of the picture is no sky, but a picture of one thing. */
+const EVERYTHING = 0.985
+/** What looking like where the sky starts costs, and how much more at the bottom of the picture, CIELAB units. */
+const JUMP = 6, DOWN = 30
 /** Below this share of the picture a replaced sky looks odd (common practice). */
-export const ODD_SHARE = 0.2
+const ODD_SHARE = 0.2
 /** Without any detail a colour must speak this loudly to be heard, and separating two alike neighbours costs this much, nats. */
-const LOUDEST = 2.3, SMOOTHEST = 1.7
+const LOUDEST = 2, SMOOTHEST = 1.3
+/** What is thinner than twice this share of the picture's diagonal does not part the sky. */
+const WIRE = 0.0016
 /** Full blend softens the boundary by this share of the picture's diagonal (sigma). */
 const BLEND = 0.0006
 
@@ -60,7 +67,10 @@ export const sky: Finder<'sky', SkyFields> = {
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)
     if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')
-    const distance = geodesicDistance(graph, start, FLAT), given0 = given(small)
+    const begins = [...start.keys()].filter((r) => start[r] === 0)
+    // What looks like it may be sky seen through an opening, the less probably the lower it lies.
+    const alike = start.map((s, r) => (s === 0 ? 0 : JUMP + (DOWN * graph.middle[r * 2 + 1]) / height + begins.reduce((least, q) => Math.min(least, colourDifference(graph, r, q)), Infinity)))
+    const distance = geodesicDistance(graph, alike, FLAT), given0 = given(small)
     const guess = Float32Array.from(given0, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
     const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
     const { state, models } = cutSmall({ lab: view.lab, given: given0, guess, weight: new Float32Array(given0.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
@@ -75,6 +85,7 @@ export const sky: Finder<'sky', SkyFields> = {
     if (params.blend > 0) matte = { width: matte.width, height: matte.height, data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data }
     const share = shares(matte).selected
     if (share < 1e-4) return nothing('what looks like sky is smaller than a speck')
+    if (share > EVERYTHING) return nothing('the picture looks alike from top to bottom')
     return { ...matte, note: share < ODD_SHARE ? `The sky is ${(100 * share).toFixed(0)} % of the picture: below a fifth, a new sky will look odd.` : `The sky is ${(100 * share).toFixed(0)} % of the picture.` }
   },
 }
@@ -94,13 +105,17 @@ function startingRegions(graph: RegionGraph, gradient: Float32Array, { width }: 
   return touched >= LEAST_TOP * width ? start : null
 }
 
-/** Sky hangs together from the top. Other pieces are openings: the smaller they are beside the sky the more willingly they are taken, and only above its lowest place. */
+/**
+ * Sky hangs together from the top; wires and twigs do not part it. Other pieces are openings: the smaller they are beside the sky the more
+ * willingly they are taken, and only above its lowest place.
+ */
 function keepSky(state: Uint8Array, fillGaps: number, { width, height }: Size): void {
-  const { pieceOf, areas } = piecesOf(state, { width, height }, INSIDE), atTop = new Uint8Array(areas.length), lowest = new Int32Array(areas.length)
-  for (let x = 0; x < width; x++) if (pieceOf[x] >= 0) atTop[pieceOf[x]] = 1
+  const joined = nearAny(state, (side) => side === INSIDE, width, height, Math.max(1, Math.round(WIRE * Math.hypot(width, height))))
+  const { pieceOf, areas } = piecesOf(joined, { width, height }, 1), atTop = new Uint8Array(areas.length), lowest = new Int32Array(areas.length)
+  for (let x = 0; x < width; x++) if (state[x] === INSIDE) atTop[pieceOf[x]] = 1
   let main = 0, bottom = 0
-  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0) lowest[pieceOf[i]] = (i / width) | 0
+  for (let i = 0; i < state.length; i++) if (state[i] === INSIDE) lowest[pieceOf[i]] = (i / width) | 0
   areas.forEach((area, piece) => { if (atTop[piece] && area > main) { main = area; bottom = lowest[piece] } })
   const kept = areas.map((area, piece) => atTop[piece] === 1 || (fillGaps > 0 && lowest[piece] <= bottom && area <= fillGaps * main))
-  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0 && !kept[pieceOf[i]]) state[i] = OUTSIDE
+  for (let i = 0; i < state.length; i++) if (state[i] === INSIDE && !kept[pieceOf[i]]) state[i] = OUTSIDE
 }

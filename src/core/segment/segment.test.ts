@@ -1,0 +1,160 @@
+/** The parts that finders by object are made of, against closed forms, exhaustive search and pictures with one answer. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { type Picture } from '../raster/picture'
+import { colourOverlap } from './colourOverlap'
+import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
+import { keepObject } from './keepObject'
+import { type LabPlanes, labPlanes } from './labPlanes'
+import { wireBetween, wireCosts, wirePath, wireTree } from './liveWire'
+import { fitMixture, mixtureCost } from './mixture'
+import { nearAny } from './nearAny'
+import { piecesOf } from './pieces'
+import { randomWalk } from './randomWalk'
+import { geodesicDistance, regionGraph, type RegionGraph } from './regionGraph'
+import { BY_OUTLINE, cutTree, cutTreeByArea, makeRegionTree } from './regionTree'
+import { saliency } from './saliency'
+
+const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {
+  const data = new Uint8ClampedArray(width * height * 4)
+  for (let i = 0; i < width * height; i++) { const v = at(i % width, Math.floor(i / width)); data.set([v, v, v, 255], i * 4) }
+  return { width, height, data }
+}
+
+describe('mixtures', () => {
+  it('one component is the Gaussian of the samples, its density that of the textbook', () => {
+    // Mean 0, variance 4 along each axis (± 2); 2.5 is added for grain.
+    const samples = new Float32Array([2, 0, 0, -2, 0, 0, 0, 2, 0, 0, -2, 0, 0, 0, 2, 0, 0, -2]), variance = 4 / 3 + 2.5
+    const mixture = fitMixture(samples, new Float32Array(6).fill(1), 1)
+    expect(mixtureCost(mixture, 1, 2, 3)).toBeCloseTo(1.5 * Math.log(2 * Math.PI * variance) + 14 / (2 * variance), 5)
+  })
+  it('two heaps are told apart, weighted as they are', () => {
+    const samples = new Float32Array(300), weights = new Float32Array(100).fill(1)
+    for (let i = 0; i < 100; i++) samples.set(i < 25 ? [50 + (i % 5), i % 3, 0] : [10 + (i % 5), 30 + (i % 3), 5], i * 3)
+    const mixture = fitMixture(samples, weights, 2)
+    const [a, b] = [mixtureCost(mixture, 52, 1, 0), mixtureCost(mixture, 12, 31, 5)]
+    expect(a - b).toBeCloseTo(Math.log(3), 1) // three times as many there
+    expect(mixtureCost(mixture, 30, 15, 2)).toBeGreaterThan(a + 10)
+  })
+  it('without samples everything is equally improbable', () => { expect(mixtureCost(fitMixture(new Float32Array(0), new Float32Array(0), 3), 1, 2, 3)).toBe(Infinity) })
+})
+
+describe('the cut of pixels', () => {
+  it('is the cheapest of all labellings of a small picture', () => {
+    const width = 4, height = 3, count = width * height
+    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 255 }), { minLength: count, maxLength: count }), fc.array(fc.integer({ min: -4, max: 4 }), { minLength: count, maxLength: count }), (greys, evidence) => {
+      const lab = labPlanes(greyPicture(width, height, (x, y) => greys[y * width + x])), contrast = 400, smoothness = 2
+      const state = new Uint8Array(count)
+      cutGrid(lab, { state, contrast, smoothness, evidence: (i) => evidence[i], colours: (from, n, L, a, b, at) => { L.set(lab.L.subarray(from, from + n), at); a.set(lab.a.subarray(from, from + n), at); b.set(lab.b.subarray(from, from + n), at) } })
+      const energy = (inside: (i: number) => boolean): number => {
+        let sum = 0
+        for (let i = 0; i < count; i++) {
+          if (inside(i) !== evidence[i] > 0) sum += Math.abs(evidence[i])
+          const x = i % width, y = Math.floor(i / width)
+          for (const [dx, dy] of [[1, 0], [0, 1], [1, 1], [-1, 1]]) if (x + dx >= 0 && x + dx < width && y + dy < height && inside(i) !== inside(i + dy * width + dx)) sum += (smoothness / Math.hypot(dx, dy)) * Math.exp(-((lab.L[i] - lab.L[i + dy * width + dx]) ** 2) / (2 * contrast))
+        }
+        return sum
+      }
+      let least = Infinity
+      for (let bits = 0; bits < 1 << count; bits++) least = Math.min(least, energy((i) => Boolean(bits & (1 << i))))
+      expect(energy((i) => state[i] === INSIDE)).toBeLessThan(least + 0.6) // capacities are whole 64ths
+    }), { numRuns: 12 })
+  })
+  it('leaves what is given as it is', () => {
+    const state = new Uint8Array(25).fill(UNDECIDED), lab = labPlanes(greyPicture(5, 5, () => 100))
+    state[12] = INSIDE
+    state[0] = OUTSIDE
+    cutGrid(lab, { state, contrast: 10, smoothness: 1, evidence: () => -2, colours: () => {} })
+    expect(state[12]).toBe(INSIDE)
+    expect([...state].filter((s) => s === OUTSIDE).length).toBe(24)
+  })
+})
+
+describe('the region tree', () => {
+  const lab = (at: (x: number, y: number) => number) => labPlanes(greyPicture(40, 30, at))
+  const regionsAt = (planes: LabPlanes, count: number) => { const tree = makeRegionTree(planes), top = cutTree(tree, count); return Array.from(tree.basinOf, (b) => top[b]) }
+  it('cut into two parts a picture of two tones along their edge', () => {
+    const regions = regionsAt(lab((x) => (x < 17 ? 60 : 150)), 2)
+    expect(new Set(regions).size).toBe(2)
+    regions.forEach((r, i) => { expect(r === regions[0]).toBe(i % 40 < 17) })
+  })
+  it('every cut is a partition, and a finer one parts the regions of a coarser one', () => {
+    const planes = lab((x, y) => 40 + ((x * 7 + y * 13) % 29) * 6), tree = makeRegionTree(planes, BY_OUTLINE)
+    const coarse = cutTree(tree, 5), fine = cutTree(tree, 20)
+    expect(new Set(coarse).size).toBe(5)
+    expect(new Set(fine).size).toBe(20)
+    const home = new Map<number, number>()
+    fine.forEach((region, basin) => { expect(home.get(region) ?? coarse[basin]).toBe(coarse[basin]); home.set(region, coarse[basin]) })
+    for (const most of [50, 300]) for (const region of new Set(cutTreeByArea(tree, most))) if (region >= tree.basins) expect(tree.area[region]).toBeLessThanOrEqual(most)
+    for (let i = tree.basins + 1; i < tree.mergeCost.length; i++) expect(tree.mergeCost[i]).toBeGreaterThanOrEqual(tree.mergeCost[i - 1])
+  })
+})
+
+/** Regions in a row, each of one colour, side by side. */
+const row = (tones: readonly number[]): RegionGraph => ({
+  regionOf: Int32Array.from(tones, (_, i) => i), count: tones.length, area: new Float32Array(tones.length).fill(1), colour: Float32Array.from(tones.flatMap((t) => [t, 0, 0])), middle: Float32Array.from(tones.flatMap((_, i) => [i, 0])),
+  neighbours: tones.map((_, i) => [i - 1, i + 1].filter((q) => q >= 0 && q < tones.length)), borders: tones.map((_, i) => [i - 1, i + 1].filter((q) => q >= 0 && q < tones.length).map(() => ({ length: 1, strength: 0 }))), inTree: Int32Array.from(tones, (_, i) => i),
+})
+
+describe('walks over regions', () => {
+  it('on a row of one tone the probability falls evenly (the gambler’s ruin)', () => {
+    const kept = new Float32Array([1, NaN, NaN, NaN, 0])
+    randomWalk(row([50, 50, 50, 50, 50]), kept, new Float32Array(5)).forEach((p, i) => expect(p).toBeCloseTo(1 - i / 4, 2))
+  })
+  it('a strong boundary keeps the walk on its side', () => {
+    const p = randomWalk(row([50, 50, 90, 90]), new Float32Array([1, NaN, NaN, 0]), new Float32Array(4))
+    expect(p[1]).toBeGreaterThan(0.99)
+    expect(p[2]).toBeLessThan(0.01)
+  })
+  it('geodesic distance adds up differences beyond shading, whichever way is shorter', () => {
+    expect([...geodesicDistance(row([0, 10, 11, 30]), new Float32Array([0, Infinity, Infinity, 5]), 2)]).toEqual([0, 8, 8, 5])
+  })
+})
+
+describe('what stands out', () => {
+  it('a thing in the middle has no part in the border, its surroundings have', () => {
+    const planes = labPlanes(greyPicture(60, 40, (x, y) => (Math.hypot(x - 30, y - 20) < 10 ? 220 : 90))), graph = regionGraph(makeRegionTree(planes), 0, planes, 12)
+    const { background, contrast } = saliency(graph, planes, 2), thing = graph.regionOf[20 * 60 + 30], around = graph.regionOf[0]
+    expect(background[thing]).toBeLessThan(0.05)
+    expect(background[around]).toBeGreaterThan(0.9)
+    expect(contrast[thing]).toBeGreaterThan(contrast[around])
+  })
+  it('colours inside and outside overlap fully when they are the same, not at all when they are apart', () => {
+    const two = labPlanes(greyPicture(20, 10, (x) => (x < 10 ? 40 : 200))), state = Uint8Array.from({ length: 200 }, (_, i) => (i % 20 < 10 ? INSIDE : OUTSIDE))
+    expect(colourOverlap(state, two)).toBe(0)
+    expect(colourOverlap(state, labPlanes(greyPicture(20, 10, () => 90)))).toBeCloseTo(1, 9)
+  })
+})
+
+describe('pieces', () => {
+  const map = (rows: string[]) => Uint8Array.from(rows.join(''), (c) => (c === '#' ? INSIDE : OUTSIDE)), rows = ['##...#', '##..#.', '......', '#.....'], size = { width: 6, height: 4 }
+  it('hang together by sides and corners', () => { expect(piecesOf(map(rows), size, INSIDE).areas).toEqual([4, 2, 1]) })
+  it('what is near is a square around each', () => { expect([...nearAny(map(['#....', '.....', '...#.']), (v) => v === INSIDE, 5, 3, 1)].join('')).toBe('110001111100111') })
+  it('an object keeps what is as large as it nearly, and small pieces only beside it', () => {
+    const wide = { width: 200, height: 100 }, state = new Uint8Array(20_000).fill(OUTSIDE)
+    const box = (x: number, y: number, w: number, h: number) => { for (let v = y; v < y + h; v++) state.fill(INSIDE, v * 200 + x, v * 200 + x + w) }
+    box(10, 10, 60, 60); box(120, 10, 50, 50); box(72, 30, 2, 2); box(100, 90, 2, 2)
+    keepObject(state, () => 0, false, wide)
+    expect([state[40 * 200 + 40], state[30 * 200 + 140], state[30 * 200 + 72], state[90 * 200 + 100]]).toEqual([INSIDE, INSIDE, INSIDE, OUTSIDE])
+  })
+})
+
+describe('live wire', () => {
+  const edge = greyPicture(80, 60, (x, y) => (x > 40 + 8 * Math.sin(y / 9) ? 190 : 70))
+  it('runs along an edge that is not straight, within a pixel', () => {
+    const path = wireBetween(edge, [40 + 8 * Math.sin(5 / 9), 5], [40 + 8 * Math.sin(55 / 9), 55], 16, 0.1)
+    expect(path.length).toBeGreaterThan(45)
+    for (const [x, y] of path) expect(Math.abs(x - (40.5 + 8 * Math.sin((y - 0.5) / 9)))).toBeLessThan(1.2)
+  })
+  it('is straight where there are no edges', () => {
+    for (const [x] of wireBetween(greyPicture(60, 60, () => 120), [30, 5], [30, 50], 10, 0.1)) expect(Math.abs(x - 30.5)).toBeLessThan(0.6)
+  })
+  it('costs least on the edge, and every way back is a shortest one', () => {
+    const costs = wireCosts(edge, { x: 0, y: 0, width: 80, height: 60 }, 0.1), tree = wireTree(costs, [40, 30])
+    expect(costs.local[30 * 80 + Math.round(40 + 8 * Math.sin(30 / 9))]).toBeLessThan(20)
+    expect(costs.local[30 * 80 + 5]).toBe(68)
+    // The way to a place on the way is the same way.
+    const whole = wirePath(tree, [40, 30], [47, 58]), middle = whole[Math.floor(whole.length / 2)]
+    expect(wirePath(tree, [40, 30], middle).slice(0, -2)).toEqual(whole.slice(0, Math.floor(whole.length / 2) - 1))
+  })
+})
