@@ -6,6 +6,7 @@ import { databaseGone } from './databaseGone.mjs'
 import { largePhoto } from './largePhoto.mjs'
 import { threeWays } from './threeWays.mjs'
 import { byColour } from './byColour.mjs'
+import { byObject } from './byObject.mjs'
 import { byOutline } from './byOutline.mjs'
 import { byShape } from './byShape.mjs'
 import { byTouch } from './byTouch.mjs'
@@ -17,7 +18,7 @@ import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 
-const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
+const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, byObject, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
 const wanted = process.argv.slice(2)
 let passed = 0, failed = 0
 const application = await startApplication()

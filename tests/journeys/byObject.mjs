@@ -1,0 +1,121 @@
+/** The otter, and the sky over the quay, found by every finder that goes by objects; each result against the exact matte. */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { openBrowser } from './browser.mjs'
+import { root } from './application.mjs'
+import { at, beginWith, check, chooseFinder, clearSteps, click, drag, grey, matteOf, overlap, recordsOf, saved, shareAfter } from './hands.mjs'
+
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const truthOf = (name) => grey(join(root, 'tests/fixtures', name))
+
+export async function byObject(application) {
+  const browser = await openBrowser()
+  const { page } = browser
+  const folder = mkdtempSync(join(tmpdir(), 'wily-object-'))
+  try {
+    const id = await beginWith(page, application, otter), truth = await truthOf('otter-puppet-matte.png'), said = []
+    const against = async (name, least) => {
+      const iou = overlap((await matteOf(page, application, id, otter, folder, name)).data, truth.data)
+      check(iou >= least, `${name} and the truth overlap by ${iou.toFixed(4)}, at least ${least} wanted`)
+      said.push(`${name} ${iou.toFixed(3)}`)
+    }
+    const shown = (words) => page.waitForFunction((text) => [...document.querySelectorAll('[data-note]')].some((note) => note.textContent.includes(text)), words)
+
+    await chooseFinder(page, 'Rough box')
+    await drag(page, await at(page, 120, 4), await at(page, 1700, 1196))
+    await shareAfter(page, 0)
+    await against('rough box', 0.9)
+    // Taken as drawn it is the box; a box beyond the picture says why nothing was found.
+    await page.getByRole('switch', { name: 'Find the thing inside' }).click()
+    check((await shareAfter(page, 45)) > 80, 'as drawn it is the box')
+    await clearSteps(page)
+    await chooseFinder(page, 'Rough box')
+    await drag(page, await at(page, -60, 300), await at(page, -20, 400))
+    await shown('lies outside the picture')
+    await clearSteps(page)
+
+    await chooseFinder(page, 'Marks')
+    await drag(page, await at(page, 900, 200), await at(page, 900, 1100))
+    let share = await shareAfter(page, 0)
+    await drag(page, await at(page, 560, 820), await at(page, 330, 700))
+    await page.waitForFunction(() => document.querySelectorAll('[data-mark=keep]').length === 2)
+    await page.getByRole('radio', { name: 'drop', exact: true }).click()
+    await drag(page, await at(page, 100, 150), await at(page, 300, 150))
+    await page.waitForFunction(() => document.querySelectorAll('[data-mark=drop]').length === 1)
+    await saved(page)
+    const marked = (await recordsOf(page, application, id)).selection.steps
+    check(marked.length === 1 && marked[0].keep.length === 2 && marked[0].drop.length === 1, 'marks gather in one step')
+    await against('marks', 0.88)
+    await clearSteps(page)
+
+    // It is often easier to spread over the background and say so.
+    await chooseFinder(page, 'Spread')
+    await drag(page, await at(page, 100, 300), await at(page, 120, 1000))
+    share = await shareAfter(page, 0)
+    await drag(page, await at(page, 1700, 200), await at(page, 1720, 1000))
+    await shareAfter(page, share)
+    await page.getByRole('switch', { name: 'What I picked is the background' }).click()
+    await page.waitForTimeout(600)
+    await against('spread over the wall', 0.85)
+    await clearSteps(page)
+
+    await chooseFinder(page, 'Subject')
+    await page.getByRole('button', { name: 'Find the subject' }).click()
+    await shareAfter(page, 0)
+    await against('subject', 0.9)
+    await clearSteps(page)
+
+    // The region under the pointer shows before it is taken; Alt and the wheel make it coarser.
+    await chooseFinder(page, 'Regions')
+    const place = await at(page, 760, 850)
+    await page.mouse.move(...place)
+    await page.waitForSelector('[data-region] path')
+    const outline = await page.locator('[data-region] path').first().getAttribute('d')
+    await page.keyboard.down('Alt')
+    for (let turn = 0; turn < 3; turn++) { await page.mouse.wheel(0, 120); await page.waitForTimeout(80) }
+    await page.keyboard.up('Alt')
+    await page.waitForFunction((old) => document.querySelector('[data-region] path')?.getAttribute('d') !== old, outline)
+    await page.mouse.click(...place)
+    share = await shareAfter(page, 0)
+    await drag(page, await at(page, 640, 260), await at(page, 1150, 260), [], 20)
+    check((await shareAfter(page, share)) > share, 'a drag takes the regions it crosses')
+    await clearSteps(page)
+
+    // A wire around the snout's dark nose: a click starts, the wire clings, the ring closes.
+    await chooseFinder(page, 'Live wire')
+    await click(page, 880, 405)
+    await page.mouse.move(...(await at(page, 985, 405)), { steps: 12 })
+    await page.waitForSelector('[data-wire]')
+    for (const [x, y] of [[985, 405], [930, 460]]) { await page.mouse.move(...(await at(page, x, y)), { steps: 6 }); await click(page, x, y) }
+    await page.keyboard.press('Enter')
+    await shareAfter(page, 0)
+    await clearSteps(page)
+
+    await chooseFinder(page, 'Edge band')
+    for (const [x, y] of [[110, 690], [330, 610], [420, 760], [330, 880], [130, 860]]) await click(page, x, y)
+    await page.keyboard.press('Enter')
+    share = await shareAfter(page, 0)
+    await page.getByLabel('Offset, typed').first().fill('-8')
+    await page.keyboard.press('Enter')
+    check((await shareAfter(page, share)) < share, 'the offset moves the edge in')
+    await clearSteps(page)
+
+    await chooseFinder(page, 'Edge paint')
+    await drag(page, await at(page, 600, 300), await at(page, 620, 330))
+    const painted = await shareAfter(page, 0)
+    check(painted > 0 && painted < 1, `a short stroke covers a little: ${painted} %`)
+    await clearSteps(page)
+    await saved(page)
+
+    const skyId = await beginWith(page, application, quay), skyTruth = await truthOf('lantern-quay-sky-matte.png')
+    await chooseFinder(page, 'Sky')
+    await page.getByRole('button', { name: 'Find the sky' }).click()
+    await shareAfter(page, 0)
+    await shown('% of the picture')
+    const sky = overlap((await matteOf(page, application, skyId, quay, folder, 'sky')).data, skyTruth.data)
+    check(sky >= 0.96, `the sky and the truth overlap by ${sky.toFixed(4)}`)
+    check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
+    return `overlap with the truth: ${said.join(', ')}, sky ${sky.toFixed(3)}`
+  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+}
