@@ -17,8 +17,8 @@ const ALLOWED = {
 /** Of core/select the ui may use what describes steps, not what finds. */
 const UI_OF_SELECT = /^core\/select\/(registry|fields|finder|similarColour\/toleranceCurve)$/
 /** Within core, lower floors first: each may import itself and those before it. */
-const CORE_FLOORS = ['common', 'kernels', 'raster', 'colour', 'vector', 'segment', 'select', 'edge', 'compose', 'formats']
-const CORE_MAY = { common: ['common'], kernels: ['kernels'], raster: ['raster', 'kernels'], colour: ['colour', 'raster', 'kernels'], vector: ['vector', 'raster', 'kernels'], segment: ['segment', 'common', 'vector', 'colour', 'raster', 'kernels'], select: ['select', 'segment', 'common', 'vector', 'colour', 'raster', 'kernels'], edge: ['edge', 'common', 'colour', 'raster', 'vector', 'select', 'kernels'], compose: ['compose', 'common', 'edge', 'colour', 'raster', 'kernels'], formats: ['formats', 'common', 'select', 'raster', 'vector'] }
+const CORE_FLOORS = ['common', 'kernels', 'raster', 'colour', 'vector', 'matting', 'segment', 'select', 'edge', 'compose', 'formats']
+const CORE_MAY = { common: ['common'], kernels: ['kernels'], raster: ['raster', 'kernels'], colour: ['colour', 'raster', 'kernels'], vector: ['vector', 'raster', 'kernels'], segment: ['segment', 'common', 'vector', 'colour', 'raster', 'kernels'], matting: ['matting', 'colour', 'raster', 'kernels'], select: ['select', 'matting', 'segment', 'common', 'vector', 'colour', 'raster', 'kernels'], edge: ['edge', 'common', 'colour', 'raster', 'vector', 'select', 'kernels'], compose: ['compose', 'common', 'edge', 'colour', 'raster', 'kernels'], formats: ['formats', 'common', 'select', 'raster', 'vector'] }
 const NOT_IN_CORE = /^(react|next|node:|sharp|pg|drizzle|comlink|zustand|immer)/
 
 const files = (folder) => readdirSync(folder, { withFileTypes: true }).flatMap((entry) => entry.isDirectory() ? files(join(folder, entry.name)) : /\.tsx?$/.test(entry.name) ? [join(folder, entry.name)] : [])

@@ -44,6 +44,28 @@ try {
   await page.waitForTimeout(1500)
   await shot('byBrush')
 
+  // By object: the puppet from a box, from marks, as the subject; its regions.
+  const fresh = async (name) => { await page.keyboard.press('Control+Shift+a'); await page.getByRole('radio', { name: 'Tint' }).click(); await page.getByRole('button', { name, exact: true }).click() }
+  await fresh('Rough box')
+  await drag(page, await at(page, 700, 20), await at(page, 5600, 3990))
+  await shareAfter(page, 0)
+  await shot('roughBox')
+  await fresh('Marks')
+  await drag(page, await at(page, 3000, 700), await at(page, 3000, 3600))
+  await shareAfter(page, 0)
+  await page.getByRole('radio', { name: 'drop', exact: true }).click()
+  await drag(page, await at(page, 300, 500), await at(page, 1000, 700))
+  await page.getByRole('radio', { name: 'unsure', exact: true }).click()
+  await drag(page, await at(page, 1700, 500), await at(page, 1900, 1500))
+  await page.waitForTimeout(6000)
+  await shot('marks')
+  await fresh('Regions')
+  await click(page, 2950, 1700)
+  await shareAfter(page, 0)
+  await page.mouse.move(...(await at(page, 2400, 2500)))
+  await page.waitForTimeout(1200)
+  await shot('regions')
+
   // By outline: the sky traced to a path, and the path's points.
   await openProject(page, project('c'))
   await page.getByRole('button', { name: 'Similar', exact: true }).click()
@@ -60,6 +82,25 @@ try {
   await page.waitForTimeout(600)
   await page.locator('[data-grip^="Point "]').nth(40).click({ force: true })
   await shot('byOutline')
+
+  // A wire along the tower's roof, a band around the tower, and the sky by itself.
+  await fresh('Live wire')
+  await click(page, 1225, 372)
+  await page.mouse.move(...(await at(page, 1310, 160)), { steps: 8 })
+  await click(page, 1310, 160)
+  await page.mouse.move(...(await at(page, 1392, 362)), { steps: 20 })
+  await page.waitForTimeout(800)
+  await shot('liveWire')
+  await page.keyboard.press('Enter')
+  await fresh('Edge band')
+  for (const [x, y] of [[1205, 385], [1290, 140], [1330, 140], [1415, 385]]) await click(page, x, y)
+  await page.keyboard.press('Enter')
+  await shareAfter(page, 0)
+  await shot('edgeBand')
+  await fresh('Sky')
+  await page.getByRole('button', { name: 'Find the sky' }).click()
+  await shareAfter(page, 0)
+  await shot('sky')
 
   // By colour: spots over the roof, a palette with its histogram.
   await page.keyboard.press('Control+Shift+a')

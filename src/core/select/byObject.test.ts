@@ -89,6 +89,18 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(matte.data[120 * WIDTH + 240]).toBe(0)
   })
 
+  it('unsure marks are solved as a matte: a soft ramp between keep and drop comes out as one', () => {
+    const ramp = paint((x) => { const t = Math.max(0, Math.min(1, (x - 150) / 60)); return [40 + 160 * t, 120 - 40 * t, 150 - 90 * t] }, 0)
+    const band = { points: [[180, 10], [180, 230]], size: 76 }
+    const solved = (solver: string) => { const { matte } = run(ramp, { kind: 'marks', keep: dots([300, 120]), drop: dots([40, 120]), unsure: [band], solver }); return (x: number) => matte.data[120 * WIDTH + x] / 255 }
+    const closedForm = solved('closedForm'), sampling = solved('sampling')
+    for (const x of [160, 180, 200]) expect(Math.abs(closedForm(x) - (x - 150) / 60)).toBeLessThan(0.03)
+    // Mixed in linear light, the middle colour has less of the brighter side.
+    expect(sampling(160)).toBeLessThan(sampling(180))
+    expect(sampling(180)).toBeLessThan(sampling(200))
+    expect(Math.abs(sampling(180) - 0.37)).toBeLessThan(0.04)
+  })
+
   it('two things compete: each pick is one of them', () => {
     const two = paint((x, y) => (Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160]))
     const first = run(two, { kind: 'subject' }), second = run(two, { kind: 'subject', pick: 1 })

@@ -4,12 +4,13 @@
  * image segmentation", CVPR 2010 (reach from the marks beside their colours).
  */
 import { oneOf, optional, points } from '../common/fields'
-import { emptyMatte } from '../raster/picture'
-import { INSIDE, OUTSIDE } from '../segment/gridCut'
+import { type Solver, solveUnknown, SOLVERS } from '../matting/solveUnknown'
+import { emptyMatte, type Matte, type Picture } from '../raster/picture'
+import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { stateToMatte } from '../segment/softEdge'
 import { coverMarks, type Mark, marks as markField } from '../segment/strokes'
-import { type SegmentView, segmentView } from '../segment/view'
+import { type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { fillPolygons, type Point } from '../vector/fill'
 import { type Finder, type Found } from './finder'
 
@@ -19,7 +20,8 @@ export interface MarksFields {
   keep: readonly Mark[]
   drop: readonly Mark[]
   unsure: readonly Mark[]
-  solver: 'closedForm' | 'sampling'
+  /** How what is unsure is solved. */
+  solver: Solver
 }
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
@@ -29,7 +31,7 @@ export const marks: Finder<'marks', MarksFields> = {
   kind: 'marks',
   finds: true,
   looksAtPixels: true,
-  fields: { outline: optional(points(100_000)), keep: markField([], []), drop: markField([], []), unsure: markField([], []), solver: oneOf(['closedForm', 'sampling'] as const, 'closedForm') },
+  fields: { outline: optional(points(100_000)), keep: markField([], []), drop: markField([], []), unsure: markField([], []), solver: oneOf(SOLVERS, 'closedForm') },
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
@@ -44,8 +46,16 @@ export const marks: Finder<'marks', MarksFields> = {
     if (!start.includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
     context.check(0.05)
     const full = cutFromMarks(view, given, start, BORDER, context.check)
-    return { ...stateToMatte(full, view, scene, true), ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there the later word is keep.' } : {}) }
+    const matte = stateToMatte(full, view, scene, true)
+    if (params.unsure.some((stroke) => stroke.points.length)) solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
+    return { ...matte, ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there the later word is keep.' } : {}) }
   },
+}
+
+/** What unsure marks cover is solved as a matte, from what was decided around it. */
+function solveUnsure(matte: Matte, picture: Picture, { unsure, solver }: MarksFields, given: Uint8Array, check: (progress: number) => void): void {
+  const open = coverMarks(unsure, wholeOf(picture), 0, picture).data
+  solveUnknown(picture, matte, open.map((c, i) => (c >= 128 && given[i] === UNDECIDED ? 1 : 0)), solver, check)
 }
 
 function givenBy({ keep, drop, outline }: MarksFields, { levels, frame }: SegmentView, level: number): { state: Uint8Array; contradictory: boolean } {

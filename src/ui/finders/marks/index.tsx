@@ -44,6 +44,8 @@ function Panel({ step, home }: PanelProps<MarksStep>) {
           <IconButton label={`Remove the last ${kind} mark`} why={step[kind].length ? undefined : 'There is none.'} onClick={() => act(`Remove ${kind} mark`, changeStep(home, step.id!, { [kind]: step[kind].slice(0, -1) }))}><Trash2 size={15} /></IconButton>
         </div>
       ))}
+      {step.unsure.length > 0 && <Choice small label="How what is unsure is solved" value={step.solver} options={[['closedForm', 'by windows'], ['sampling', 'by samples']]} onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))} />}
+      {step.unsure.length > 0 && <p className="text-xs leading-relaxed text-[var(--muted)]">By windows for calm surroundings, by samples for busy ones.</p>}
       <SampleChoice step={step} home={home} />
     </>
   )
