@@ -8,12 +8,13 @@ import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { type Box } from '@/core/raster/content'
 import { type Sample } from '@/core/select/finder'
+import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
 import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
 import { type Made, nodesOf } from '../nodes'
-import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, type Viewport } from './protocol'
+import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, type Viewport, type WireSoFar } from './protocol'
 
 export interface EngineEvents {
   progress(what: string, fraction: number | null): void
@@ -145,7 +146,7 @@ export class Engine {
   /** Null when a newer one overtook it. */
   trace(request: SelectRequest, tolerance: number, leastArea: number): Promise<string | null> { return this.picture.trace(request, tolerance, leastArea, Atomics.add(this.latest, TRACE, 1) + 1) }
   /** What the pointer is shown while it moves; null when a newer one overtook it. */
-  wire(request: SelectRequest, from: Point, to: Point, values: { readonly width: number; readonly contrast: number }, sample: Sample): Promise<Point[] | null> { return this.picture.wire(request, from, to, values, sample, Atomics.add(this.latest, HOVER, 1) + 1) }
+  wire(request: SelectRequest, values: LiveWireFields & { readonly sample: Sample }, to: Point): Promise<WireSoFar | null> { return this.picture.wire(request, values, to, Atomics.add(this.latest, HOVER, 1) + 1) }
   region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> { return this.picture.region(request, at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1) }
   subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]> { return this.picture.subjects(request, sample, longest) }
   mattePng(request: SelectRequest): Promise<Blob> { return this.picture.mattePng(request) }

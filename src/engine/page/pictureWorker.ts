@@ -8,6 +8,7 @@ import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { paletteHistogram } from '@/core/select/palette'
 import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
+import { wireOutline } from '@/core/select/liveWire'
 import { thingsOf } from '@/core/select/subject'
 import { quickWire } from '@/core/segment/liveWire'
 import { segmentView } from '@/core/segment/view'
@@ -229,11 +230,11 @@ const api: PictureWorker = {
       throw error
     } finally { end() }
   },
-  async wire(request, from, to, { width, contrast }, sample, number) {
+  async wire(request, values, to, number) {
     await openAll(request)
     if (Atomics.load(latest, HOVER) !== number) return null
-    const { levels } = segmentView(sceneOf(request), sample, studio)
-    return quickWire(levels, from, to, width, contrast)
+    const scene = sceneOf(request), { context, end } = contextFor('Following the edge', () => true)
+    try { return { pinned: wireOutline(scene, values, false, context), loose: quickWire(segmentView(scene, values.sample, studio).levels, values.anchors.at(-1)!, to, values.width, values.contrast) } } finally { end() }
   },
   async region(request, at, detail, sample, number) {
     await openAll(request)

@@ -4,6 +4,7 @@ import { type Affine } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { type Sample } from '@/core/select/finder'
+import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type Step } from '@/core/select/registry'
 import { type KeptScene, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
@@ -32,6 +33,9 @@ export interface SelectResult {
   readonly notes: Readonly<Record<string, string>>
 }
 
+/** A wire that is being drawn. */
+export interface WireSoFar { readonly pinned: readonly Point[]; readonly loose: readonly Point[] }
+
 export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
   start(latest: SharedArrayBuffer, events: PictureEvents): void
@@ -48,8 +52,8 @@ export interface PictureWorker {
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null>
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
   trace(request: SelectRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
-  /** The wire from one place to another, px; null when overtaken. */
-  wire(request: SelectRequest, from: Point, to: Point, values: { readonly width: number; readonly contrast: number }, sample: Sample, number: number): Promise<Point[] | null>
+  /** The wire through its anchors, and from the last one to a place, px; null when overtaken. */
+  wire(request: SelectRequest, values: LiveWireFields & { readonly sample: Sample }, to: Point, number: number): Promise<WireSoFar | null>
   /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */
   region(request: SelectRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
   /** Small pictures of the things that compete for being the subject, the likeliest first. */

@@ -3,6 +3,7 @@ import { type StepOfKind } from '@/core/select/registry'
 import { type Point } from '@/core/vector/fill'
 import { changeStep } from '@/document/edits'
 import { act, get, preview, useBench } from '@/ui/store/bench'
+import { type WireSoFar } from '@/engine/page/protocol'
 import { askEngine } from '@/ui/store/rendering'
 import { Grip } from '@/ui/workbench/canvas/Grip'
 import { type HandlesProps } from '../finder'
@@ -14,31 +15,37 @@ const MOST_GRIPS = 160
 /** A piece at least this long (CSS px) that has stayed through so many moves is pinned; the more willingly the fewer. */
 const SETTLED_PX = 70, FEWEST_MOVES = 5, MORE_MOVES = 40
 
-/** The wire from the last anchor to the pointer, as the engine finds it: one question at a time, the newest next. */
-function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: number): readonly Point[] {
-  const [path, setPath] = useState<readonly Point[]>([]), asking = useRef(false), next = useRef<Point | null>(null), settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
-  const from = step.anchors.at(-1)
+const NONE: WireSoFar = { pinned: [], loose: [] }
+
+/** The wire as far as it is drawn and on to the pointer, as the engine finds it: one question at a time, the newest next. */
+function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: number): WireSoFar {
+  const [wire, setWire] = useState<WireSoFar>(NONE)
+  const asking = useRef(false), wanted = useRef<{ step: WireStep; to: Point; scale: number } | null>(null), settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
   useEffect(() => {
-    if (!drawing || !to || !from) { setPath([]); return }
-    next.current = to
+    if (!drawing || !to || !step.anchors.length) { wanted.current = null; setWire(NONE); return }
+    wanted.current = { step, to, scale }
     const ask = () => {
-      const goal = next.current
-      if (asking.current || !goal) return
+      const now = wanted.current
+      if (asking.current || !now) return
       asking.current = true
-      next.current = null
-      askEngine((engine, request) => engine.wire(request, from, goal, step, step.sample))?.then((found) => { if (found) { setPath(found); pinSettled(found) } }, () => {}).finally(() => { asking.current = false; ask() })
-    }
-    const pinSettled = (found: readonly Point[]) => {
-      const { pins } = get().wire, at = found.findIndex((p) => Math.hypot(p[0] - from[0], p[1] - from[1]) * scale >= SETTLED_PX)
-      if (pins <= 0 || at < 0 || at > found.length - 4) { settled.current = { from: '', moves: 0, until: [0, 0] }; return }
-      const here = found[at], same = settled.current.from === String(from) && Math.hypot(here[0] - settled.current.until[0], here[1] - settled.current.until[1]) * scale < 2
-      settled.current = { from: String(from), moves: same ? settled.current.moves + 1 : 0, until: here }
-      if (settled.current.moves >= FEWEST_MOVES + MORE_MOVES * (1 - pins)) { settled.current.moves = 0; pin([here], 'Pin by itself') }
+      wanted.current = null
+      askEngine((engine, request) => engine.wire(request, now.step, now.to))?.then((found) => { if (found) { setWire(found); pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current) } }, () => {}).finally(() => { asking.current = false; ask() })
     }
     ask()
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked anew when the pointer or the last anchor moved
-  }, [drawing, to?.[0], to?.[1], from?.[0], from?.[1], step.width, step.contrast])
-  return path
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked anew when the pointer or the wire changed
+  }, [drawing, to?.[0], to?.[1], step])
+  return wire
+}
+
+/** Pins the wire where it has stayed the same over many moves. */
+function pinSettled(wire: readonly Point[], from: Point, scale: number, seen: { from: string; moves: number; until: Point }): void {
+  const { pins } = get().wire, at = wire.findIndex((p) => Math.hypot(p[0] - from[0], p[1] - from[1]) * scale >= SETTLED_PX)
+  if (pins <= 0 || at < 0 || at > wire.length - 4) { seen.moves = 0; return }
+  const here = wire[at], same = seen.from === String(from) && Math.hypot(here[0] - seen.until[0], here[1] - seen.until[1]) * scale < 2
+  seen.moves = same ? seen.moves + 1 : 0
+  seen.from = String(from)
+  seen.until = here
+  if (seen.moves >= FEWEST_MOVES + MORE_MOVES * (1 - pins)) { seen.moves = 0; pin([here], 'Pin by itself') }
 }
 
 /** The anchors, and while drawing the wire to the pointer and the ring at the start. */
@@ -46,7 +53,7 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
   const drawing = useBench((state) => state.drawing === step.id)
   const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), scale = Math.abs(bx - ax)
   const wire = useWire(step, drawing, pointer && fromScreen(...(pointer as [number, number])), scale)
-  const line = wire.map(([x, y]) => toScreen(x, y).join(',')).join(' '), anchors = step.anchors.map(([x, y]) => toScreen(x, y))
+  const line = [...wire.pinned, ...wire.loose].map(([x, y]) => toScreen(x, y).join(',')).join(' '), anchors = step.anchors.map(([x, y]) => toScreen(x, y))
   return (
     <g>
       {drawing && line && <g pointerEvents="none" fill="none" strokeLinejoin="round"><polyline points={line} stroke="#fff" strokeWidth={3.5} opacity={0.85} /><polyline points={line} stroke="#1b1b1b" strokeWidth={1.25} data-wire /></g>}
