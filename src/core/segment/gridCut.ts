@@ -47,23 +47,24 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
   const beta = -1 / (2 * contrast), straight = smoothness * SCALE
   const row = () => ({ L: new Float32Array(width), a: new Float32Array(width), b: new Float32Array(width), from: 0, to: 0 })
   let here = row(), below = row()
+  // Colours are asked for where an undecided pixel is one of the nine around, in runs.
   const load = (into: typeof here, y: number) => {
-    into.from = into.to = 0
+    into.from = width
+    into.to = 0
     if (y < 0 || y >= height) return
-    let from = width, to = 0
-    for (let r = Math.max(0, y - 1); r <= Math.min(height - 1, y + 1); r++) {
-      const start = r * width
-      let x = 0
-      while (x < from && state[start + x] !== UNDECIDED) x++
-      if (x < from) from = x
-      x = width
-      while (x > to && state[start + x - 1] !== UNDECIDED) x--
-      if (x > to) to = x
+    const up = (y > 0 ? y - 1 : y) * width, row = y * width, down = (y < height - 1 ? y + 1 : y) * width
+    for (let x = 0; x < width;) {
+      while (x < width && nodeOf[up + x] < 0 && nodeOf[row + x] < 0 && nodeOf[down + x] < 0) x++
+      if (x === width) break
+      const start = Math.max(into.to, x - 1)
+      let end = x + 1
+      for (let quiet = 0; x < width && quiet < 2; x++) if (nodeOf[up + x] >= 0 || nodeOf[row + x] >= 0 || nodeOf[down + x] >= 0) { end = x + 2; quiet = 0 } else quiet++
+      end = Math.min(width, end)
+      if (end > start) colours(row + start, end - start, into.L, into.a, into.b, start)
+      if (start < into.from) into.from = start
+      into.to = end
     }
-    if (to <= from) return
-    into.from = Math.max(0, from - 1)
-    into.to = Math.min(width, to + 1)
-    colours(y * width + into.from, into.to - into.from, into.L, into.a, into.b, into.from)
+    if (into.to === 0) into.from = 0
   }
   // What a difference costs, by its square: the exponential on a fine grid.
   const fall = Uint16Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))), per = STEPS / (FARTHEST * contrast)

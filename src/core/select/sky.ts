@@ -51,6 +51,8 @@ const ODD_SHARE = 0.2
 const LOUDEST = 2, SMOOTHEST = 1.3
 /** What is thinner than twice this share of the picture's diagonal does not part the sky. */
 const WIRE = 0.0016
+/** Pieces are told apart in pictures of at most so many pixels. */
+const MOST_PIECED = 1_600_000
 /** Full blend softens the boundary by this share of the picture's diagonal (sigma). */
 const BLEND = 0.0006
 
@@ -79,7 +81,7 @@ export const sky: Finder<'sky', SkyFields> = {
     const lowest = Math.floor(state.lastIndexOf(INSIDE) / width) + 2
     const below = (level: number): Uint8Array => { const s = given(level), w = view.levels[level].width; s.fill(OUTSIDE, Math.min(s.length, (lowest << (small - level)) * w)); return s }
     const full = refine(state, { levels: view.levels, models, givenAt: below, loud: Math.max(0.8, LOUDEST * (1 - params.detail)), smoothness: SMOOTHEST * (1 - params.detail), reach: 1 << 12 }, (p) => context.check(0.55 + 0.4 * p))
-    keepSky(full, params.fillGaps, view.levels[0])
+    keepLargeSky(full, params.fillGaps, view.levels[0])
     let matte: Matte = stateToMatte(full, view, scene, true)
     if (params.offset !== 0) matte = grow(matte, params.offset)
     if (params.blend > 0) matte = { width: matte.width, height: matte.height, data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data }
@@ -118,4 +120,15 @@ function keepSky(state: Uint8Array, fillGaps: number, { width, height }: Size): 
   areas.forEach((area, piece) => { if (atTop[piece] && area > main) { main = area; bottom = lowest[piece] } })
   const kept = areas.map((area, piece) => atTop[piece] === 1 || (fillGaps > 0 && lowest[piece] <= bottom && area <= fillGaps * main))
   for (let i = 0; i < state.length; i++) if (state[i] === INSIDE && !kept[pieceOf[i]]) state[i] = OUTSIDE
+}
+
+/** The same for a large picture, thought out at a size where it is quick. */
+function keepLargeSky(state: Uint8Array, fillGaps: number, { width, height }: Size): void {
+  let shift = 0
+  while ((width >> shift) * (height >> shift) > MOST_PIECED) shift++
+  if (shift === 0) { keepSky(state, fillGaps, { width, height }); return }
+  const across = ((width - 1) >> shift) + 1, down = ((height - 1) >> shift) + 1, small = new Uint8Array(across * down).fill(OUTSIDE)
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = (y >> shift) * across; x < width; x++, i++) if (state[i] === INSIDE) small[row + (x >> shift)] = INSIDE
+  keepSky(small, fillGaps, { width: across, height: down })
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = (y >> shift) * across; x < width; x++, i++) if (state[i] === INSIDE && small[row + (x >> shift)] !== INSIDE) state[i] = OUTSIDE
 }
