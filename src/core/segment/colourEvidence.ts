@@ -16,9 +16,6 @@ export class ColourEvidence {
     const cell = ((word & 0xfc) << 10) | ((word & 0xfc00) >>> 4) | ((word & 0xfc0000) >>> 18), known = this.table[cell]
     if (known === known) return known
     const [L, a, b] = labOf((word & 0xfc) | 2, ((word >>> 8) & 0xfc) | 2, ((word >>> 16) & 0xfc) | 2)
-    return (this.table[cell] = this.ofLab(L, a, b))
+    return (this.table[cell] = Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)))
   }
-
-  /** Exactly, for a colour by its L*, a* and b*. */
-  ofLab(L: number, a: number, b: number): number { return Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)) }
 }

@@ -20,7 +20,7 @@ const REGIONS = 600
  * @returns INSIDE and OUTSIDE at the view's full size
  */
 export function cutFromMarks(view: SegmentView, given: (level: number) => Uint8Array, start: Uint8Array, border: number, check: (progress: number) => void): Uint8Array {
-  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, 0, view.lab, REGIONS)
+  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, view.lab, REGIONS)
   check(0.25)
   const probable = randomWalk(graph, markedRegions(graph, start), borderLength(graph, view.lab).map((length) => length * border))
   const guess = Float32Array.from(start, (g, i) => (g === UNDECIDED ? probable[graph.regionOf[i]] : g === INSIDE ? 1 : 0))

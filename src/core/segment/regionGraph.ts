@@ -19,15 +19,11 @@ export interface RegionGraph {
   readonly inTree: Int32Array
 }
 
-/**
- * @param tree made of a level `1 / 2^finer` the size of a pixel of `lab` (finer than it, or as fine)
- * @param count how many regions the tree is cut into
- */
-export function regionGraph(tree: RegionTree, finer: number, lab: LabPlanes, count: number): RegionGraph {
+/** @param tree made of the picture that `lab` is of @param count how many regions the tree is cut into */
+export function regionGraph(tree: RegionTree, lab: LabPlanes, count: number): RegionGraph {
   const top = cutTree(tree, count), names = new Map<number, number>()
   const name = (basin: number): number => { const region = top[basin], known = names.get(region); if (known !== undefined) return known; names.set(region, names.size); return names.size - 1 }
-  const { width, height } = lab, regionOf = new Int32Array(width * height), half = finer > 0 ? 1 << (finer - 1) : 0
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) regionOf[y * width + x] = name(tree.basinOf[Math.min(tree.height - 1, (y << finer) + half) * tree.width + Math.min(tree.width - 1, (x << finer) + half)])
+  const { width } = lab, regionOf = tree.basinOf.map(name)
   const around: Map<number, { length: number; strength: number }>[] = []
   const meet = (p: number, q: number, length: number, strength: number) => {
     const known = (around[p] ??= new Map()).get(q)

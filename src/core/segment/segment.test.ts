@@ -113,7 +113,7 @@ describe('walks over regions', () => {
 
 describe('what stands out', () => {
   it('a thing in the middle has no part in the border, its surroundings have', () => {
-    const planes = labPlanes(greyPicture(60, 40, (x, y) => (Math.hypot(x - 30, y - 20) < 10 ? 220 : 90))), graph = regionGraph(makeRegionTree(planes), 0, planes, 12)
+    const planes = labPlanes(greyPicture(60, 40, (x, y) => (Math.hypot(x - 30, y - 20) < 10 ? 220 : 90))), graph = regionGraph(makeRegionTree(planes), planes, 12)
     const { background, contrast } = saliency(graph, planes, 2), thing = graph.regionOf[20 * 60 + 30], around = graph.regionOf[0]
     expect(background[thing]).toBeLessThan(0.05)
     expect(background[around]).toBeGreaterThan(0.9)

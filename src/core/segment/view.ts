@@ -41,7 +41,7 @@ export function segmentView(scene: Sight, sample: Sample, { memory }: { readonly
   const levels = [partOf(scene.picture(sample), frame)]
   for (let last = levels[0]; last.width * last.height > MOST_PIXELS; levels.push(last)) last = halvePicture(last)
   const view = { frame, levels, lab: labPlanes(levels.at(-1)!) }
-  memory.set(key, { name, view }, levels.reduce((sum, level) => sum + level.data.byteLength, 0) + view.lab.L.byteLength * 3)
+  memory.set(key, { name, view }, levels.slice(frame.width === scene.width && frame.height === scene.height ? 1 : 0).reduce((sum, level) => sum + level.data.byteLength, 0) + view.lab.L.byteLength * 3)
   return view
 }
 

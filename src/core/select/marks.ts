@@ -48,7 +48,7 @@ export const marks: Finder<'marks', MarksFields> = {
     const full = cutFromMarks(view, given, start, BORDER, context.check)
     const matte = stateToMatte(full, view, scene, true)
     if (params.unsure.some((stroke) => stroke.points.length)) solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
-    return { ...matte, ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there the later word is keep.' } : {}) }
+    return { ...matte, ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}) }
   },
 }
 

@@ -82,8 +82,4 @@ export const regions: Finder<'regions', RegionsFields> = {
     const full = models.outside.components.length ? refine(state, { levels, models, givenAt, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : givenAt(0).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
     return stateToMatte(full, { frame: { x: 0, y: 0, width: scene.width, height: scene.height }, levels, lab }, scene, true)
   },
-  *prepare(scene, params, context) {
-    yield 0
-    pictureRegions(scene, params.sample, context)
-  },
 }

@@ -73,7 +73,7 @@ function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: 
   const start = given(small), undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
   if (undecided === 0) return nothing('there is nothing inside the box')
   context.check(0.05)
-  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, 0, view.lab, REGIONS)
+  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return nothing('the box leaves nothing around it to tell the thing from: leave some space')

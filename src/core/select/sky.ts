@@ -65,7 +65,7 @@ export const sky: Finder<'sky', SkyFields> = {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
     const given = (level: number): Uint8Array => { const { data, width: w, height: h } = view.levels[level], state = new Uint8Array(w * h); for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE; return state }
-    const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), 0, view.lab, REGIONS)
+    const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)
     if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')

@@ -65,13 +65,13 @@ export function thingsOf(scene: Scene, sample: Sample, context: Context): Things
   const key = `subject ${scene.identity(sample)}`, known = context.memory.get<{ found: Things | null }>(key)
   if (known) return known.found
   const found = findThings(scene, sample, context)
-  context.memory.set(key, { found }, 4 * scene.width)
+  context.memory.set(key, { found }, found ? found.state.byteLength * (1 + found.things.length) : 1)
   return found
 }
 
 function findThings(scene: Scene, sample: Sample, context: Context): Things | null {
   const view = segmentView(scene, sample, context), start = transparentOutside(view.levels.at(-1)!), calm = calmed(view.lab)
-  const tree = makeRegionTree(calm), graph = regionGraph(tree, 0, view.lab, REGIONS)
+  const tree = makeRegionTree(calm), graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.2)
   const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
   context.check(0.3)
