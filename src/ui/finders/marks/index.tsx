@@ -16,7 +16,7 @@ const LEAST_POINTS = 3
 
 /** A drag is a stroke of the chosen kind, or the rough outline; with Alt a stroke drops. Shift begins a further step. */
 function press(at: Press, open: MarksStep | undefined): Drag {
-  const { size, mode } = get().marker, kind: MarkMode = at.op === 'subtract' && open ? 'drop' : mode
+  const { size, mode } = get().marker, kind: MarkMode = at.keys && at.op === 'subtract' && open ? 'drop' : mode
   const into = open && (kind === 'drop' || !at.further) ? open : undefined, id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
   const values = (points: readonly (readonly [number, number])[]) => kind === 'outline' ? (points.length >= LEAST_POINTS ? { outline: points } : {}) : { [kind]: [...(into?.[kind] ?? []), { points, size }] }

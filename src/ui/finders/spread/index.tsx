@@ -13,7 +13,7 @@ type SpreadStep = StepOfKind<'spread'>
 
 /** A stroke adds to the open step; with Alt it takes away from it. Shift begins a further step. */
 function press(at: Press, open: SpreadStep | undefined): Drag {
-  const { size } = get().marker, drops = at.op === 'subtract' && open !== undefined
+  const { size } = get().marker, drops = at.keys && at.op === 'subtract' && open !== undefined
   const into = open && (drops || !at.further) ? open : undefined, id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
   return drawMark(at, (points) => {
