@@ -36,68 +36,75 @@ export interface GridCut {
   readonly smoothness: number
 }
 
-/** Decides every undecided pixel: `state` holds OUTSIDE and INSIDE only when this returns. */
+/** Decides every undecided pixel: `state` holds OUTSIDE and INSIDE only when this returns. Takes time by the undecided pixels, of which there may be few. */
 export function cutGrid({ width, height }: Size, { state, evidence, colours, contrast, smoothness }: GridCut, check: (progress: number) => void = () => {}): void {
-  // Nodes are the undecided pixels, row by row; colours are kept for each row's span of undecided pixels and their neighbours.
-  const nodeOf = new Int32Array(width * height).fill(-1)
+  // Nodes are the undecided pixels, row by row, in runs.
+  const nodeOf = new Int32Array(width * height), runs: number[] = [], firstRun = new Int32Array(height + 1)
   let nodes = 0
-  for (let i = 0; i < state.length; i++) if (state[i] === UNDECIDED) nodeOf[i] = nodes++
-  if (nodes === 0) return
-  const graph = new FlowGraph(nodes, nodes * 4)
-  const beta = -1 / (2 * contrast), straight = smoothness * SCALE
-  const row = () => ({ L: new Float32Array(width), a: new Float32Array(width), b: new Float32Array(width), from: 0, to: 0 })
-  let here = row(), below = row()
-  // Colours are asked for where an undecided pixel is one of the nine around, in runs.
-  const load = (into: typeof here, y: number) => {
-    into.from = width
-    into.to = 0
-    if (y < 0 || y >= height) return
-    const up = (y > 0 ? y - 1 : y) * width, row = y * width, down = (y < height - 1 ? y + 1 : y) * width
-    for (let x = 0; x < width;) {
-      while (x < width && nodeOf[up + x] < 0 && nodeOf[row + x] < 0 && nodeOf[down + x] < 0) x++
-      if (x === width) break
-      const start = Math.max(into.to, x - 1)
-      let end = x + 1
-      for (let quiet = 0; x < width && quiet < 2; x++) if (nodeOf[up + x] >= 0 || nodeOf[row + x] >= 0 || nodeOf[down + x] >= 0) { end = x + 2; quiet = 0 } else quiet++
-      end = Math.min(width, end)
-      if (end > start) colours(row + start, end - start, into.L, into.a, into.b, start)
-      if (start < into.from) into.from = start
-      into.to = end
+  for (let y = 0; y < height; y++) {
+    firstRun[y] = runs.length
+    for (let i = y * width, end = i + width; i < end; i++) {
+      if (state[i] !== UNDECIDED) continue
+      const from = i
+      while (i < end && state[i] === UNDECIDED) nodeOf[i++] = nodes++
+      runs.push(from - y * width, i - y * width)
     }
-    if (into.to === 0) into.from = 0
+  }
+  firstRun[height] = runs.length
+  if (nodes === 0) return
+  const graph = new FlowGraph(nodes, nodes * 4), straight = smoothness * SCALE
+  const row = () => ({ L: new Float32Array(width), a: new Float32Array(width), b: new Float32Array(width) })
+  let above = row(), here = row(), below = row()
+  /** The colours of a row, where an undecided pixel is one of the nine around. */
+  const load = (into: typeof here, y: number) => {
+    if (y < 0 || y >= height) return
+    let done = 0
+    for (let r = Math.max(0, y - 1); r <= Math.min(height - 1, y + 1); r++, done = 0) for (let k = firstRun[r]; k < firstRun[r + 1]; k += 2) {
+      const from = Math.max(done, runs[k] - 1, 0), to = Math.min(width, runs[k + 1] + 1)
+      if (to > from) colours(y * width + from, to - from, into.L, into.a, into.b, from)
+      done = to
+    }
   }
   // What a difference costs, by its square: the exponential on a fine grid.
-  const fall = Uint16Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))), per = STEPS / (FARTHEST * contrast)
+  const beta = -1 / (2 * contrast), fall = Uint16Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))), per = STEPS / (FARTHEST * contrast)
   const alike = (p: typeof here, x: number, q: typeof here, u: number): number => {
     const dl = p.L[x] - q.L[u], da = p.a[x] - q.a[u], db = p.b[x] - q.b[u], at = (dl * dl + da * da + db * db) * per
     return at >= STEPS ? fall[STEPS] : fall[at | 0]
   }
+  /** With a decided neighbour a node is joined to its side; with an undecided one it is joined once, by the first of the two. */
   const join = (i: number, j: number, weight: number) => {
-    const p = nodeOf[i], q = nodeOf[j], capacity = Math.round(weight)
-    if (p >= 0 && q >= 0) graph.addEdge(p, q, capacity, capacity)
-    else if (p >= 0) { if (state[j] === INSIDE) graph.addTerminals(p, capacity, 0); else graph.addTerminals(p, 0, capacity) }
-    else if (q >= 0) { if (state[i] === INSIDE) graph.addTerminals(q, capacity, 0); else graph.addTerminals(q, 0, capacity) }
+    const capacity = Math.round(weight), side = state[j]
+    if (side === UNDECIDED) { if (j > i) graph.addEdge(nodeOf[i], nodeOf[j], capacity, capacity) }
+    else if (side === INSIDE) graph.addTerminals(nodeOf[i], capacity, 0)
+    else graph.addTerminals(nodeOf[i], 0, capacity)
   }
   load(here, 0)
   for (let y = 0; y < height; y++) {
     load(below, y + 1)
-    for (let x = here.from; x < here.to; x++) {
-      const i = y * width + x
-      if (nodeOf[i] >= 0) {
-        const e = Math.round(SCALE * Math.max(-MOST_EVIDENCE, Math.min(MOST_EVIDENCE, evidence(i))))
-        if (e > 0) graph.addTerminals(nodeOf[i], e, 0); else graph.addTerminals(nodeOf[i], 0, -e)
+    const up = y > 0, down = y + 1 < height
+    for (let k = firstRun[y]; k < firstRun[y + 1]; k += 2) for (let x = runs[k], i = y * width + x; x < runs[k + 1]; x++, i++) {
+      const e = Math.round(SCALE * Math.max(-MOST_EVIDENCE, Math.min(MOST_EVIDENCE, evidence(i))))
+      if (e > 0) graph.addTerminals(nodeOf[i], e, 0); else graph.addTerminals(nodeOf[i], 0, -e)
+      const left = x > 0, right = x + 1 < width
+      if (right) join(i, i + 1, alike(here, x, here, x + 1))
+      if (down) {
+        join(i, i + width, alike(here, x, below, x))
+        if (right) join(i, i + width + 1, Math.SQRT1_2 * alike(here, x, below, x + 1))
+        if (left) join(i, i + width - 1, Math.SQRT1_2 * alike(here, x, below, x - 1))
       }
-      const inside = nodeOf[i] >= 0
-      if (x + 1 < width && (inside || nodeOf[i + 1] >= 0)) join(i, i + 1, alike(here, x, here, x + 1))
-      if (y + 1 === height) continue
-      if (inside || nodeOf[i + width] >= 0) join(i, i + width, alike(here, x, below, x))
-      if (x + 1 < width && (inside || nodeOf[i + width + 1] >= 0)) join(i, i + width + 1, Math.SQRT1_2 * alike(here, x, below, x + 1))
-      if (x > 0 && (inside || nodeOf[i + width - 1] >= 0)) join(i, i + width - 1, Math.SQRT1_2 * alike(here, x, below, x - 1))
+      // Backwards only to what is decided.
+      if (left && state[i - 1] !== UNDECIDED) join(i, i - 1, alike(here, x, here, x - 1))
+      if (up) {
+        if (state[i - width] !== UNDECIDED) join(i, i - width, alike(here, x, above, x))
+        if (right && state[i - width + 1] !== UNDECIDED) join(i, i - width + 1, Math.SQRT1_2 * alike(here, x, above, x + 1))
+        if (left && state[i - width - 1] !== UNDECIDED) join(i, i - width - 1, Math.SQRT1_2 * alike(here, x, above, x - 1))
+      }
     }
-    const done = here
+    const done = above
+    above = here
     here = below
     below = done
   }
   graph.maxFlow(check)
-  for (let i = 0; i < state.length; i++) if (nodeOf[i] >= 0) state[i] = graph.onSourceSide(nodeOf[i]) ? INSIDE : OUTSIDE
+  for (let y = 0; y < height; y++) for (let k = firstRun[y]; k < firstRun[y + 1]; k += 2) for (let i = y * width + runs[k], end = y * width + runs[k + 1]; i < end; i++) state[i] = graph.onSourceSide(nodeOf[i]) ? INSIDE : OUTSIDE
 }

@@ -5,7 +5,7 @@
  * "A multilevel banded graph cuts method for fast image segmentation", ICCV 2005 (the band at finer levels).
  */
 import { labRow } from '../colour/lab'
-import { type Picture, words } from '../raster/picture'
+import { type Picture, type Size, words } from '../raster/picture'
 import { ColourEvidence } from './colourEvidence'
 import { cutGrid, INSIDE, meanContrast, OUTSIDE, UNDECIDED } from './gridCut'
 import { nearAny } from './nearAny'
@@ -115,20 +115,15 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, 
   let state = small
   for (let n = levels.length - 2; n >= 0; n--) {
     const picture = levels[n], { width, height } = picture, coarse = levels[n + 1], pixels = words(picture), given = givenAt(n)
-    const side = new Uint8Array(width * height)
-    for (let y = 0; y < height; y++) {
-      const from = (y >> 1) * coarse.width
-      for (let x = 0; x < width; x++) side[y * width + x] = state[from + (x >> 1)]
-    }
-    const next = side.slice()
-    openBand(next, side, width, height, BAND)
+    const next = doubled(state, coarse.width, width, height)
+    openBand(next, state, coarse, picture)
     // Where colours speak loudly against the side, near the object.
     const near = nearAny(state, (side) => side === INSIDE, coarse.width, coarse.height, reach << (levels.length - 2 - n))
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
-      const i = y * width + x
-      if (next[i] === UNDECIDED || !near[(y >> 1) * coarse.width + (x >> 1)]) continue
+    for (let y = 0; y < height; y++) for (let x = 0, i = y * width, from = (y >> 1) * coarse.width; x < width; x++, i++) {
+      const side = next[i]
+      if (side === UNDECIDED || !near[from + (x >> 1)]) continue
       const e = colours.of(pixels[i])
-      if (side[i] === INSIDE ? e < -loud : e > loud) next[i] = UNDECIDED
+      if (side === INSIDE ? e < -loud : e > loud) next[i] = UNDECIDED
     }
     for (let i = 0; i < next.length; i++) if (given[i] !== UNDECIDED) next[i] = given[i]
     cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness, evidence: (i) => colours.of(pixels[i]), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
@@ -138,12 +133,23 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, 
   return state
 }
 
-/** Marks as undecided what lies within `band` px of where the side changes. */
-function openBand(out: Uint8Array, side: Uint8Array, width: number, height: number, band: number): void {
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
-    const i = y * width + x
-    if (!((x + 1 < width && side[i] !== side[i + 1]) || (y + 1 < height && side[i] !== side[i + width]))) continue
-    for (let v = Math.max(0, y - band + 1); v <= Math.min(height - 1, y + band); v++) out.fill(UNDECIDED, v * width + Math.max(0, x - band + 1), v * width + Math.min(width, x + band + 1))
+/** Each pixel as four, cut to a size. */
+function doubled(from: Uint8Array, across: number, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(width * height)
+  for (let y = 0; y < height; y += 2) {
+    const row = y * width
+    for (let x = 0, k = (y >> 1) * across; x < width; x += 2, k++) { out[row + x] = from[k]; if (x + 1 < width) out[row + x + 1] = from[k] }
+    if (y + 1 < height) out.copyWithin(row + width, row, row + width)
+  }
+  return out
+}
+
+/** Marks as undecided what lies within the band of where the coarser level changes sides. */
+function openBand(out: Uint8Array, coarse: Uint8Array, { width: across, height: down }: Size, { width, height }: Size): void {
+  const open = (left: number, top: number, right: number, bottom: number) => { for (let v = Math.max(0, top); v < Math.min(height, bottom); v++) out.fill(UNDECIDED, v * width + Math.max(0, left), v * width + Math.min(width, right)) }
+  for (let y = 0; y < down; y++) for (let x = 0, k = y * across; x < across; x++, k++) {
+    const side = coarse[k]
+    if ((x + 1 < across && side !== coarse[k + 1]) || (y + 1 < down && side !== coarse[k + across])) open(2 * x + 1 - BAND, 2 * y + 1 - BAND, 2 * x + 2 + BAND, 2 * y + 2 + BAND)
   }
 }
 
