@@ -41,6 +41,8 @@ const REGIONS = 400
 const LEAST_SPAN = 0.66
 /** And at least this share of its area. */
 const LEAST_FILL = 0.1
+/** An object as good as this needs no second guess. */
+const SURE = 8
 /** A guess that takes likeness into account also finds openings: it is preferred when its outline is nearly as good as the other's. */
 const PREFERENCE = 1.15
 
@@ -85,6 +87,7 @@ function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: 
     const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.15 * (n + p)))
     const score = (n === 0 ? PREFERENCE : 1) * scoreOf(cut.state, start, gradient, view)
     if (!best || score > best.score) best = { ...cut, score }
+    if (score >= SURE) break
   }
   if (!best?.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
   const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) => context.check(0.6 + 0.35 * p))
