@@ -25,8 +25,7 @@ export function cutFromMarks(view: SegmentView, given: (level: number) => Uint8A
   const probable = randomWalk(graph, markedRegions(graph, start), borderLength(graph, view.lab).map((length) => length * border))
   const guess = Float32Array.from(start, (g, i) => (g === UNDECIDED ? probable[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
   const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
-  const full = refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
-  return full
+  return refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
 }
 
 /** What a region is marked as: 1 kept, 0 dropped, NaN not marked. */

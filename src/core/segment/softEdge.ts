@@ -6,7 +6,7 @@ import { INSIDE } from './gridCut'
 import { type SegmentView } from './view'
 
 /** @param state INSIDE where covered, for the view's full size @param soft coverage at the edge from the picture's colours */
-export function stateToMatte(state: Uint8Array, { frame, levels }: SegmentView, size: Size, soft: boolean): Matte {
+export function stateToMatte(state: Uint8Array, { frame, levels }: Pick<SegmentView, 'frame' | 'levels'>, size: Size, soft: boolean): Matte {
   const { width, height } = frame, marks = new Uint8Array(width * height)
   for (let i = 0; i < marks.length; i++) marks[i] = state[i] === INSIDE ? IN : OUT
   if (soft) {

@@ -22,7 +22,7 @@ export interface SegmentView {
 }
 
 /** The level that is thought on has at most so many pixels. */
-export const MOST_PIXELS = 130_000
+const MOST_PIXELS = 130_000
 
 export const wholeOf = ({ width, height }: Size): Box => ({ x: 0, y: 0, width, height })
 

@@ -37,7 +37,7 @@ export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (params.points.length < 3) return nothing('the outline has fewer than three points')
-    const most = Math.max(params.width, ...(params.widths ?? [])), frame = frameAround(boundsOfPoints(params.points), 0, 3 * most + 4, scene)
+    const most = (params.widths ?? []).reduce((a, b) => Math.max(a, b), params.width), frame = frameAround(boundsOfPoints(params.points), 0, 3 * most + 4, scene)
     if (!frame) return nothing('the outline lies outside the picture')
     const view = segmentView(scene, params.sample, context, frame), small = view.levels.length - 1, given = (level: number) => givenBy(params, view, level), start = given(small)
     context.check(0.1)

@@ -4,14 +4,14 @@
  */
 import { number, points } from '../common/fields'
 import { emptyMatte } from '../raster/picture'
-import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
 import { INSIDE_COMPONENTS, learn, OUTSIDE_COMPONENTS, refine } from '../segment/objectCut'
 import { nearAny } from '../segment/nearAny'
+import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, cutTreeByArea, makeRegionTree, type RegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
-import { segmentView } from '../segment/view'
-import { halvePicture } from '../raster/levels'
+import { segmentView, wholeOf } from '../segment/view'
 import { type Picture } from '../raster/picture'
 import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
@@ -23,7 +23,7 @@ export interface RegionsFields {
   detail: number
 }
 
-/** The tree is made at the first level of at most so many pixels. */
+/** The tree is made at the first level of at most so many pixels: the one that is thought on, or one above it. */
 const MOST_PIXELS = 400_000
 /** The share of the picture a region has at most at detail 0, and how many times less at detail 1. */
 const LARGEST = 0.75, FINER = 1000
@@ -38,7 +38,6 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   if (known) return known
   const levels = [...segmentView(scene, sample, context).levels]
   while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
-  for (let last = levels.at(-1)!; last.width * last.height > MOST_PIXELS; levels.push(last)) last = halvePicture(last)
   const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), BY_OUTLINE, context.check), made = { tree, levels }
   context.memory.set(key, made, tree.basinOf.byteLength + tree.parent.byteLength * 6 + tree.lengths.byteLength * 4 + levels.at(-1)!.data.byteLength)
   return made
@@ -78,8 +77,8 @@ export const regions: Finder<'regions', RegionsFields> = {
     const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
     const models = { inside: learn(lab, Float32Array.from(inside), INSIDE_COMPONENTS), outside: learn(lab, Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)), OUTSIDE_COMPONENTS) }
     const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
-    const givenAt = (level: number): Uint8Array => { const { data, width: w, height: h } = levels[level], given = new Uint8Array(w * h).fill(UNDECIDED); for (let i = 0; i < given.length; i++) if (data[4 * i + 3] < 128) given[i] = OUTSIDE; return given }
+    const givenAt = (level: number): Uint8Array => opaqueOnly(levels[level])
     const full = models.outside.components.length ? refine(state, { levels, models, givenAt, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : givenAt(0).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
-    return stateToMatte(full, { frame: { x: 0, y: 0, width: scene.width, height: scene.height }, levels, lab }, scene, true)
+    return stateToMatte(full, { frame: wholeOf(scene), levels }, scene, true)
   },
 }

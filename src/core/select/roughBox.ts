@@ -3,7 +3,8 @@
  *
  * A box alone is a weak hint. What lies outside it is surroundings; what inside is easily reached from there, or looks like it, is
  * surroundings too (geodesic distance over regions); the rest is the first guess, cut by colours and contrast in turn and carried to full size.
- * If what comes of it does not fill the box, looking like the surroundings was no sign (look-alikes, low contrast), and reach alone counts.
+ * Where that is no good object (look-alikes, low contrast), a second guess is cut, by what it costs to merge a region into the surroundings;
+ * the object that fills its box and whose outline lies best on edges is taken.
  * Sources: Rother, Kolmogorov and Blake 2004; Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012 (surroundings are
  * what the border reaches); Lempitsky, Kohli, Rother and Sharp, "Image segmentation with a bounding box prior", ICCV 2009 (the object fills its box).
  */

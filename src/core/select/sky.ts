@@ -16,6 +16,7 @@ import { FLAT } from '../segment/guess'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, refine } from '../segment/objectCut'
 import { nearAny } from '../segment/nearAny'
+import { opaqueOnly } from '../segment/opaqueOnly'
 import { piecesOf } from '../segment/pieces'
 import { colourDifference, geodesicDistance, regionGraph, type RegionGraph } from '../segment/regionGraph'
 import { gradientOf, makeRegionTree } from '../segment/regionTree'
@@ -64,7 +65,7 @@ export const sky: Finder<'sky', SkyFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
-    const given = (level: number): Uint8Array => { const { data, width: w, height: h } = view.levels[level], state = new Uint8Array(w * h); for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE; return state }
+    const given = (level: number): Uint8Array => opaqueOnly(view.levels[level])
     const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)

@@ -6,13 +6,14 @@
  * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
 import { number } from '../common/fields'
-import { emptyMatte, type Picture, type Size } from '../raster/picture'
+import { emptyMatte, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { colourOverlap } from '../segment/colourOverlap'
 import { FLAT, guessByReach, guessByTree } from '../segment/guess'
 import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, type Models, refine } from '../segment/objectCut'
+import { opaqueOnly } from '../segment/opaqueOnly'
 import { outlineStrength } from '../segment/outlineStrength'
 import { piecesOf } from '../segment/pieces'
 import { regionGraph, type RegionGraph } from '../segment/regionGraph'
@@ -47,7 +48,7 @@ export const subject: Finder<'subject', SubjectFields> = {
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, across = view.lab.width
     // What the others cover is not to come back at finer levels.
     const given = (level: number): Uint8Array => {
-      const given = transparentOutside(view.levels[level]), { width, height } = view.levels[level], shift = small - level
+      const given = opaqueOnly(view.levels[level]), { width, height } = view.levels[level], shift = small - level
       if (things.length > 1) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) { const i = (y >> shift) * across + (x >> shift); if (state[i] === INSIDE && !things[pick][i]) given[y * width + x] = OUTSIDE }
       return given
     }
@@ -55,8 +56,6 @@ export const subject: Finder<'subject', SubjectFields> = {
     return { ...stateToMatte(full, view, scene, true), ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}) }
   },
 }
-
-const transparentOutside = ({ data, width, height }: Picture): Uint8Array => { const given = new Uint8Array(width * height); for (let i = 0; i < given.length; i++) if (data[4 * i + 3] < 128) given[i] = OUTSIDE; return given }
 
 interface Things { readonly state: Uint8Array; readonly things: readonly Uint8Array[]; readonly models: Models; readonly size: Size }
 
@@ -70,7 +69,7 @@ export function thingsOf(scene: Scene, sample: Sample, context: Context): Things
 }
 
 function findThings(scene: Scene, sample: Sample, context: Context): Things | null {
-  const view = segmentView(scene, sample, context), start = transparentOutside(view.levels.at(-1)!), calm = calmed(view.lab)
+  const view = segmentView(scene, sample, context), start = opaqueOnly(view.levels.at(-1)!), calm = calmed(view.lab)
   const tree = makeRegionTree(calm), graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.2)
   const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
