@@ -65,7 +65,7 @@ export const switchBackground = (home: RecipeHome, on: boolean, id: string): Edi
 
 /** The selection becomes the layer's mask and starts anew; the mask keeps its steps and what they look at. */
 export const makeMask = (layerId: string): Edit => (project) => {
-  maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe)
+  maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe, { fringe: 1 })
   project.selection.steps = []
 }
 /** The layer shows only what lies inside a path; the path becomes the one step of its mask. */

@@ -50,7 +50,7 @@ export function maskWith(project: ProjectDraft, layerId: string, recipe: Recipe,
 }
 export const setMask = (layerId: string, recipe: Recipe, more: Partial<LayerMask> = {}): Edit => (project) => maskWith(project, layerId, recipe, more)
 export const removeMask = (layerId: string): Edit => (project) => { const layer = findLayer(project, layerId); if (layer) layer.mask = null }
-export type MaskChange = Partial<Pick<LayerMask, 'enabled' | 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'toLayer'>>
+export type MaskChange = Partial<Pick<LayerMask, 'enabled' | 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim' | 'toLayer'>>
 export const changeMask = (layerId: string, change: MaskChange): Edit => (project) => { const mask = findLayer(project, layerId)?.mask; if (mask) Object.assign(mask, change) }
 export const switchMask = (layerId: string, enabled: boolean): Edit => changeMask(layerId, { enabled })
 /** The other layer gets the same mask, where it lies on the canvas. */

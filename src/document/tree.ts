@@ -71,7 +71,7 @@ export interface NamedPicture { readonly asset: string; /** Absent where only th
 export function picturesOf(scene: Pick<SceneRecord, 'layers' | 'scenes'>, steps: readonly { readonly kind: string }[] = []): NamedPicture[] {
   const found = new Map<string, NamedPicture>(), seen = new Set<unknown>()
   const note = (picture: NamedPicture) => { if (!found.has(picture.asset) || picture.width !== undefined) found.set(picture.asset, picture) }
-  const inSteps = (list: readonly { readonly kind: string }[]) => { for (const step of list) if (step.kind === 'image') note({ asset: (step as unknown as { asset: string }).asset }) }
+  const inSteps = (list: readonly { readonly kind: string }[]) => { for (const step of list) if (step.kind === 'image' || step.kind === 'trimap') note({ asset: (step as unknown as { asset: string }).asset }) }
   const inLayers = (layers: readonly Layer[]) => {
     if (seen.has(layers)) return
     seen.add(layers)

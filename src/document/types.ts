@@ -33,6 +33,10 @@ export interface LayerMask extends Area {
   readonly unlinked?: boolean
   /** What lies beyond the frame is shown; absent: hidden. */
   readonly outsideShown?: boolean
+  /** How far colours of the old backdrop are taken out of soft pixels of a picture layer, 0-1; absent: 0. The picture itself stays as it is. */
+  readonly fringe?: number
+  /** A rim so wide along the edge takes colours from deeper inside, px, up to 10; absent: 0. */
+  readonly rim?: number
 }
 
 /** The layers at some time, for steps that look at them. Bottom first. */

@@ -52,9 +52,10 @@ function parseMask(v: unknown, path: string, depth: number): LayerMask | null {
   if (v === null) return null
   if (!isObject(v)) fail(path, 'a mask or null')
   const radius = (value: unknown, at: string) => (typeof value === 'number' && value >= 0 && value <= LIMITS.side ? value : fail(at, `a number of px up to ${LIMITS.side}`))
+  const rim = (value: unknown, at: string) => (typeof value === 'number' && value >= 0 && value <= 10 ? value : fail(at, 'a number of px from 0 to 10'))
   return {
     ...parseArea(v, path, depth), enabled: flag(v.enabled, `${path}.enabled`), toLayer: affine(v.toLayer, `${path}.toLayer`),
-    ...optional<Pick<LayerMask, 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown'>>(v, path, { feather: radius, density: share, invert: flag, unlinked: flag, outsideShown: flag }),
+    ...optional<Pick<LayerMask, 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim'>>(v, path, { feather: radius, density: share, invert: flag, unlinked: flag, outsideShown: flag, fringe: share, rim }),
   }
 }
 

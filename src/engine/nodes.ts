@@ -3,16 +3,18 @@ import { type Node } from '@/core/compose/nodes'
 import { type Affine, compose, IDENTITY, translation } from '@/core/raster/affine'
 import { type Matte } from '@/core/raster/picture'
 import { childrenOf } from '@/document/tree'
-import { type Layer, type LayerMask, type PaintLayer } from '@/document/types'
+import { type Layer, type LayerMask, type PaintLayer, type PictureLayer } from '@/document/types'
 
 /** What was computed of a layer's records beforehand. `key` stands for all that decided it. */
 export interface MadeMask { readonly key: string; readonly levels: readonly Matte[] }
-/** A painted layer as a picture of the part that has paint on it. */
+/** A painted layer as a picture of the part that has paint on it, or a masked one of the part that shows. */
 export interface MadePaint<P> { readonly key: string; readonly picture: P; readonly x: number; readonly y: number }
 export interface Made<P> {
   mask(mask: LayerMask): MadeMask | null
   paint(layer: PaintLayer): MadePaint<P> | null
   picture(asset: string): P
+  /** A masked picture without the old backdrop's colours; null where there is nothing to take out, or it is not made yet. */
+  fringed(layer: PictureLayer, mask: LayerMask): MadePaint<P> | null
   /** From the canvas to what is drawn of it; absent: all of it. */
   readonly view?: Affine
   /** Stands in for a layer's mask, placed on the canvas. */
@@ -54,7 +56,12 @@ function nodeOf<P>(layers: readonly Layer[], layer: Layer, made: Made<P>): Node<
   const common = { opacity, blend, mask, joins: layer.joins }
   const key = (said: readonly unknown[], children?: readonly { readonly key?: string }[]) => `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.density, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
   switch (layer.kind) {
-    case 'picture': return { ...common, kind: 'picture', picture: made.picture(layer.asset), toCanvas: placement, key: key([layer.asset, placement]) }
+    case 'picture': {
+      // A piece that is laid together with what it was cut from keeps its own colours: together they give the whole.
+      const clean = own && !layer.joins && (own.fringe || own.rim) ? made.fringed(layer, own) : null
+      if (clean) { const at = compose(placement, translation(clean.x, clean.y)); return { ...common, kind: 'picture', picture: clean.picture, toCanvas: at, key: key([clean.key, at]) } }
+      return { ...common, kind: 'picture', picture: made.picture(layer.asset), toCanvas: placement, key: key([layer.asset, placement]) }
+    }
     case 'fill': return { ...common, kind: 'fill', fill: layer.fill, toCanvas: placement, key: key([layer.fill, placement]) }
     case 'adjust': return { ...common, kind: 'adjust', adjustment: layer.adjustment, key: key([layer.adjustment]) }
     case 'paint': {

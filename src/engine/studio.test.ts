@@ -123,7 +123,7 @@ describe('layers as they are drawn', () => {
       let deep = three()
       for (let i = 0; i < 20; i++) deep = run(deep, groupLayers([i ? `g${i - 1}` : 'soft'], `g${i}`, 'Group', through))
       expect(worst(shown(deep), shown(three()))).toBeLessThanOrEqual(1)
-      const keys = nodesOf(deep.layers, { mask: () => null, paint: () => null, picture: (asset) => asset }).map((node) => node.key!.length)
+      const keys = nodesOf(deep.layers, { mask: () => null, paint: () => null, fringed: () => null, picture: (asset) => asset }).map((node) => node.key!.length)
       expect(Math.max(...keys)).toBeLessThan(3000) // what stands for a node grows by what a group adds, not by doubling
     }
     const below = shown(run(three(), changeLayer('fill', { visible: false })))

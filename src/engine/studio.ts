@@ -7,15 +7,18 @@ import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nod
 import { composeRegion, Renderer, type Settings } from '@/core/compose/renderer'
 import { type Affine, apply, compose, IDENTITY, inverse, isIdentity, meanScale } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'
-import { mattePyramid } from '@/core/raster/levels'
-import { type Matte, type Picture } from '@/core/raster/picture'
+import { coverageOf } from '@/core/compose/cutOut'
+import { foregroundColours } from '@/core/edge/foregroundColours'
+import { cropPicture, cropRows } from '@/core/raster/crop'
+import { mattePyramid, picturePyramid } from '@/core/raster/levels'
+import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
 import { type Context, type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
 import { BoundedMemory } from '@/core/common/memory'
 import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
 import { foldSteps } from '@/core/select/steps'
 import { isShown, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
-import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type Project, type SavedSelection, type SceneRecord } from '@/document/types'
+import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type PictureLayer, type Project, type SavedSelection, type SceneRecord } from '@/document/types'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { savedNamed } from '@/document/unwrap'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
@@ -125,9 +128,28 @@ export class Studio {
     return made && { key, picture: made, x: made.x, y: made.y }
   }
 
+  /** A masked picture layer in the subject's own colours, the part that shows; null where nothing does. */
+  fringed(layer: PictureLayer, scenes: readonly KeptScene[], check: Check = () => {}): MadePaint<DecodedPicture> | null {
+    const { asset, mask } = layer
+    if (!mask) return null
+    const made = this.mask(mask, scenes, (p) => check(p / 2)), key = `fringe ${asset} ${made.key} ${JSON.stringify([mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])}`
+    const known = this.memory.get<{ fringed: MadePaint<DecodedPicture> | null }>(key)
+    if (known) return known.fringed
+    const picture = this.pictures(asset).levels[0], coverage = coverageOf(picture, { levels: made.levels, toCanvas: mask.toLayer, invert: mask.invert, outsideShown: mask.outsideShown }), box = boundsOf(coverage)
+    let fringed: MadePaint<DecodedPicture> | null = null
+    if (box) {
+      const clean = foregroundColours(cropPicture(picture, box), { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) }, { amount: mask.fringe ?? 0, rim: mask.rim }, (p) => check(0.5 + p / 2))
+      const data = new Uint8ClampedArray(this.allocate(clean.data.length), 0, clean.data.length)
+      data.set(clean.data)
+      fringed = { key, picture: { levels: picturePyramid({ ...clean, data }, false, this.allocate), opaque: false }, x: box.x, y: box.y }
+    }
+    this.memory.set(key, { fringed }, fringed ? fringed.picture.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
+    return fringed
+  }
+
   /** Visible layers, ready to be composed, bottom first; pictures by name. */
   private nodes({ layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>, check: Check, view?: Affine): Node<string | DecodedPicture>[] {
-    return nodesOf<string | DecodedPicture>(layers, { view, mask: (mask) => this.mask(mask, scenes, check), paint: (layer) => this.paint(layer, scenes, check), picture: (asset) => asset })
+    return nodesOf<string | DecodedPicture>(layers, { view, mask: (mask) => this.mask(mask, scenes, check), paint: (layer) => this.paint(layer, scenes, check), fringed: (layer) => this.fringed(layer, scenes, check), picture: (asset) => asset })
   }
 
   /** All of the canvas. */

@@ -1,18 +1,23 @@
 import { IDENTITY } from '../raster/affine'
-import { foregroundColours } from '../edge/foregroundColours'
+import { foregroundColours, type FringeOptions } from '../edge/foregroundColours'
 import { type Matte, type Picture } from '../raster/picture'
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type PlacedMask } from './nodes'
 import { composeRegion } from './renderer'
 
-/** A picture at its own size, its alpha multiplied by a mask, the soft pixels in the subject's own colours (no rim of the old backdrop). */
-export function cutOut(picture: Picture, mask: PlacedMask | undefined, check: (progress: number) => void = () => {}): Picture {
-  if (!mask) return picture
+/** What a mask leaves of a picture, in the picture's own pixels. */
+export function coverageOf(picture: Picture, mask: PlacedMask): Matte {
   const { width, height } = picture
   const masked = composeRegion([{ kind: 'picture', picture: { levels: [picture], opaque: false }, toCanvas: IDENTITY, opacity: 1, mask }], { level: 0, x: 0, y: 0, width, height })
   const coverage: Matte = { width, height, data: new Uint8Array(width * height) }
   for (let i = 0; i < coverage.data.length; i++) coverage.data[i] = masked.data[i * 4 + 3]
-  const cleaned = foregroundColours(picture, coverage, check)
+  return coverage
+}
+
+/** A picture at its own size, its alpha multiplied by a mask, the soft pixels in the subject's own colours (no rim of the old backdrop). */
+export function cutOut(picture: Picture, mask: PlacedMask | undefined, fringe: FringeOptions = {}, check: (progress: number) => void = () => {}): Picture {
+  if (!mask) return picture
+  const coverage = coverageOf(picture, mask), cleaned = foregroundColours(picture, coverage, fringe, check)
   for (let i = 0; i < coverage.data.length; i++) {
     cleaned.data[i * 4 + 3] = coverage.data[i]
     if (coverage.data[i] === 0) cleaned.data[i * 4] = cleaned.data[i * 4 + 1] = cleaned.data[i * 4 + 2] = 0 // nothing of the old backdrop leaves the house

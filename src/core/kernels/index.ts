@@ -30,6 +30,10 @@ export interface Exports {
   weighRow(from: number, to: number, width: number, radius: number, stride: number, weights: number): void
   sumRow(from: number, to: number, count: number): void
   discRow(sums: number, stride: number, to: number, width: number, radius: number, reaches: number, parts: number, scale: number): void
+  addWindows(colours: number, plane: number, nodes: number, alpha: number, stride: number, from: number, count: number, epsilon: number, weights: number, weightPlane: number, right: number, diagonal: number, scratch: number): void
+  multiplyNodes(runs: number, count: number, weights: number, weightPlane: number, grid: number, stride: number, q: number): number
+  stepNodes(runs: number, count: number, grid: number, x: number, r: number, q: number, one: number, step: number): number
+  turnNodes(runs: number, count: number, grid: number, r: number, one: number, keep: number): void
   splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
 }
 export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }
@@ -68,5 +72,6 @@ export class KernelStack {
   /** Gives back everything from a place on. */
   release(at: number): void { this.top = at }
   floats(at: number, count: number): Float32Array<ArrayBuffer> { return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
+  words(at: number, count: number): Int32Array<ArrayBuffer> { return new Int32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
   bytes(at: number, count: number): Uint8Array<ArrayBuffer> { return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count) }
 }

@@ -1,61 +1,47 @@
 /**
- * A matte from pairs of colours: for each unknown pixel the nearest known pixels in several directions are tried as its foreground and
- * background, and the pair that explains it best decides; then neighbours agree, the surer ones counting more.
- * Source: Gastal and Oliveira, "Shared sampling for real-time alpha matting", Eurographics 2010 (gathering along rays, here without sharing).
+ * Coverage from pairs of colours: for each unknown pixel the nearest known pixels in several directions are tried as its foreground and
+ * background, and the pair that explains it best, and is near, decides. For busy surroundings, where no single colour stands for a side.
+ * Source: Gastal and Oliveira, "Shared sampling for real-time alpha matting", Eurographics 2010 (gathering along rays).
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
-import { type Picture } from '../raster/picture'
+import { type Level } from './level'
 
 const RAYS = 12, FARTHEST = 300
-/** How much the way to a sample counts beside what the pair leaves unexplained. */
+/** How much the way to a sample counts beside what the pair leaves unexplained (linear colours squared), a px. */
 const WAY = 2e-5
-/** Unexplained colour (linear, squared) at which a pixel counts half. */
-const SURE = 1e-3
-const ROUNDS = 2
-/** What a pixel's own value counts beside a neighbour's. */
-const OWN = 6
+/** Unexplained colour at which a pair counts half, and the squared difference of its two colours at which it does. */
+const UNEXPLAINED = 1e-3, CONTRAST = 0.02
+const FULL = 250 / 255, EMPTY = 5 / 255
 
-/** Solves the pixels of `unknown` (1) from all others, in place; `alpha` 0-255. Pixels that see only one side take it. @param check is called now and then with the progress (0-1) */
-export function solveBySampling(picture: Picture, unknown: Uint8Array, alpha: Uint8Array, check: (progress: number) => void = () => {}): void {
-  const { width, height, data } = picture, found: number[] = []
-  for (let i = 0; i < unknown.length; i++) if (unknown[i]) found.push(i)
-  const value = new Float32Array(found.length), sure = new Float32Array(found.length), nodeOf = new Int32Array(unknown.length).fill(-1)
-  found.forEach((i, n) => { nodeOf[i] = n })
-  const rays = Array.from({ length: RAYS }, (_, k) => [Math.cos((2 * Math.PI * k) / RAYS), Math.sin((2 * Math.PI * k) / RAYS)])
-  for (let n = 0; n < found.length; n++) {
-    if (n % 4096 === 0) check((0.9 * n) / found.length)
-    const i = found[n], x = i % width, y = (i / width) | 0, inside: number[] = [], outside: number[] = []
-    for (const [dx, dy] of rays) for (let way = 1; way < FARTHEST; way++) {
-      const u = Math.round(x + dx * way), v = Math.round(y + dy * way)
-      if (u < 0 || v < 0 || u >= width || v >= height) break
-      const j = v * width + u
-      if (unknown[j]) continue
-      if (alpha[j] > 250) inside.push(j, way); else if (alpha[j] < 5) outside.push(j, way)
-      break
-    }
-    if (!inside.length || !outside.length) { value[n] = inside.length ? 1 : outside.length ? 0 : alpha[i] / 255; sure[n] = 0.1; continue }
-    const c = [LINEAR_OF_BYTE[data[i * 4]], LINEAR_OF_BYTE[data[i * 4 + 1]], LINEAR_OF_BYTE[data[i * 4 + 2]]]
-    let best = Infinity
-    for (let f = 0; f < inside.length; f += 2) for (let b = 0; b < outside.length; b += 2) {
-      let along = 0, contrast = 1e-9
-      for (let k = 0; k < 3; k++) { const o = LINEAR_OF_BYTE[data[outside[b] * 4 + k]], d = LINEAR_OF_BYTE[data[inside[f] * 4 + k]] - o; along += (c[k] - o) * d; contrast += d * d }
-      const a = Math.max(0, Math.min(1, along / contrast))
-      let left = 0
-      for (let k = 0; k < 3; k++) { const o = LINEAR_OF_BYTE[data[outside[b] * 4 + k]]; left += (c[k] - o - a * (LINEAR_OF_BYTE[data[inside[f] * 4 + k]] - o)) ** 2 }
-      const cost = left + WAY * (inside[f + 1] + outside[b + 1])
-      if (cost < best) { best = cost; value[n] = a; sure[n] = 1 / (1 + left / SURE) }
+/** Coverage of the unknown pixels, 0-1, and how surely it is told, 0-1. @param check is called now and then with the progress (0-1) */
+export function sampledCoverage({ picture: { width, height, data }, unknown, alpha }: Level, check: (progress: number) => void): { coverage: Float32Array; sure: Float32Array } {
+  const coverage = new Float32Array(alpha.length), sure = new Float32Array(alpha.length), directions = Array.from({ length: RAYS }, (_, k) => [Math.cos((2 * Math.PI * k) / RAYS), Math.sin((2 * Math.PI * k) / RAYS)])
+  const inside = new Int32Array(RAYS), outside = new Int32Array(RAYS), insideWay = new Int32Array(RAYS), outsideWay = new Int32Array(RAYS), light = LINEAR_OF_BYTE
+  for (let y = 0, i = 0; y < height; y++) {
+    if (y % 8 === 0) check(y / height)
+    for (let x = 0; x < width; x++, i++) {
+      if (!unknown[i]) continue
+      let insides = 0, outsides = 0
+      for (const [dx, dy] of directions) for (let way = 1; way < FARTHEST; way++) {
+        const u = Math.round(x + dx * way), v = Math.round(y + dy * way)
+        if (u < 0 || v < 0 || u >= width || v >= height) break
+        const j = v * width + u
+        if (unknown[j]) continue
+        if (alpha[j] > FULL) { inside[insides] = j; insideWay[insides++] = way } else if (alpha[j] < EMPTY) { outside[outsides] = j; outsideWay[outsides++] = way }
+        break
+      }
+      coverage[i] = insides ? (outsides ? alpha[i] : 1) : outsides ? 0 : alpha[i]
+      const r = light[data[i * 4]], g = light[data[i * 4 + 1]], b = light[data[i * 4 + 2]]
+      let best = Infinity
+      for (let n = 0; n < outsides; n++) {
+        const o = outside[n] * 4, or = light[data[o]], og = light[data[o + 1]], ob = light[data[o + 2]], cr = r - or, cg = g - og, cb = b - ob
+        for (let m = 0; m < insides; m++) {
+          const p = inside[m] * 4, dr = light[data[p]] - or, dg = light[data[p + 1]] - og, db = light[data[p + 2]] - ob, contrast = dr * dr + dg * dg + db * db + 1e-9
+          const along = (cr * dr + cg * dg + cb * db) / contrast, a = along < 0 ? 0 : along > 1 ? 1 : along, left = (cr - a * dr) ** 2 + (cg - a * dg) ** 2 + (cb - a * db) ** 2, cost = left + WAY * (insideWay[m] + outsideWay[n])
+          if (cost < best) { best = cost; coverage[i] = a; sure[i] = ((UNEXPLAINED / (UNEXPLAINED + left)) * (contrast / (contrast + CONTRAST))) ** 2 }
+        }
+      }
     }
   }
-  let from = value
-  for (let round = 0; round < ROUNDS; round++) {
-    const next = new Float32Array(found.length)
-    for (let n = 0; n < found.length; n++) {
-      const i = found[n], x = i % width
-      let sum = (OWN * sure[n] + 1e-6) * from[n], weight = OWN * sure[n] + 1e-6
-      for (const j of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width]) { const m = j >= 0 && j < nodeOf.length ? nodeOf[j] : -1; if (m >= 0) { sum += sure[m] * from[m]; weight += sure[m] } }
-      next[n] = sum / weight
-    }
-    from = next
-  }
-  found.forEach((i, n) => { alpha[i] = 255 * from[n] + 0.5 })
+  return { coverage, sure }
 }

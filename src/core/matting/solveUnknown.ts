@@ -1,35 +1,128 @@
-/** Solves the unknown part of a matte by one of two solvers, on a level where it is not too large, and brings it to full size. */
-import { halvePicture } from '../raster/levels'
-import { type Matte, type Picture } from '../raster/picture'
-import { solveClosedForm } from './closedForm'
-import { solveBySampling } from './sampling'
+/**
+ * Solves the unknown part of a matte, coarse to fine: each level begins with what half the size says, carried over by the picture's own
+ * colours, and is solved in closed form. What the known pixels round about say of a pixel's colour is a hint beside that, taken from
+ * local Gaussians (closedForm) or from pairs of samples (sampling).
+ * Source: He, Rhemann, Rother, Tang and Sun, "A global sampling method for alpha matting", CVPR 2011, section 4 (sampled coverage as a data term of the closed form).
+ */
+import { type Box } from '../raster/content'
+import { cropPicture, cropRows } from '../raster/crop'
+import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
+import { type Hints, solveClosedForm } from './closedForm'
+import { carry, halved, type Level } from './level'
+import { localColours, type LocalColours } from './localColours'
+import { noiseOf } from './noise'
+import { crisper } from './crisper'
+import { sampledCoverage } from './sampling'
 
 export const SOLVERS = ['closedForm', 'sampling'] as const
 export type Solver = (typeof SOLVERS)[number]
 
-/** More unknown pixels than this are solved at half the size only, and so on. */
-const MOST_UNKNOWN = 250_000
-/** The closed form begins with what half the size says as long as there are more unknown pixels than this: from far away it comes slowly. */
-const FEW = 800
+/** What is known is looked at so far around the unknown pixels, px. */
+const CONTEXT = 96
+/** Halved until there are at most so many unknown pixels: from far away the solution comes slowly. */
+const FEW = 2000
+/** Rounds on the first level (as many as there is time for), the next, and all coarser ones. */
+const FIRST_ROUNDS = { least: 30, most: 200, pixels: 12_000_000 }, SECOND_ROUNDS = 100, COARSE_ROUNDS = 300
+/** Colours are learnt on a level of at most so many pixels. */
+const LEARN_PIXELS = 400_000
+/** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
+const MOST_UNKNOWN = 600_000, MOST_PIXELS = 3_000_000, BLOCK = 640, MARGIN = 16
+/** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
+const HOLD = 100, LEAST_HOLD = 1e-7, MOST_HOLD = 1e-5, PLAIN_HOLD = 3e-7, AWAY = 60
+/** How much the hints count at most; local colours at this precision and explained this well. */
+const LOCAL_WEIGHT = 0.003, SAMPLED_WEIGHT = 0.1, PRECISE = 300, EXPLAINED = 4
 
-/** Solves, in place, where `unknown` is 1; everything else of `matte` is taken as known. Sizes are the picture's. */
+/** Solves, in place, where `unknown` is 1; everything else of `matte` is taken as known. Sizes are the picture's. Throws what `check` throws, and has then changed nothing. */
 export function solveUnknown(picture: Picture, matte: Matte, unknown: Uint8Array, solver: Solver, check: (progress: number) => void): void {
-  let count = 0
-  for (let i = 0; i < unknown.length; i++) count += unknown[i]
-  if (count === 0) return
-  const solve = solver === 'closedForm' ? solveClosedForm : solveBySampling
-  if (count > MOST_UNKNOWN || (solver === 'closedForm' && count > FEW)) fromHalf(picture, matte, unknown, solver, check)
-  if (count <= MOST_UNKNOWN) solve(picture, unknown, matte.data, check)
+  const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
+  if (!box) return
+  const part = cropPicture(picture, box), open = cropRows(unknown, picture.width, box, new Uint8Array(box.width * box.height)), bytes = cropRows(matte.data, matte.width, box, new Uint8Array(open.length))
+  // Coarser levels; the first one stays as it is, and is worked on in parts.
+  const levels: Level[] = []
+  const counts = [sumOf(open)]
+  for (let n = 0; counts[n] > FEW; n++) {
+    const last = levels.at(-1)
+    levels.push(last ? halved(last.picture, last.unknown, last.alpha, 1) : halved(part, open, bytes, 255))
+    counts.push(sumOf(levels[n].unknown))
+    if (counts[n + 1] >= counts[n]) break
+  }
+  const work = counts.reduce((sum, count) => sum + count, 0)
+  let done = 0
+  let learnt: Learnt | undefined
+  for (let n = levels.length; n >= 0; n--) {
+    const size = n > 0 ? levels[n - 1].picture : part
+    const report = (share: number) => check(Math.min(1, (done + share * counts[n]) / work))
+    const whole: Level | undefined = n > 0 ? levels[n - 1] : undefined
+    // Learnt anew on each level that is small enough; finer ones use what the last of those said.
+    if (whole ? size.width * size.height <= LEARN_PIXELS : levels.length === 0 || size.width * size.height <= LEARN_PIXELS / 4) learnt = { level: n, ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report) }
+    const noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
+    const blocks = counts[n] <= MOST_UNKNOWN && size.width * size.height <= MOST_PIXELS ? [{ x: 0, y: 0, ...sizeOf(size) }] : blocksOf(size)
+    blocks.forEach((block, k) => {
+      const seen = around(block, blocks.length > 1 ? MARGIN : 0, size)!
+      const level = whole && blocks.length === 1 ? whole : whole ? { picture: cropPicture(whole.picture, seen), unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)), alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)) } : levelOf(part, open, bytes, seen)
+      if (!level.unknown.includes(1)) return
+      if (n < levels.length) carry(levels[n], level, seen.x, seen.y)
+      const hints = hintsFor(level, seen, n, learnt!, noise)
+      solveClosedForm(level, hints, roundsOn(n, counts[n]), (p) => report((k + p) / blocks.length))
+      if (n === 0) crisper(level, hints.precision)
+      for (let y = block.y; y < block.y + block.height; y++) for (let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x; x < block.x + block.width; x++, i++, j++) {
+        if (!level.unknown[j]) continue
+        if (whole) whole.alpha[i] = level.alpha[j]; else bytes[i] = level.alpha[j] * 255 + 0.5
+      }
+    })
+    done += counts[n]
+  }
+  for (let y = 0; y < box.height; y++) matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
 }
 
-function fromHalf(picture: Picture, matte: Matte, unknown: Uint8Array, solver: Solver, check: (progress: number) => void): void {
-  const { width, height } = picture, half = halvePicture(picture), alpha = new Uint8Array(half.width * half.height), open = new Uint8Array(alpha.length)
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) { const o = (y >> 1) * half.width + (x >> 1), i = y * width + x; if (unknown[i]) open[o] = 1; alpha[o] = matte.data[i] }
-  const small: Matte = { width: half.width, height: half.height, data: alpha }
-  solveUnknown(half, small, open, solver, check)
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    if (!unknown[i]) continue
-    const u = Math.max(0, (x - 0.5) / 2), v = Math.max(0, (y - 0.5) / 2), left = u | 0, top = v | 0, right = Math.min(half.width - 1, left + 1), low = Math.min(half.height - 1, top + 1), fx = u - left, fy = v - top
-    matte.data[i] = (alpha[top * half.width + left] * (1 - fx) + alpha[top * half.width + right] * fx) * (1 - fy) + (alpha[low * half.width + left] * (1 - fx) + alpha[low * half.width + right] * fx) * fy + 0.5
+const roundsOn = (level: number, count: number): number => (level > 1 ? COARSE_ROUNDS : level > 0 ? SECOND_ROUNDS : Math.round(Math.min(FIRST_ROUNDS.most, Math.max(FIRST_ROUNDS.least, FIRST_ROUNDS.pixels / count))))
+const sizeOf = ({ width, height }: Size): Size => ({ width, height })
+const sumOf = (mask: Uint8Array): number => { let sum = 0; for (let i = 0; i < mask.length; i++) sum += mask[i]; return sum }
+
+function around(box: Box | null, by: number, { width, height }: Size): Box | null {
+  if (!box) return null
+  const x = Math.max(0, box.x - by), y = Math.max(0, box.y - by)
+  return { x, y, width: Math.min(width, box.x + box.width + by) - x, height: Math.min(height, box.y + box.height + by) - y }
+}
+
+function blocksOf({ width, height }: Size): Box[] {
+  const out: Box[] = []
+  for (let y = 0; y < height; y += BLOCK) for (let x = 0; x < width; x += BLOCK) out.push({ x, y, width: Math.min(BLOCK, width - x), height: Math.min(BLOCK, height - y) })
+  return out
+}
+
+/** A part of the first level; what is unknown there and not carried from anywhere begins in the middle. */
+function levelOf(picture: Picture, open: Uint8Array, bytes: Uint8Array, box: Box): Level {
+  const unknown = cropRows(open, picture.width, box, new Uint8Array(box.width * box.height)), coverage = cropRows(bytes, picture.width, box, new Uint8Array(unknown.length))
+  const alpha = new Float32Array(unknown.length)
+  for (let i = 0; i < alpha.length; i++) alpha[i] = unknown[i] ? 0.5 : coverage[i] / 255
+  return { picture: cropPicture(picture, box), unknown, alpha }
+}
+
+/** What was learnt on a level; coverage by colour and how much it counts. */
+interface Learnt { readonly level: number; readonly local: LocalColours; readonly hint: { readonly coverage: Float32Array; readonly weight: Float32Array } }
+
+function learn(level: Level, solver: Solver, report: (share: number) => void): Omit<Learnt, 'level'> {
+  report(0)
+  const local = localColours(level), weight = new Float32Array(level.alpha.length)
+  if (solver === 'sampling') {
+    const { coverage, sure } = sampledCoverage(level, () => report(0))
+    for (let i = 0; i < weight.length; i++) weight[i] = SAMPLED_WEIGHT * sure[i]
+    return { local, hint: { coverage, weight } }
   }
+  for (let i = 0; i < weight.length; i++) weight[i] = (LOCAL_WEIGHT * Math.min(1, local.precision[i] / PRECISE) ** 2) / (1 + local.unexplained[i] / EXPLAINED)
+  return { local, hint: { coverage: local.coverage, weight } }
+}
+
+/** For a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
+function hintsFor({ picture: { width, height }, unknown }: Level, { x: left, y: top }: Box, n: number, { level, local, hint }: Learnt, noise: number): Hints & { precision: Float32Array } {
+  const shift = level - n, epsilon = new Float32Array(width * height).fill(PLAIN_HOLD), belief = new Float32Array(epsilon.length), weight = new Float32Array(epsilon.length), precisions = new Float32Array(epsilon.length)
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
+    if (!unknown[i]) continue
+    const from = row + ((x + left) >> shift), precision = local.precision[from]
+    precisions[i] = precision
+    if (precision > 0) epsilon[i] = PLAIN_HOLD * (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) ** Math.exp(-(local.away[from] << shift) / AWAY)
+    if (shift === 0) { belief[i] = hint.coverage[from]; weight[i] = hint.weight[from] }
+  }
+  return { epsilon, belief, weight, precision: precisions }
 }

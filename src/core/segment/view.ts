@@ -2,6 +2,7 @@
  * What segmentation looks at: a part of the picture at its mip levels down to one small enough to think on, and that level's colours.
  * The last one made is remembered.
  */
+import { cropPicture } from '../raster/crop'
 import { halvePicture } from '../raster/levels'
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
@@ -45,9 +46,4 @@ export function segmentView(scene: Sight, sample: Sample, { memory }: { readonly
   return view
 }
 
-function partOf(picture: Picture, { x, y, width, height }: Box): Picture {
-  if (width === picture.width && height === picture.height) return picture
-  const data = new Uint8ClampedArray(width * height * 4)
-  for (let row = 0; row < height; row++) { const from = ((y + row) * picture.width + x) * 4; data.set(picture.data.subarray(from, from + width * 4), row * width * 4) }
-  return { width, height, data }
-}
+function partOf(picture: Picture, box: Box): Picture { return box.width === picture.width && box.height === picture.height ? picture : cropPicture(picture, box) }

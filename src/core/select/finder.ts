@@ -91,4 +91,6 @@ export interface Modifier<K extends string = string, P = object> {
   /** True when it looks at the pixels of all visible layers. */
   readonly looksAtPixels?: true
   modify(matte: Matte, params: P, context: Context, scene: Scene): Matte
+  /** One sentence for people about what it is asked to change, where there is something to know. */
+  note?(matte: Matte, params: P): string | undefined
 }

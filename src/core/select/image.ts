@@ -31,7 +31,8 @@ export function coverageOf(picture: Picture, use: 'luminance' | 'alpha'): Matte 
   return { width, height, data: out }
 }
 
-function pictureOf(scene: Scene, asset: string): Picture {
+/** Throws NoSuchPicture. */
+export function pictureOf(scene: Scene, asset: string): Picture {
   const found = scene.image?.(asset)
   if (!found) throw new NoSuchPicture(`The mask picture ${/^[0-9a-f]{64}$/.test(asset) ? `${asset.slice(0, 8)}…` : `“${asset}”`} is not here.`)
   return found

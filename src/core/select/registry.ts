@@ -14,6 +14,7 @@ import { marks } from './marks'
 import { all } from './modifiers/all'
 import { border } from './modifiers/border'
 import { dropSpecks } from './modifiers/dropSpecks'
+import { edge } from './modifiers/edge'
 import { feather } from './modifiers/feather'
 import { fillHoles } from './modifiers/fillHoles'
 import { grow } from './modifiers/grow'
@@ -36,9 +37,10 @@ import { sky } from './sky'
 import { spread } from './spread'
 import { subject } from './subject'
 import { triangle } from './triangle'
+import { trimap } from './trimap'
 
-export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved, liveWire, edgeBand, edgePaint, spread, roughBox, marks, regions, subject, sky } as const
-export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour } as const
+export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved, liveWire, edgeBand, edgePaint, spread, roughBox, marks, regions, subject, sky, trimap } as const
+export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour, edge } as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never
 type Simplify<T> = { [K in keyof T]: T[K] } & {}

@@ -38,7 +38,11 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
       if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
       else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, op) }
-    } else matte = modifierOf(step).modify({ ...matte, data: matte.data.slice() }, step, context, scene)
+    } else {
+      const modifier = modifierOf(step)
+      note = modifier.note?.(matte, step)
+      matte = modifier.modify({ ...matte, data: matte.data.slice() }, step, context, scene)
+    }
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
     context.stepDone?.(i, step.kind, performance.now() - started, remembered, note)

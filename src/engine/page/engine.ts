@@ -12,7 +12,7 @@ import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
-import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
+import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Made, nodesOf } from '../nodes'
 import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, type Viewport, type WireSoFar } from './protocol'
 
@@ -26,7 +26,10 @@ export interface EngineEvents {
   failed(sentence: string): void
 }
 
-/** A painted layer's picture by the tiles' name for it, and where it begins in the layer. */
+/** How long after it was overtaken the taking out of fringe colours is tried again, ms. */
+const TRY_AGAIN = 400
+
+/** A painted or cleaned layer's picture by the tiles' name for it, and where it begins in the layer. */
 interface PlacedPaint { readonly name: string; readonly x: number; readonly y: number }
 type MadeNow = Made<string> & { readonly paints: readonly string[] }
 
@@ -41,6 +44,7 @@ export class Engine {
   private readonly opened = new Map<string, Promise<SharedPicture>>()
   private readonly masks = new Map<string, Promise<SharedMatte>>()
   private readonly paints = new Map<string, Promise<PlacedPaint | null>>()
+  private readonly fringes = new Map<string, Promise<PlacedPaint | null>>()
   private layersWanted = 0
   private made = 0
 
@@ -67,8 +71,9 @@ export class Engine {
   /** Shows these layers. Pictures are loaded, masks and paint made as needed; what is there already shows at once. @param cut a matte that masks one of them for now */
   async setLayers({ layers, scenes, linear }: SceneRecord, view: { readonly size: Size; readonly fromCanvas: Affine }, cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine }): Promise<void> {
     const wanted = ++this.layersWanted
+    const again = () => { if (wanted === this.layersWanted) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut) }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
-    const ready = this.make(layers, scenes, cut), made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
+    const ready = this.make(layers, scenes, cut, again), made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
     if (wanted !== this.layersWanted) return
     const asCame = layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
     const told = this.tiles.setLayers(nodesOf(layers, made), nodesOf(asCame, made), view.size, linear)
@@ -84,28 +89,34 @@ export class Engine {
     return this.settled.get(promise) as { value: T } | undefined
   }
 
-  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. */
-  private make(layers: readonly Layer[], scenes: readonly KeptScene[], cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine }): MadeNow | Promise<MadeNow> {
-    const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(), paints = new Map<PaintLayer, PlacedPaint | null>(), open: Promise<void>[] = []
+  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them. */
+  private make(layers: readonly Layer[], scenes: readonly KeptScene[], cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine }, again?: () => void): MadeNow | Promise<MadeNow> {
+    const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(), paints = new Map<PaintLayer, PlacedPaint | null>(), fringes = new Map<PictureLayer, PlacedPaint | null>(), open: Promise<void>[] = []
     const take = <T>(promise: Promise<T>, put: (value: T) => void, otherwise?: () => void) => { const done = this.known(promise); if (done) put(done.value); else open.push(promise.then(put, otherwise)) }
     for (const layer of layers) {
       if (!isShown(layers, layer.id)) continue
       const { mask } = layer
       if (mask?.enabled && layer.id !== cut?.layer) { const { key, levels } = this.mask(mask, scenes); take(levels, (value) => masks.set(mask, { key, levels: value })) }
       if (layer.kind === 'picture') take(this.open(layer.asset), () => {}, () => {}) // it has been said that it is not there
+      if (layer.kind === 'picture' && mask?.enabled && layer.id !== cut?.layer && !layer.joins && (mask.fringe || mask.rim)) {
+        const coming = this.fringed(layer, scenes), done = this.known(coming)
+        if (done) fringes.set(layer, done.value); else if (again) coming.then(again, () => {})
+      }
       if (layer.kind === 'paint') take(this.paint(layer, scenes), (value) => paints.set(layer, value), () => {})
     }
     const made = (): MadeNow => ({
       mask: (mask) => masks.get(mask) ?? null, picture: (asset) => asset,
       paint: (layer) => { const paint = paints.get(layer); return paint ? { key: paint.name, picture: paint.name, x: paint.x, y: paint.y } : null },
+      fringed: (layer) => { const clean = fringes.get(layer); return clean ? { key: clean.name, picture: clean.name, x: clean.x, y: clean.y } : null },
       instead: cut && { layer: cut.layer, toCanvas: cut.toCanvas, mask: { key: `cut ${++this.made}`, levels: cut.levels } },
-      paints: [...paints.values()].flatMap((paint) => (paint ? [paint.name] : [])),
+      paints: [...paints.values(), ...fringes.values()].flatMap((paint) => (paint ? [paint.name] : [])),
     })
     return open.length ? Promise.all(open).then(made) : made()
   }
 
+  private maskKey(mask: LayerMask): string { return JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0]) }
   private mask(mask: LayerMask, scenes: readonly KeptScene[]): { key: string; levels: Promise<SharedMatte> } {
-    const key = JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0])
+    const key = this.maskKey(mask)
     let levels = this.masks.get(key)
     if (levels) { this.masks.delete(key); this.masks.set(key, levels) } else {
       levels = this.picture.mask(mask, scenes)
@@ -127,11 +138,31 @@ export class Engine {
     return painted
   }
 
+  /** A masked picture in the subject's own colours, given to the tiles under a name of its own; tried again when a newer selection overtook it. */
+  private fringed(layer: PictureLayer, scenes: readonly KeptScene[]): Promise<PlacedPaint | null> {
+    const mask = layer.mask!, key = JSON.stringify([layer.asset, this.maskKey(mask), mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])
+    let cleaned = this.fringes.get(key)
+    if (!cleaned) {
+      const attempt = async (): Promise<PlacedPaint | null> => {
+        let done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
+        while (done === false && this.fringes.get(key) === cleaned) { await new Promise((later) => setTimeout(later, TRY_AGAIN)); done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT)) }
+        if (!done) return null
+        const name = `fringe ${++this.made}`
+        await this.tiles.setPicture(name, done.picture)
+        return { name, x: done.x, y: done.y }
+      }
+      cleaned = attempt()
+      this.fringes.set(key, cleaned)
+      cleaned.catch(() => this.fringes.delete(key))
+    }
+    return cleaned
+  }
+
   /** Masks and paint of earlier values and pictures no longer used go; a few masks are kept for undo. */
   private forget(shown: Pick<SceneRecord, 'layers' | 'scenes'>, paints: readonly string[]): void {
     const keep = shown.layers.filter((layer) => layer.mask).length + 3
     for (const key of [...this.masks.keys()].slice(0, Math.max(0, this.masks.size - keep))) this.masks.delete(key)
-    for (const [key, paint] of this.paints) void paint.then((made) => { if (made && !paints.includes(made.name)) this.paints.delete(key) }, () => {})
+    for (const kept of [this.paints, this.fringes]) for (const [key, paint] of kept) void paint.then((made) => { if (made && !paints.includes(made.name)) kept.delete(key) }, () => {})
     const assets = picturesOf(shown).map((picture) => picture.asset)
     for (const asset of [...this.opened.keys()]) if (!assets.includes(asset)) this.opened.delete(asset)
     void this.picture.keep(assets)

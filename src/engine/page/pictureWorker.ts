@@ -218,6 +218,17 @@ const api: PictureWorker = {
       return made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
     } finally { end() }
   },
+  async fringed(layer, scenes, number) {
+    await Promise.all([open(layer.asset), openArea(layer.mask!, scenes)])
+    const { context, end } = contextFor('Taking out fringe colours', () => Atomics.load(latest, SELECT) === number)
+    try {
+      const made = studio.fringed(layer, scenes, context.check)
+      return made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
+    } catch (error) {
+      if (error instanceof Cancelled) return false
+      throw error
+    } finally { end() }
+  },
   async contentBox(request, box, sample) {
     await openAll(request)
     return contentBox(sceneOf(request).picture(sample), box)

@@ -7,7 +7,7 @@ import { type Sample } from '@/core/select/finder'
 import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type Step } from '@/core/select/registry'
-import { type KeptScene, type LayerMask, type PaintLayer, type SceneRecord } from '@/document/types'
+import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
 
 /** A decoded picture in shared memory, with its mip levels. */
@@ -61,6 +61,8 @@ export interface PictureWorker {
   mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
   /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
   paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>
+  /** A masked picture in the subject's own colours; null where there is none, false when a newer selection overtook it. */
+  fringed(layer: PictureLayer, scenes: readonly KeptScene[], number: number): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
   /** The coverage of the steps as a grey PNG at full size. */
   mattePng(request: SelectRequest): Promise<Blob>
   /** Small grey pictures of what each finding step covers by itself, by step id. */

@@ -53,7 +53,7 @@ async function render(task: ExportTask): Promise<Picture> {
     if (task.what === 'cutout' && layer?.kind === 'picture') {
       const { mask } = layer
       const placed = mask?.enabled ? { ...studio.mask(mask, scene.scenes), toCanvas: mask.toLayer, density: mask.density, invert: mask.invert, outsideShown: mask.outsideShown } : undefined
-      return cutOut(pictures.all(layer.asset).levels[0], placed, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
+      return cutOut(pictures.all(layer.asset).levels[0], placed, { amount: mask?.fringe ?? 1, rim: mask?.rim }, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
     }
     const check = (progress: number) => { send({ progress: 0.4 + 0.4 * progress }) }
     if (task.what === 'composite') return studio.deliver(records, check)
