@@ -37,11 +37,12 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
       // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
       if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
       if (empty && op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
-      else { matte = { ...matte, data: matte.data.slice() }; combineInto(matte, found.matte, op) }
+      else { matte = { width: matte.width, height: matte.height, data: matte.data.slice() }; combineInto(matte, found.matte, op) }
     } else {
       const modifier = modifierOf(step)
       note = modifier.note?.(matte, step)
-      matte = modifier.modify({ ...matte, data: matte.data.slice() }, step, context, scene)
+      const { width, height, data } = modifier.modify({ width: matte.width, height: matte.height, data: matte.data.slice() }, step, context, scene)
+      matte = { width, height, data, ...(note ? { note } : {}) } satisfies Found
     }
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
@@ -68,8 +69,11 @@ export function findStep(step: FindingStep, scene: Scene, context: Context, alon
   return { matte: kept, remembered: false, passing: false, note: found.note }
 }
 
-/** What the finder of a step had to say when it was last found; undefined where there was nothing, or it is forgotten. */
-export const noteOf = (step: FindingStep, scene: Scene, { memory }: Context): string | undefined => memory.get<Found>(findingKey(step, scene))?.note
+/** What there is to say of each step, as it was last made; undefined where there is nothing, or it is forgotten. */
+export function stepNotes(steps: readonly Step[], scene: Scene, { memory }: Context): (string | undefined)[] {
+  const keys = foldKeys(steps, scene)
+  return steps.map((step, i) => memory.get<Found>(isFinding(step) ? findingKey(step, scene) : keys[i])?.note)
+}
 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
 function findingKey(step: FindingStep, scene: Scene): string {

@@ -11,10 +11,12 @@ import { type Sample } from '@/core/select/finder'
 import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
+import { type FringeOptions } from '@/core/edge/foregroundColours'
+import { type RibbonView } from '@/core/edge/ribbon'
 import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
 import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Made, nodesOf } from '../nodes'
-import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, type Viewport, type WireSoFar } from './protocol'
+import { type OverlayStyle, type PictureWorker, type SelectRequest, type SelectResult, type SharedMatte, SELECT, type SharedPicture, type TileWorker, TRACE, HOVER, RIBBON, COUNTERS, type UnrolledEdge, type Viewport, type WireSoFar } from './protocol'
 
 export interface EngineEvents {
   progress(what: string, fraction: number | null): void
@@ -39,7 +41,7 @@ export class Engine {
   private readonly picture = Comlink.wrap<PictureWorker>(this.pictureThread)
   private readonly tiles = Comlink.wrap<TileWorker>(this.tileThread)
   /** The newest request of each kind: selections, traces. */
-  private readonly latest = new Int32Array(new SharedArrayBuffer(12))
+  private readonly latest = new Int32Array(new SharedArrayBuffer(4 * COUNTERS))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
   private readonly opened = new Map<string, Promise<SharedPicture>>()
   private readonly masks = new Map<string, Promise<SharedMatte>>()
@@ -180,12 +182,15 @@ export class Engine {
   wire(request: SelectRequest, values: LiveWireFields & { readonly sample: Sample }, to: Point): Promise<WireSoFar | null> { return this.picture.wire(request, values, to, Atomics.add(this.latest, HOVER, 1) + 1) }
   region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> { return this.picture.region(request, at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1) }
   subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]> { return this.picture.subjects(request, sample, longest) }
+  /** Null when a newer one overtook it. */
+  ribbon(request: SelectRequest, fringe: FringeOptions | null): Promise<UnrolledEdge | null> { return this.picture.ribbon(request, fringe, Atomics.add(this.latest, RIBBON, 1) + 1) }
+  ribbonPicture(view: RibbonView): Promise<ImageBitmap> { return this.picture.ribbonPicture(view) }
   mattePng(request: SelectRequest): Promise<Blob> { return this.picture.mattePng(request) }
   warm(request: SelectRequest): void { void this.picture.warm(request) }
   /** Gives up the selection being made. */
   cancelSelect(): void { Atomics.add(this.latest, SELECT, 1) }
   /** Gives up everything the finders are doing. */
-  cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); Atomics.add(this.latest, HOVER, 1); void this.picture.stopPreparing() }
+  cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); Atomics.add(this.latest, HOVER, 1); Atomics.add(this.latest, RIBBON, 1); void this.picture.stopPreparing() }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> { return this.tiles.setMatte(matte, toCanvas) }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> { return this.picture.thumbnails(request, longest) }

@@ -4,6 +4,9 @@ import { rarestHue } from '@/core/colour/rarestHue'
 import { halfSize, halveMatte, levelCount, picturePyramid } from '@/core/raster/levels'
 import { contentBox } from '@/core/raster/content'
 import { boundsOf, isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
+import { doubtfulSpots } from '@/core/edge/doubts'
+import { foregroundColours } from '@/core/edge/foregroundColours'
+import { type Ribbon, ribbonPicture, unroll } from '@/core/edge/ribbon'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { paletteHistogram } from '@/core/select/palette'
 import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
@@ -14,14 +17,14 @@ import { quickWire } from '@/core/segment/liveWire'
 import { segmentView } from '@/core/segment/view'
 import { preparedPick, warm } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
-import { findStep, noteOf } from '@/core/select/steps'
+import { findStep, stepNotes } from '@/core/select/steps'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
 import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene, type LayerMask } from '@/document/types'
 import { Studio } from '../studio'
-import { matteBitmap } from './bitmaps'
-import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, HOVER, TRACE } from './protocol'
+import { bitmapOf, matteBitmap } from './bitmaps'
+import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, HOVER, RIBBON, TRACE, COUNTERS } from './protocol'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -41,7 +44,7 @@ const studio = new Studio((asset) => {
   return picture
 }, MEMORY, shared)
 
-let latest: Int32Array = new Int32Array(3)
+let latest: Int32Array = new Int32Array(COUNTERS)
 let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
 
 async function decode(asset: string): Promise<SharedPicture> {
@@ -78,6 +81,10 @@ async function openAll(scene: Pick<SelectRequest, 'layers' | 'scenes'>, steps: r
   await Promise.all(picturesOf(scene, steps).map(({ asset }) => open(asset)))
 }
 const openArea = async (area: Area, scenes: readonly KeptScene[]): Promise<void> => openAll(sceneOfArea(area, scenes), [...area.recipe.steps, ...area.saved.flatMap((saved) => saved.recipe.steps)])
+
+const NOTHING: Picture = { width: 1, height: 1, data: new Uint8ClampedArray(4) }
+/** The boundary that was unrolled last, for pictures of its parts. */
+let unrolled: { ribbon: Ribbon; picture: Picture; matte: Matte } | null = null
 
 const slots: { size: Size; levels: Matte[] }[] = []
 let slot = 0
@@ -131,11 +138,9 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   } finally { end() }
 }
 
-/** What finders had to say of the steps shown. */
+/** What there is to say of the steps shown. */
 function notesOf({ steps }: SelectRequest, scene: Scene): Record<string, string> {
-  const notes: Record<string, string> = {}
-  for (const step of steps) if (step.id && isFinding(step) && !step.hidden) { const note = noteOf(step, scene, { memory: studio.memory, check: () => {} }); if (note) notes[step.id] = note }
-  return notes
+  return Object.fromEntries(stepNotes(steps, scene, { memory: studio.memory, check: () => {} }).flatMap((note, i) => (note && steps[i].id && !steps[i].hidden ? [[steps[i].id, note]] : [])))
 }
 
 let preparing: { key: string; work: Generator<number, void>; done: () => void; end: () => void } | null = null
@@ -263,6 +268,24 @@ const api: PictureWorker = {
       const found = thingsOf(sceneOf(request), sample, context)
       return Comlink.transfer(...(() => { const bitmaps = (found?.things ?? []).map((thing) => matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest)); return [bitmaps, bitmaps] as const })())
     } finally { end() }
+  },
+  async ribbon(request, fringe, number) {
+    await openAll(request, request.steps)
+    const { context, end } = contextFor('Unrolling the edge', () => Atomics.load(latest, RIBBON) === number)
+    try {
+      const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check), picture = scene.picture('all')
+      const shown = fringe ? foregroundColours(picture, matte, fringe, context.check) : picture, ribbon = unroll(matte)
+      unrolled = { ribbon, picture: shown, matte: { ...matte, data: matte.data.slice() } }
+      return { ...ribbon, places: ribbon.places.slice(), doubts: doubtfulSpots(ribbon, shown, matte) }
+    } catch (error) {
+      if (error instanceof Cancelled) return null
+      throw error
+    } finally { end() }
+  },
+  ribbonPicture(view) {
+    const { ribbon, picture, matte } = unrolled ?? { ribbon: { length: 0, places: new Float32Array(0), starts: [0] }, picture: NOTHING, matte: { ...NOTHING, data: new Uint8Array(1) } }
+    const { data, width, height } = ribbonPicture(ribbon, picture, matte, view), bitmap = bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height))
+    return Comlink.transfer(bitmap, [bitmap])
   },
   async mattePng(request) {
     await openAll(request, request.steps)

@@ -7,6 +7,9 @@ import { type Sample } from '@/core/select/finder'
 import { type LiveWireFields } from '@/core/select/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type Step } from '@/core/select/registry'
+import { type DoubtfulSpot } from '@/core/edge/doubts'
+import { type FringeOptions } from '@/core/edge/foregroundColours'
+import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
 import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
 
@@ -36,6 +39,9 @@ export interface SelectResult {
 /** A wire that is being drawn. */
 export interface WireSoFar { readonly pinned: readonly Point[]; readonly loose: readonly Point[] }
 
+/** The boundary as the page needs it: where each px along lies, and what there is to look at. */
+export interface UnrolledEdge extends Ribbon { readonly doubts: readonly DoubtfulSpot[] }
+
 export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
   start(latest: SharedArrayBuffer, events: PictureEvents): void
@@ -63,6 +69,10 @@ export interface PictureWorker {
   paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>
   /** A masked picture in the subject's own colours; null where there is none, false when a newer selection overtook it. */
   fringed(layer: PictureLayer, scenes: readonly KeptScene[], number: number): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
+  /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
+  ribbon(request: SelectRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
+  /** A part of the last one that was unrolled. */
+  ribbonPicture(view: RibbonView): ImageBitmap
   /** The coverage of the steps as a grey PNG at full size. */
   mattePng(request: SelectRequest): Promise<Blob>
   /** Small grey pictures of what each finding step covers by itself, by step id. */
@@ -106,7 +116,9 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
 /** Places in the shared counters of the newest requests. */
-export const SELECT = 0, TRACE = 1, HOVER = 2
+export const SELECT = 0, TRACE = 1, HOVER = 2, RIBBON = 3, COMPARE = 4
+/** How many such places there are. */
+export const COUNTERS = 5
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -2,6 +2,7 @@
 import { type ComponentType } from 'react'
 import { type ModifyingStep } from '@/core/select/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
+import { EdgeValues, edgeSummary } from '@/ui/edge/EdgeValues'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
 import { TransformHandles } from './transform/TransformHandles'
 import { TransformPanel, transformSummary } from './transform/TransformPanel'
@@ -12,6 +13,11 @@ export interface ModifierPage { readonly kind: Kind; readonly name: string; read
 
 const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({ field, label, min, max, digits: 1, unit: 'px', fallback, curve: 2.2 })
 const page = <K extends Kind>(kind: K, name: string, words: string, start: object, values: readonly ModifierValue[], summary: (step: Extract<ModifyingStep, { kind: K }>) => string, own: { Handles?: ComponentType<HandlesProps<Extract<ModifyingStep, { kind: K }>>>; Panel?: ComponentType<PanelProps<Extract<ModifyingStep, { kind: K }>>> } = {}): ModifierPage => ({ kind, name, words, start, values, summary: summary as (step: never) => string, ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>) })
+
+const EDGE_VALUES: readonly ModifierValue[] = [
+  px('reach', 'Reach', 0, 200, 12), px('smooth', 'Smooth', 0, 40, 0), px('feather', 'Feather', 0, 100, 0),
+  { field: 'crispness', label: 'Crispness', min: 0, max: 100, digits: 0, unit: '%', fallback: 0, curve: 1, factor: 100 }, px('offset', 'Offset', -50, 50, 0),
+]
 
 export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('invert', 'Invert', 'Turns round everything the steps above it made.', {}, [], () => 'inside becomes outside'),
@@ -24,6 +30,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('transform', 'Move, scale, turn', 'Moves, scales and turns the selection without its pixels.', { matrix: [1, 0, 0, 1, 0, 0] }, [], transformSummary, { Handles: TransformHandles, Panel: TransformPanel }),
   page('limitColour', 'Only some colours', 'Keeps only these colours of what the steps above it made. Click colours on the picture with Palette.', { colours: [], spread: 24, softness: 0.5 }, [], ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`, { Panel: LimitColourPanel }),
   page('opacity', 'Opacity', 'Makes the whole selection weaker.', { by: 0.5 }, [{ field: 'by', label: 'Opacity', min: 0, max: 100, digits: 0, unit: '%', fallback: 100, curve: 1, factor: 100 }], ({ by }) => `${Math.round(by * 100)} %`),
+  page('edge', 'Edge', 'Solves the band around the edge as a matte: hair, wool, gauze. Strokes in the Edge stage widen the band and pin it.', {}, EDGE_VALUES, edgeSummary, { Panel: EdgeValues }),
   page('all', 'All', 'Selects everything.', {}, [], () => 'everything'),
   page('none', 'None', 'Begins anew: the steps above it count no more.', {}, [], () => 'nothing'),
 ]

@@ -23,8 +23,9 @@ import { openProject, Refused } from './server'
 export interface Proportions { readonly mode: 'free' | 'ratio' | 'width' | 'height' | 'size'; readonly width: number; readonly height: number }
 export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
 export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
+export type EdgeMode = Exclude<MarkMode, 'outline'>
 export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
-export type Stage = 'gather' | 'select' | 'compose' | 'deliver'
+export type Stage = 'gather' | 'select' | 'edge' | 'compose' | 'deliver'
 
 export interface BenchState {
   id: string
@@ -47,6 +48,14 @@ export interface BenchState {
   spot: { radius: number; core: number; spread: number }
   /** What is marked with, and its size on the picture, px. */
   marker: { mode: MarkMode; size: number }
+  /** What the next stroke along the edge says. */
+  edgeMode: EdgeMode
+  /** The edge ribbon: folded away, how it is shown, the place of the canvas the pointer is over in it, and the doubtful spot that is looked at. */
+  ribbon: boolean
+  ribbonZoom: number
+  ribbonBacking: 'same' | 'picture' | 'matte'
+  ribbonAt: readonly [number, number] | null
+  doubt: number | null
   /** How the next wire is drawn: how far it looks (px), what counts as an edge (0-1), how willingly it pins itself (0-1). */
   wire: { width: number; contrast: number; pins: number }
   /** Rough boxes are drawn as loops. */
@@ -119,7 +128,7 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
   nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
   bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })

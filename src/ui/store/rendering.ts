@@ -113,7 +113,7 @@ export class Rendering {
 
   /** True when the active layer is shown cut out by the selection, over the layers below it. */
   private cuts({ stage, view, backing, home, before, project }: BenchState): boolean {
-    return stage === 'select' && view === 'cutout' && backing === 'below' && home.kind === 'selection' && !before && this.matte !== null && Boolean(project?.activeLayer)
+    return (stage === 'select' || stage === 'edge') && view === 'cutout' && backing === 'below' && home.kind === 'selection' && !before && this.matte !== null && Boolean(project?.activeLayer)
   }
 
   private async select(request: SelectRequest | null, toCanvas: Affine): Promise<void> {

@@ -6,6 +6,7 @@ import { Tip } from '@/ui/primitives/controls'
 import { set, useBench } from '@/ui/store/bench'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
 import { ComposePanel } from '../compose/ComposePanel'
+import { EdgePanel } from '../edge/EdgePanel'
 import { DeliverPanel } from './DeliverPanel'
 import { GatherPanel } from './GatherPanel'
 
@@ -14,6 +15,7 @@ export function StageColumn() {
   return (
     <div className="flex h-full flex-col overflow-y-auto px-2.5 py-3 *:shrink-0">
       {stage === 'select' && <Finders />}
+      {stage === 'edge' && <EdgePanel />}
       {stage === 'gather' && <GatherPanel />}
       {stage === 'compose' && <ComposePanel />}
       {stage === 'deliver' && <DeliverPanel />}

@@ -14,6 +14,7 @@ import { addPictures } from './addPictures'
 import { CanvasView } from './canvas/CanvasView'
 import { type Viewer } from './canvas/viewer'
 import { type Command, COMMANDS, commandFor, keyName, shownKey } from './commands'
+import { RibbonPanel } from '../edge/RibbonPanel'
 import { Header } from './Header'
 import { isTyping, setPanKey } from './keys'
 import { LayersPanel } from '../layers/LayersPanel'
@@ -89,13 +90,16 @@ function Bench() {
       {!bare && <Header openCommands={() => setCommands(true)} openHelp={() => setHelp(true)} />}
       <div className="relative flex min-h-0 flex-1">
         <aside aria-label="Stage" className={`w-[212px] shrink-0 border-r border-[var(--line)] bg-[var(--panel)] ${side('left')}`}><StageColumn /></aside>
-        <main className="relative min-w-0 flex-1">
+        <main className="flex min-w-0 flex-1 flex-col">
+          <div className="relative min-h-0 flex-1">
           <DropPlace><CanvasView viewerRef={viewer} rendering={rendering} connect={connect} /></DropPlace>
-          {stage === 'select' && !bare && <ViewBar />}
+          {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
           <div className={`absolute bottom-3 flex w-full justify-between px-3 min-[1100px]:hidden ${bare ? 'hidden' : ''} pointer-events-none *:pointer-events-auto`}>
             <button type="button" aria-expanded={drawer === 'left'} onClick={() => setDrawer(drawer === 'left' ? null : 'left')} className="drawer-button"><PanelLeft size={16} />Stage</button>
             <button type="button" aria-expanded={drawer === 'right'} onClick={() => setDrawer(drawer === 'right' ? null : 'right')} className="drawer-button"><Layers size={16} />Steps and layers</button>
           </div>
+          </div>
+          {stage === 'edge' && !bare && <RibbonPanel viewer={viewer} />}
         </main>
         <aside aria-label="Steps and layers" className={`flex w-[298px] shrink-0 flex-col border-l border-[var(--line)] bg-[var(--panel)] ${side('right')}`}>
           <div className={`flex min-h-0 flex-col ${stage === 'compose' ? 'max-h-[32%]' : 'max-h-[60%]'}`}><StepsPanel rendering={rendering} /></div>

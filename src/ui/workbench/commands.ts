@@ -28,7 +28,7 @@ export interface Command {
   readonly run: (viewer: Viewer) => void
 }
 
-export const STAGES: readonly (readonly [Stage, string])[] = [['gather', 'Gather'], ['select', 'Select'], ['compose', 'Compose'], ['deliver', 'Deliver']]
+export const STAGES: readonly (readonly [Stage, string])[] = [['gather', 'Gather'], ['select', 'Select'], ['edge', 'Edge'], ['compose', 'Compose'], ['deliver', 'Deliver']]
 export const VIEWS: readonly (readonly [ViewMode, string])[] = [['ants', 'Ants'], ['tint', 'Tint'], ['cutout', 'Cutout'], ['matte', 'Matte'], ['dimmed', 'Outside dimmed'], ['plain', 'Plain']]
 
 function nudge(dx: number, dy: number): void {

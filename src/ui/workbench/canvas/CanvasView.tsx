@@ -11,6 +11,9 @@ import { finderPage, pageOfStep } from '@/ui/finders/registry'
 import { abandon, type BenchState, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { modifierPage } from '@/ui/modifiers/registry'
+import { EdgeHandles } from '@/ui/edge/EdgeHandles'
+import { edgeStroke } from '@/ui/edge/edgeStep'
+import { toast } from 'sonner'
 import { handPage } from '@/ui/compose/hands/registry'
 import { partInView } from '@/ui/store/view'
 import { isPanKeyHeld } from '../keys'
@@ -38,7 +41,7 @@ const PAINTING: readonly BenchState['hand'][] = ['brush', 'bucket', 'ramp']
 function overlayOf(state: BenchState): OverlayStyle {
   const { stage, view, before, backing, tintOpacity, tintHidden, dim, result, hand, home } = state
   const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
-  const mode = painting ? 'ants' : stage !== 'select' || before || (!result && view !== 'matte') || (view === 'cutout' && backing === 'below') ? 'plain' : view
+  const mode = painting ? 'ants' : (stage !== 'select' && stage !== 'edge') || before || (!result && view !== 'matte') || (view === 'cutout' && backing === 'below') ? 'plain' : view
   return { mode, backing: backing === 'below' ? 'checks' : backing, tint: tintOf(state), tintOpacity, tintHidden, dim }
 }
 
@@ -105,6 +108,10 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
       const readPixel = async () => (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
       const press = { home: state.home, readPixel, point: apply(toSteps, ...place), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: keys || state.nextOp !== null, keys, shift: event.shiftKey, ...pressureOf(event), first: startsAnew(recipe.steps) }
       drag.current = { pointer: event.pointerId, drag: page.press(press, open), toSteps }
+    } else if (state.stage === 'edge') {
+      if (!recipeAt(project, state.home)?.steps.length) { toast('Nothing is selected yet: there is no edge to work on.'); return }
+      const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
+      drag.current = { pointer: event.pointerId, drag: edgeStroke({ point: apply(toSteps, ...viewer.toCanvas(...at)), scale: viewer.cssScale / meanScale(toSteps), shift: event.shiftKey, alt: event.altKey }), toSteps }
     } else if (state.stage === 'compose') {
       const toCanvas = inverse(partInView(state, project).fromCanvas), shown = viewer.toCanvas(...at)
       const made = handPage(state.hand).press({ project, point: apply(toCanvas, ...shown), scale: viewer.cssScale / meanScale(toCanvas), shift: event.shiftKey, alt: event.altKey, ...pressureOf(event) })
@@ -164,7 +171,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
   const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
   const finder = useBench((state) => finderPage(state.finder))
   const chosenHand = useBench((state) => state.hand), hand = handPage(chosenHand)
-  const pointer = useBench((state) => (state.stage === 'compose' ? handPage(state.hand).followsPointer : state.drawing || finderPage(state.finder).followsPointer) ? state.pointer : null)
+  const pointer = useBench((state) => (state.stage === 'compose' ? handPage(state.hand).followsPointer : state.stage === 'edge' || state.drawing || finderPage(state.finder).followsPointer) ? state.pointer : null)
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
   if (!project || !toCanvas || before) return null
   const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)), { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project), map = compose(toScreen, fromCanvas)
@@ -180,6 +187,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
       {stage === 'select' && page?.Handles && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
       {stage === 'select' && changer?.Handles && modifying && <changer.Handles key={modifying.id} step={modifying as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={null} />}
       {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
+      {stage === 'edge' && <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />}
       {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
       <GuidesOver project={project} map={map} />
       <SnapLines map={stage === 'compose' ? map : stepsToScreen} />

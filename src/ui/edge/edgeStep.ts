@@ -1,0 +1,34 @@
+/** The edge step of the steps shown: found, made, and given strokes. */
+import { parseStep } from '@/core/formats/recipe'
+import { type Step, type StepOfKind } from '@/core/select/registry'
+import { addStep, changeStep } from '@/document/edits'
+import { type Drag } from '@/ui/finders/finder'
+import { drawMark } from '@/ui/finders/marking/strokes'
+import { abandon, act, type EdgeMode, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
+
+export type EdgeStep = StepOfKind<'edge'>
+/** The open one; else the last that is not hidden. */
+export function edgeStepIn(steps: readonly Step[], openStep: string | null): EdgeStep | undefined {
+  const edges = steps.filter((step): step is EdgeStep => step.kind === 'edge')
+  return edges.find((step) => step.id === openStep) ?? edges.findLast((step) => !step.hidden)
+}
+
+/** Solves the edge: one more step, opened. */
+export function addEdgeStep(): void {
+  const id = crypto.randomUUID()
+  act('Solve the edge', addStep(get().home, parseStep({ kind: 'edge', id })))
+  set({ openStep: id })
+}
+
+const LABELS: Record<EdgeMode, string> = { unsure: 'Edge: unsure stroke', keep: 'Edge: keep stroke', drop: 'Edge: drop stroke' }
+
+/** A stroke along the edge; Shift keeps, Alt drops. Without an edge step it makes one. Points are in the steps' coordinates. */
+export function edgeStroke(at: { readonly point: readonly [number, number]; readonly scale: number; readonly shift: boolean; readonly alt: boolean }): Drag {
+  const { home, openStep, edgeMode, marker } = get(), mode: EdgeMode = at.alt ? 'drop' : at.shift ? 'keep' : edgeMode
+  const into = edgeStepIn(shownSteps(get()), openStep), id = into?.id ?? crypto.randomUUID()
+  set({ openStep: id })
+  return drawMark(at, (points) => {
+    const strokes = [...(into?.strokes ?? []), { points, size: marker.size, mode }]
+    preview(into ? changeStep(home, id, { strokes }) : addStep(home, parseStep({ kind: 'edge', id, strokes })))
+  }, () => { if (!settle(LABELS[mode])) abandon() })
+}
