@@ -193,6 +193,8 @@ export class Engine {
   cancelAll(): void { this.cancelSelect(); Atomics.add(this.latest, TRACE, 1); Atomics.add(this.latest, HOVER, 1); Atomics.add(this.latest, RIBBON, 1); void this.picture.stopPreparing() }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> { return this.tiles.setMatte(matte, toCanvas) }
+  /** Keeps the matte of the steps to compare with; null: none. */
+  async keepMatte(request: SelectRequest | null, toCanvas: Affine): Promise<void> { await this.tiles.setKept(request && (await this.picture.keptMatte(request)), toCanvas) }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> { return this.picture.thumbnails(request, longest) }
   tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null> { return this.tiles.tile(level, x, y, epoch, before) }
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null> { return this.tiles.overlay(view, style) }

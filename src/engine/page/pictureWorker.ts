@@ -1,7 +1,7 @@
 /** The picture worker: decodes pictures into shared memory, runs the finders, and prepares what makes later changes immediate. */
 import * as Comlink from 'comlink'
 import { rarestHue } from '@/core/colour/rarestHue'
-import { halfSize, halveMatte, levelCount, picturePyramid } from '@/core/raster/levels'
+import { halfSize, halveMatte, levelCount, mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { contentBox } from '@/core/raster/content'
 import { boundsOf, isOpaque, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
 import { doubtfulSpots } from '@/core/edge/doubts'
@@ -103,6 +103,9 @@ function publish(matte: Matte): SharedMatte {
   for (let n = 1; n < place.levels.length; n++) halveMatte(place.levels[n - 1], place.levels[n])
   return place.levels.map(({ width, height, data }) => ({ width, height, data }))
 }
+
+/** Copies that every thread sees. */
+const inShared = (levels: readonly Matte[]): SharedMatte => levels.map(({ width, height, data }) => { const copy = new Uint8Array(shared(data.byteLength)); copy.set(data); return { width, height, data: copy } })
 
 function contextFor(what: string, stillWanted: () => boolean): { context: Context; end: () => void } {
   let told = performance.now() + 200, telling = false // what is done in a moment is not worth a progress bar
@@ -208,11 +211,15 @@ const api: PictureWorker = {
     await openArea(mask, scenes)
     const { context, end } = contextFor('Making the mask', () => true)
     try {
-      return studio.mask(mask, scenes, context.check).levels.map((level) => {
-        const data = new Uint8Array(shared(level.data.byteLength))
-        data.set(level.data)
-        return { width: level.width, height: level.height, data }
-      })
+      return inShared(studio.mask(mask, scenes, context.check).levels)
+    } finally { end() }
+  },
+  async keptMatte(request) {
+    await openAll(request, request.steps)
+    const { context, end } = contextFor('Keeping this edge', () => true)
+    try {
+      const matte = studio.matte(request.steps, sceneOf(request), context.check)
+      return inShared(mattePyramid({ ...matte, data: matte.data.slice() }))
     } finally { end() }
   },
   async paint(layer, scenes) {

@@ -64,6 +64,8 @@ export interface PictureWorker {
   region(request: SelectRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
   /** Small pictures of the things that compete for being the subject, the likeliest first. */
   subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]>
+  /** The matte of the steps in memory of its own. */
+  keptMatte(request: SelectRequest): Promise<SharedMatte>
   mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
   /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
   paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>
@@ -91,7 +93,7 @@ export interface Viewport { readonly left: number; readonly top: number; readonl
 export type ViewMode = 'ants' | 'tint' | 'cutout' | 'matte' | 'dimmed' | 'plain'
 /** Checks, or a colour as #rrggbb. */
 export type Backing = 'checks' | `#${string}`
-export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; /** The tint lies over what is not selected. */ readonly tintHidden: boolean; readonly dim: number; readonly backing: Backing }
+export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; /** The tint lies over what is not selected. */ readonly tintHidden: boolean; readonly dim: number; readonly backing: Backing; /** What lies behind the tiles; absent: checks. */ readonly behind?: Backing; /** Beside the kept matte: that one left of a canvas x, or where both differ. */ readonly compare?: { readonly leftOf: number } | 'difference' }
 
 export interface TileWorker {
   /** @param epoch shared counter: tiles asked for under an older number are not made */
@@ -102,6 +104,8 @@ export interface TileWorker {
   setLayers(nodes: readonly Node<string>[], plain: readonly Node<string>[], canvas: Size, linear: boolean): void
   /** @param toCanvas from the matte's pixels to the canvas's */
   setMatte(matte: SharedMatte | null, toCanvas: Affine): void
+  /** A matte to compare with. */
+  setKept(matte: SharedMatte | null, toCanvas: Affine): void
   /** @param before the pictures as they came: masks off */
   tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null>
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null>
@@ -116,9 +120,9 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
 /** Places in the shared counters of the newest requests. */
-export const SELECT = 0, TRACE = 1, HOVER = 2, RIBBON = 3, COMPARE = 4
+export const SELECT = 0, TRACE = 1, HOVER = 2, RIBBON = 3
 /** How many such places there are. */
-export const COUNTERS = 5
+export const COUNTERS = 4
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -3,7 +3,7 @@ import * as Comlink from 'comlink'
 import { luma } from '@/core/compose/adjustments/adjustment'
 import { type Node, withPictures } from '@/core/compose/nodes'
 import { Renderer } from '@/core/compose/renderer'
-import { type Affine, compose, IDENTITY, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
+import { type Affine, compose, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { outlinePixels } from '@/core/raster/outline'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { bitmapOf, matteBitmap, scaled } from './bitmaps'
@@ -14,6 +14,8 @@ const CHECK_PX = 8
 const DIM_GREY = 0x2a
 /** Length of a dash, and how far it marches from one phase to the next. */
 const ANT_PX = 4, ANT_STEP = (2 * ANT_PX) / ANT_PHASES
+/** What was added and what was taken away, blue in the high byte, and the width of the hatching. */
+const MORE = 0xc85123, LESS = 0x006bb3, HATCH = 4
 const CHECKS = [0xffffff, 0xcfcfcf] as const
 /** The two colours of a backing's checks, blue in the high byte. */
 function backingWords(backing: Backing): readonly [number, number] {
@@ -27,8 +29,8 @@ const pictures = new Map<string, SharedPicture>()
 const MEMORY = 160 << 20
 const now = new Renderer(MEMORY), before = new Renderer(0), aside = new Renderer(0)
 let canvas: Size = { width: 1, height: 1 }
-let matte: SharedMatte | null = null
-let matteToCanvas: Affine = IDENTITY
+interface PlacedMatte { readonly levels: SharedMatte; readonly toCanvas: Affine }
+let shown: PlacedMatte | null = null, kept: PlacedMatte | null = null
 let epoch: Int32Array = new Int32Array(1)
 
 const decoded = (nodes: readonly Node<string>[]): Node[] => withPictures(nodes, (name) => pictures.get(name) ?? null)
@@ -52,10 +54,10 @@ function small(nodes: readonly Node<string>[], size: Size, linear: boolean, long
  * Coverage at each pixel of the view, from the mip level nearest to it: nearest pixel where the view is coarser, bilinear where it is finer.
  * Null when there is no selection. Pixels outside the matte get 0, and −1 in `outside`.
  */
-function coverageInView(view: Viewport, smooth: boolean): Uint8Array | null {
-  if (!matte) return null
-  const { width, height } = view
-  const toMatte = compose(inverse(matteToCanvas), compose(translation(view.left, view.top), scaling(1 / view.scale)))
+function coverageInView(placed: PlacedMatte | null, view: Viewport, smooth: boolean): Uint8Array | null {
+  if (!placed) return null
+  const { width, height } = view, matte = placed.levels
+  const toMatte = compose(inverse(placed.toCanvas), compose(translation(view.left, view.top), scaling(1 / view.scale)))
   const level = Math.min(matte.length - 1, Math.max(0, Math.round(Math.log2(meanScale(toMatte)))))
   const [a, b, c, d, e, f] = compose(scaling(1 / 2 ** level), toMatte)
   const source: Matte = matte[level]
@@ -88,7 +90,9 @@ function canvasInView(view: Viewport): { left: number; top: number; right: numbe
 
 function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   if (style.mode === 'plain' || style.mode === 'ants') return null
-  const coverage = coverageInView(view, false)
+  const coverage = coverageInView(shown, view, false), other = style.compare && kept ? coverageInView(kept, view, false) : null
+  if (other && style.compare === 'difference') return differenceOf(coverage, other, view)
+  const otherUntil = other && typeof style.compare === 'object' ? (style.compare.leftOf - view.left) * view.scale : -1
   const box = canvasInView(view)
   if (box.right <= box.left || box.bottom <= box.top) return null
   const image = new ImageData(view.width, view.height)
@@ -98,7 +102,7 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   const [light, dark] = backingWords(style.backing)
   for (let y = box.top; y < box.bottom; y++) {
     for (let x = box.left, i = y * view.width + x; x < box.right; x++, i++) {
-      const v = coverage ? coverage[i] : 0
+      const v = other && x < otherUntil ? other[i] : coverage ? coverage[i] : 0
       if (style.mode === 'tint') pixels[i] = (tint | (Math.round((style.tintHidden ? 255 - v : v) * style.tintOpacity) << 24)) >>> 0
       else if (style.mode === 'dimmed') pixels[i] = ((DIM_GREY | (DIM_GREY << 8) | (DIM_GREY << 16)) | (Math.round((255 - v) * style.dim) << 24)) >>> 0
       else if (style.mode === 'matte') pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
@@ -111,8 +115,19 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   return bitmapOf(image)
 }
 
+/** Where the shown matte has more than the kept one (blue, solid) and where less (amber, hatched), as strongly as they differ. */
+function differenceOf(now: Uint8Array | null, other: Uint8Array, { width, height }: Viewport): ImageBitmap {
+  const image = new ImageData(width, height), pixels = new Uint32Array(image.data.buffer)
+  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
+    const change = (now ? now[i] : 0) - other[i]
+    if (change > 0) pixels[i] = ((MORE | (Math.min(255, 60 + change) << 24)) >>> 0)
+    else if (change < 0 && (x + y) & HATCH) pixels[i] = ((LESS | (Math.min(255, 60 - change) << 24)) >>> 0)
+  }
+  return bitmapOf(image)
+}
+
 function ants(view: Viewport): ImageBitmap[] {
-  const coverage = coverageInView(view, true)
+  const coverage = coverageInView(shown, view, true)
   if (!coverage) return []
   const line = outlinePixels(coverage, view.width, view.height)
   if (!line.length) return []
@@ -136,7 +151,8 @@ const api: TileWorker = {
     now.show(decoded(nodes), { canvas, linear })
     before.show(decoded(plain), { canvas, linear })
   },
-  setMatte(levels, toCanvas) { matte = levels; matteToCanvas = toCanvas },
+  setMatte(levels, toCanvas) { shown = levels && { levels, toCanvas } },
+  setKept(levels, toCanvas) { kept = levels && { levels, toCanvas } },
   async tile(level, x, y, wanted, asCame) {
     if (Atomics.load(epoch, 0) !== wanted) return null
     const size = levelSize(level)

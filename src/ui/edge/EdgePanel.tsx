@@ -6,6 +6,7 @@ import { MarkerSize } from '@/ui/finders/marking/MarkerTool'
 import { Button, Choice, Slider, Switch } from '@/ui/primitives/controls'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { makeMaskNow, maskProblem } from '../workbench/ResultBar'
+import { Compare } from './Compare'
 import { addEdgeStep, edgeStepIn } from './edgeStep'
 
 /** The left column of the Edge stage: what a stroke says, fringe colours, the ribbon. */
@@ -30,6 +31,7 @@ export function EdgePanel() {
         <MarkerSize />
       </section>
       <Fringe />
+      <Compare />
       <section aria-label="Ribbon" className="mb-3 px-1"><Switch label="Edge ribbon" checked={ribbon} onChange={(on) => set({ ribbon: on })} /></section>
       <div className="sticky -bottom-3 mt-auto bg-[var(--panel)] pt-1 pb-3"><p className="note"><b>Edge</b> — {edge ? 'brush unsure where hair flies; Shift keeps, Alt drops. Each stroke is solved when you let go.' : 'solve it, or brush over hair with unsure: the band around the edge becomes a matte.'}</p></div>
     </>

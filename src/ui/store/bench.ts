@@ -50,6 +50,9 @@ export interface BenchState {
   marker: { mode: MarkMode; size: number }
   /** What the next stroke along the edge says. */
   edgeMode: EdgeMode
+  /** An edge kept to compare with, its numbers, and how it is compared. */
+  keptEdge: { readonly home: RecipeHome; readonly steps: readonly Step[]; readonly selected: number; readonly soft: number } | null
+  compare: 'off' | 'divider' | 'difference'
   /** The edge ribbon: folded away, how it is shown, the place of the canvas the pointer is over in it, and the doubtful spot that is looked at. */
   ribbon: boolean
   ribbonZoom: number
@@ -128,7 +131,7 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', keptEdge: null, compare: 'off', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
   nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
   bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })

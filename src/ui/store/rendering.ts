@@ -9,7 +9,7 @@ import { Engine } from '@/engine/page/engine'
 import { type SelectRequest } from '@/engine/page/protocol'
 import { type BenchState, get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
-import { partInView } from './view'
+import { comparing, cutOutAlone, partInView } from './view'
 
 export interface RenderingEvents { layersChanged(epoch: number, canvas: Size): void; matteChanged(): void }
 
@@ -29,12 +29,15 @@ function requestFor(project: Project, home: RecipeHome, prepare: string | null):
 /** From the coordinates of the steps shown to what is in view. */
 const homeToView = (state: BenchState, project: Project): Affine => compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
 
-/** Holding “before” shows the pictures as they came; a layer shown alone hides the others. */
-function layersShown({ before, solo }: BenchState, { layers }: Project): readonly Layer[] {
+/** Holding “before” shows the pictures as they came; a layer shown alone hides the others. One whose mask is looked at as a cut-out is alone, too: without its mask where a kept edge stands beside. */
+function layersShown(state: BenchState, project: Project): readonly Layer[] {
+  const { before } = state, alone = cutOutAlone(state), solo = alone ?? state.solo
+  const layers = alone && comparing(state) === 'divider' ? project.layers.map((layer) => (layer.id === alone ? { ...layer, mask: null } : layer)) : project.layers
   if (before) return layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
   if (!solo || !layers.some((layer) => layer.id === solo)) return layers
   const around = new Set(ancestorsOf(layers, solo).map((layer) => layer.id)), inside = new Set(withDescendants(layers, solo).map((layer) => layer.id))
-  return layers.filter((layer) => around.has(layer.id) || inside.has(layer.id)).map((layer) => (layer.id === solo || around.has(layer.id) ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) } : layer))
+  // The others are hidden, not left out: their pictures stay open.
+  return layers.map((layer) => (layer.id === solo || around.has(layer.id) ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) } : inside.has(layer.id) ? layer : { ...layer, visible: false }))
 }
 
 let current: Rendering | null = null
@@ -49,6 +52,16 @@ export function askEngine<T>(ask: (engine: Engine, request: SelectRequest) => Pr
   const state = get(), project = shownProject(state)
   const request = project && requestFor(project, state.home, null)
   return current && request ? ask(current.engine, request) : null
+}
+
+/** Keeps the edge that is shown, to compare the next ones with. */
+export async function keepEdge(): Promise<void> {
+  const state = get(), project = shownProject(state), { result, home } = state
+  if (!project || !result || !current) return
+  const request = requestFor(project, home, null)
+  if (!request) return
+  await current.engine.keepMatte(request, homeToView(state, project))
+  set({ keptEdge: { home, steps: request.steps, selected: result.selected, soft: result.soft } })
 }
 
 export class Rendering {
@@ -89,7 +102,7 @@ export class Rendering {
     const project = shownProject(state)
     if (!project) return
     // Most changes of state (the pointer, the pixel under it) are none of the engine's.
-    const matters = [project, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand]
+    const matters = [project, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand, state.compare, state.keptEdge]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
     const layers = layersShown(state, project)

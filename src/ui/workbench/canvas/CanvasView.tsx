@@ -15,7 +15,7 @@ import { EdgeHandles } from '@/ui/edge/EdgeHandles'
 import { edgeStroke } from '@/ui/edge/edgeStep'
 import { toast } from 'sonner'
 import { handPage } from '@/ui/compose/hands/registry'
-import { partInView } from '@/ui/store/view'
+import { comparing, cutOutAlone, partInView } from '@/ui/store/view'
 import { isPanKeyHeld } from '../keys'
 import { DividerOver } from './DividerOver'
 import { GuidesOver, PathShown, SnapLines } from './GuidesOver'
@@ -42,7 +42,9 @@ function overlayOf(state: BenchState): OverlayStyle {
   const { stage, view, before, backing, tintOpacity, tintHidden, dim, result, hand, home } = state
   const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
   const mode = painting ? 'ants' : (stage !== 'select' && stage !== 'edge') || before || (!result && view !== 'matte') || (view === 'cutout' && backing === 'below') ? 'plain' : view
-  return { mode, backing: backing === 'below' ? 'checks' : backing, tint: tintOf(state), tintOpacity, tintHidden, dim }
+  const compare = comparing(state) === 'difference' ? 'difference' as const : comparing(state) === 'divider' && state.divider !== null ? { leftOf: state.divider } : undefined
+  const alone = cutOutAlone(state) !== null && compare === undefined
+  return { mode: compare === 'difference' ? 'tint' : alone ? 'plain' : mode, compare, ...(alone ? { behind: backing === 'below' ? 'checks' : backing } : {}), backing: backing === 'below' ? 'checks' : backing, tint: tintOf(state), tintOpacity, tintHidden, dim }
 }
 
 export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React.RefObject<Viewer | null>; rendering: React.RefObject<Rendering | null>; connect: (viewer: Viewer) => () => void }) {
@@ -68,7 +70,8 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
 
   useEffect(() => { viewer?.setOverlay(JSON.parse(style) as OverlayStyle) }, [viewer, style])
 
-  useEffect(() => { viewer?.setDivider(divider) }, [viewer, divider])
+  const keptBeside = useBench((state) => comparing(state) === 'divider')
+  useEffect(() => { viewer?.setDivider(keptBeside ? null : divider) }, [viewer, divider, keptBeside])
 
   const place = (event: { clientX: number; clientY: number }): [number, number] => { const box = holder.current!.getBoundingClientRect(); return [event.clientX - box.left, event.clientY - box.top] }
 
@@ -170,6 +173,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
   const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
   const finder = useBench((state) => finderPage(state.finder))
+  const keptBeside = useBench((state) => comparing(state) === 'divider')
   const chosenHand = useBench((state) => state.hand), hand = handPage(chosenHand)
   const pointer = useBench((state) => (state.stage === 'compose' ? handPage(state.hand).followsPointer : state.stage === 'edge' || state.drawing || finderPage(state.finder).followsPointer) ? state.pointer : null)
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
@@ -191,7 +195,7 @@ function HandlesOver({ viewer }: { viewer: Viewer }) {
       {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
       <GuidesOver project={project} map={map} />
       <SnapLines map={stage === 'compose' ? map : stepsToScreen} />
-      <DividerOver size={size} map={toScreen} />
+      <DividerOver size={size} map={toScreen} left={keptBeside ? 'kept' : 'before'} />
     </svg>
   )
 }

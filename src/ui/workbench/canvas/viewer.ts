@@ -215,7 +215,8 @@ export class Viewer {
     context.beginPath()
     context.rect(x0, y0, width, height)
     context.clip()
-    context.fillStyle = this.checks(context)
+    const behind = this.overlayStyle?.behind
+    context.fillStyle = behind && behind !== 'checks' ? behind : this.checks(context)
     context.fillRect(x0, y0, width, height)
     const level = this.level
     const complete = this.drawTiles(context, level, false)
