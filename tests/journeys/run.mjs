@@ -17,8 +17,9 @@ import { masksAndTones } from './masksAndTones.mjs'
 import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
+import { edge } from './edge.mjs'
 
-const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, byObject, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
+const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, byObject, edge, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
 const wanted = process.argv.slice(2)
 let passed = 0, failed = 0
 const application = await startApplication()
