@@ -22,7 +22,12 @@ import { roughBox } from '@/core/select/roughBox'
 import { sky } from '@/core/select/sky'
 import { subject } from '@/core/select/subject'
 import { quickWire, wireCosts, wireTree } from '@/core/segment/liveWire'
+import { edge } from '@/core/select/modifiers/edge'
+import { foregroundColours } from '@/core/edge/foregroundColours'
+import { ribbonPicture, unroll } from '@/core/edge/ribbon'
+import { solveUnknown } from '@/core/matting/solveUnknown'
 import { openCv } from './opencv'
+import { textbookClosedForm } from './textbook'
 
 const WIDTH = 4242, HEIGHT = 2828 // 12 megapixels
 const ROUNDS = 7
@@ -95,6 +100,20 @@ const scissors = new cv.segmentation_IntelligentScissorsMB()
 scissors.applyImage(windowMat)
 const wireLevels = picturePyramid(photo, true)
 
+// The edge: what lies within 16 px of the true edge of the woolly puppet is unknown, at 1500 × 1000.
+const trueMatte: Matte = { ...SMALL, data: new Uint8Array(await sharp('tests/fixtures/otter-puppet-matte.png').extractChannel(0).resize(SMALL.width, SMALL.height, { fit: 'fill' }).raw().toBuffer()) }
+const wide = grow({ ...trueMatte, data: trueMatte.data.map((v) => (v > 10 ? 255 : 0)) }, 16), narrow = grow({ ...trueMatte, data: trueMatte.data.map((v) => (v > 245 ? 255 : 0)) }, -16), unknown = wide.data.map((v, i) => (v > 127 && narrow.data[i] < 128 ? 1 : 0)), known = trueMatte.data.map((v, i) => (unknown[i] ? 128 : v))
+const solveEdge = () => solveUnknown(smallPhoto, { ...SMALL, data: known.slice() }, unknown, 'closedForm', () => {})
+const textbook = () => textbookClosedForm(smallPhoto, unknown, Float64Array.from(known, (v) => v / 255))
+const edgeValues = { reach: 12, follow: true, smooth: 0, feather: 0, crispness: 0, offset: 0, solver: 'closedForm' as const }, edgeContext = plainContext(1 << 28)
+const soft: Matte = { ...SMALL, data: trueMatte.data.map((v) => (v > 127 ? 255 : 0)) }, strokeAt = (k: number) => ({ points: [[420 + k, 200], [440 + k, 160]] as const, size: 60, mode: 'unsure' as const })
+edge.modify({ ...soft, data: soft.data.slice() }, { ...edgeValues, strokes: [] }, edgeContext, smallScene)
+const stroke = () => edge.modify({ ...soft, data: soft.data.slice() }, { ...edgeValues, strokes: [strokeAt(tick++ % 100)] }, edgeContext, smallScene)
+const large: Matte = { width: WIDTH, height: HEIGHT, data: new Uint8Array(await sharp('tests/fixtures/otter-puppet-matte.png').extractChannel(0).resize(WIDTH, HEIGHT, { fit: 'fill' }).threshold(128).raw().toBuffer()) }
+// A boundary of some 20 000 px: a star.
+const starOutline = Array.from({ length: 4000 }, (_, i): [number, number] => { const a = (i / 4000) * 2 * Math.PI, r = 900 + 420 * Math.sin(11 * a); return [WIDTH / 2 + r * Math.cos(a), HEIGHT / 2 + r * Math.sin(a)] }), star = polygon.find(scene, { points: starOutline, antialias: true, sample: 'all' }, plainContext())
+const ribbonOf = () => { const ribbon = unroll(star); ribbonPicture(ribbon, photo, star, { from: 4000, step: 1, width: 1280, height: 92, backing: 'checks' }); return ribbon }
+
 type Work = () => unknown
 const rows: [name: string, target: number | null, ours: Work, reference: string, theirs: Work][] = [
   ['similar pick, first answer', 1.5, () => similarColour.find(scene, { ...pick, antialias: false }, context), 'opencv-js floodFill', opencvFlood],
@@ -118,6 +137,11 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   ['rough box, 12 MP', 1, () => roughBox.find(scene, { ...roughly, box: [566, 113, 3790, 2772] }, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
   ['live-wire map of a window', 0.2, () => wireTree(wireCosts(photo, WINDOW, 0.1), [2100, 1400]), 'opencv-js IntelligentScissors applyImage, buildMap', () => { scissors.applyImage(windowMat); scissors.buildMap(new cv.Point(500, 500)) }],
   ['live wire to a moving pointer', null, () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 0.1), 'the map of a window', () => wireTree(wireCosts(photo, WINDOW, 0.1), [2100, 1400])],
+  ['edge as a matte, 1500 × 1000', 0.2, solveEdge, 'textbook closed form', textbook],
+  ['unsure stroke of 60 px', null, stroke, 'the whole edge', solveEdge],
+  ['edge step, 12 MP', null, () => edge.modify({ ...large, data: large.data.slice() }, { ...edgeValues, strokes: [] }, plainContext(1 << 20), scene), 'the edge of 1500 × 1000', solveEdge],
+  [`ribbon of ${unroll(star).length} px`, null, ribbonOf, 'opencv-js findContours', () => { const contours = new cv.MatVector(), tree = new cv.Mat(); cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE); contours.delete(); tree.delete() }],
+  ['fringe colours, 12 MP', null, () => foregroundColours(photo, large), 'the edge of 1500 × 1000', solveEdge],
   ['regions, 12 MP', null, () => regions.find(scene, { at: [[2000, 1400]], detail: 0.3, sample: 'all' }, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
   ['subject, 12 MP', null, () => subject.find(scene, { pick: 0, sample: 'all' }, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
   ['sky, 12 MP', null, () => sky.find(scene, { offset: 0, blend: 0.3, fillGaps: 0.1, detail: 0.3, sample: 'all' }, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
@@ -131,7 +155,7 @@ console.log(`12-megapixel picture, medians of ${ROUNDS} rounds, in turn\n`)
 console.log(`${'row'.padEnd(32)}${'ours'.padStart(9)}${'reference'.padStart(12)}${'ratio'.padStart(9)}   to reach`)
 for (const [name, target, ours, reference, theirs] of rows) {
   if (wanted.length && !wanted.some((w) => name.includes(w))) continue
-  const slow = reference.includes('grabCut') // seconds a round
+  const slow = /grabCut|textbook|edge/.test(reference) // seconds a round
   for (let i = 0; i < (slow ? 1 : 4); i++) await ours() // the compiler finds what is hot; the reference is compiled already
   await theirs()
   const a: number[] = [], b: number[] = []

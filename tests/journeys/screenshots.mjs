@@ -136,4 +136,14 @@ try {
   await shot('mask')
   await stage('Deliver')
   await shot('deliver')
+
+  // The otter's edge, solved as a matte, with the ribbon below.
+  await openProject(page, project('b'))
+  await stage('Edge')
+  await page.getByRole('radio', { name: 'Cutout' }).click()
+  await page.getByRole('button', { name: 'Solve the edge' }).click()
+  await page.waitForTimeout(6000)
+  await page.waitForFunction(() => Number(document.querySelector('[data-ribbon]').dataset.ribbon) > 1000)
+  await page.waitForTimeout(4000)
+  await shot('edge')
 } finally { await browser.close(); browser.forget(); await application.stop() }
