@@ -12,7 +12,7 @@ import { foregroundColours } from '@/core/edge/foregroundColours'
 import { cropPicture, cropRows } from '@/core/raster/crop'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
-import { type Context, type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
+import { type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
 import { BoundedMemory } from '@/core/common/memory'
 import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
@@ -103,8 +103,8 @@ export class Studio {
     return matte
   }
 
-  matte(steps: readonly Step[], scene: Scene, check: Check, stepDone?: Context['stepDone']): Matte {
-    return foldSteps(steps, scene, { memory: this.memory, check, stepDone })
+  matte(steps: readonly Step[], scene: Scene, check: Check, draft = false): Matte {
+    return foldSteps(steps, scene, { memory: this.memory, check, draft })
   }
 
   /** A mask's mip levels, full size first; feathered, not yet inverted or thinned. */

@@ -14,18 +14,37 @@ import { type SegmentView } from './view'
 
 const REGIONS = 600
 
-/**
- * @param given what is marked at each level: UNDECIDED, OUTSIDE or INSIDE @param start the same at the view's last level
- * @param border how much a px of the picture's border drops what it touches, beside a px of boundary
- * @returns INSIDE and OUTSIDE at the view's full size
- */
-export function cutFromMarks(view: SegmentView, given: (level: number) => Uint8Array, start: Uint8Array, border: number, check: (progress: number) => void): Uint8Array {
-  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, view.lab, REGIONS)
+/** The regions of a view and how much of the picture's border each touches, made once for all marks on it. */
+const graphs = new WeakMap<SegmentView, { graph: RegionGraph; border: Float32Array }>()
+function graphOf(view: SegmentView): { graph: RegionGraph; border: Float32Array } {
+  let made = graphs.get(view)
+  if (!made) {
+    const graph = regionGraph(makeRegionTree(calmed(view.lab)), view.lab, REGIONS)
+    made = { graph, border: borderLength(graph, view.lab) }
+    graphs.set(view, made)
+  }
+  return made
+}
+
+export interface MarkedCut {
+  /** What is marked at each level: UNDECIDED, OUTSIDE or INSIDE. */
+  readonly given: (level: number) => Uint8Array
+  /** The same at the view's last level. */
+  readonly start: Uint8Array
+  /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
+  readonly border: number
+  /** Stops at the level that is thought on. */
+  readonly draft?: boolean
+}
+
+/** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
+export function cutFromMarks(view: SegmentView, { given, start, border: pull, draft }: MarkedCut, check: (progress: number) => void): Uint8Array {
+  const { graph, border } = graphOf(view)
   check(0.25)
-  const probable = randomWalk(graph, markedRegions(graph, start), borderLength(graph, view.lab).map((length) => length * border))
+  const probable = randomWalk(graph, markedRegions(graph, start), border.map((length) => length * pull))
   const guess = Float32Array.from(start, (g, i) => (g === UNDECIDED ? probable[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
-  const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
-  return refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
+  const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), rounds: draft ? 1 : undefined, tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
+  return draft ? state : refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
 }
 
 /** What a region is marked as: 1 kept, 0 dropped, NaN not marked. */

@@ -51,14 +51,16 @@ export interface SmallCut {
   /** Takes from each cut what cannot belong to it, in place, by what the colours say (nats). The first time there is more to come. */
   readonly tidy?: (state: Uint8Array, evidence: (pixel: number) => number, first: boolean) => void
   readonly smoothness?: number
+  /** How often colours are learnt and the picture is cut, at most. */
+  readonly rounds?: number
 }
 
 /** The cut on the small level, and the colours it was made by. */
-export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
+export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, rounds = ROUNDS }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
   const { width, height } = lab, count = width * height, contrast = meanContrast(lab)
   const inside = new Float32Array(count), outside = new Float32Array(count)
   let state = given.slice(), models: Models | undefined
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0; round < rounds; round++) {
     for (let i = 0; i < count; i++) {
       inside[i] = outside[i] = 0
       if (given[i] === OUTSIDE) outside[i] = weight[i]
@@ -81,7 +83,7 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
       // What is not of the first piece is left to its colours from here on.
       if (cut) guess = guess.map((value, i) => (cut[i] === INSIDE && next[i] !== INSIDE ? Math.min(value, GUESS_MIDDLE) : value))
     }
-    check((round + 1) / ROUNDS)
+    check((round + 1) / rounds)
     let changed = 0
     for (let i = 0; i < count; i++) if (next[i] !== state[i]) changed++
     state = next

@@ -23,3 +23,19 @@ export function stateToMatte(state: Uint8Array, { frame, levels }: Pick<SegmentV
   for (let row = 0; row < height; row++) matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
   return matte
 }
+
+/** A draft: the small level's state, each of its pixels as the square it stands for. */
+export function draftMatte(state: Uint8Array, { frame, levels }: Pick<SegmentView, 'frame' | 'levels'>, size: Size): Matte {
+  const matte = emptyMatte(size), { width: across, height: down } = levels.at(-1)!, side = 2 ** (levels.length - 1)
+  for (let v = 0; v < down; v++) {
+    const top = frame.y + v * side, from = top * size.width + frame.x, end = from + frame.width
+    for (let u = 0, k = v * across; u < across; u++, k++) {
+      if (state[k] !== INSIDE) continue
+      const first = u
+      while (u + 1 < across && state[k + 1] === INSIDE) { u++; k++ }
+      matte.data.fill(255, from + first * side, Math.min(end, from + (u + 1) * side))
+    }
+    for (let y = top + 1; y < Math.min(frame.y + frame.height, top + side); y++) matte.data.copyWithin(y * size.width + frame.x, from, end)
+  }
+  return matte
+}

@@ -82,6 +82,17 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(inside - area(-4)).toBeGreaterThan(3 * perimeter)
   })
 
+  it.each<[string, object]>([['spread', { kind: 'spread', strokes: [{ points: [[150, 120], [220, 125]], size: 14, mode: 'keep' }] }], ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }]])('%s shows a draft while a stroke is drawn, near what comes after, and never in its place', (_, step) => {
+    // Three times as large, so that it is thought on at a smaller level.
+    const large: Picture = { width: 3 * WIDTH, height: 3 * HEIGHT, data: new Uint8ClampedArray(9 * thing.data.length) }, from = new Uint32Array(thing.data.buffer), to = new Uint32Array(large.data.buffer)
+    for (let y = 0; y < large.height; y++) for (let x = 0; x < large.width; x++) to[y * large.width + x] = from[Math.floor(y / 3) * WIDTH + Math.floor(x / 3)]
+    const tripled = JSON.parse(JSON.stringify(step), (name, value: unknown) => (name === 'points' ? (value as Point[]).map(([x, y]) => [3 * x, 3 * y]) : name === 'size' ? 3 * (value as number) : value)) as object
+    const context = plainContext(), scene = sceneOf(large), draft = foldSteps([parseStep(tripled)], scene, { ...context, draft: true }), full = foldSteps([parseStep(tripled)], scene, context)
+    expect(overlap(draft, full)).toBeGreaterThan(0.95)
+    expect(full.data).not.toEqual(draft.data)
+    expect(foldSteps([parseStep(tripled)], scene, { ...context, draft: true }).data).toEqual(draft.data)
+  })
+
   it('drop strokes of spread take away what they touch', () => {
     const two = paint((x, y) => (Math.hypot(x - 100, y - 120) < 50 ? [180, 60, 60] : Math.hypot(x - 240, y - 120) < 50 ? [60, 160, 80] : [150, 150, 160]))
     const stroke = { points: [[100, 120], [240, 120]], size: 10, mode: 'keep' }, drop = { points: [[225, 110], [255, 130]], size: 20, mode: 'drop' }

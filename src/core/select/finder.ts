@@ -34,6 +34,8 @@ export class Cancelled extends Error {
 
 export interface Context {
   readonly memory: Memory
+  /** A stroke or handle is still being moved: finders that make drafts give a quick answer now, the true one comes after. */
+  readonly draft?: boolean
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
   check(progress: number): void
   /** Told after each step: how long it took, whether its result was remembered, and what its finder has to say. */
@@ -72,6 +74,8 @@ export interface Finder<K extends string = string, P = object> {
   /** True when it looks at pixels, and so takes `sample`. */
   readonly looksAtPixels: boolean
   find(scene: Scene, params: P & { sample: Sample }, context: Context): Found
+  /** True when it looks at `context.draft`. */
+  readonly drafts?: true
   /** How it combines whatever its `op` says; undefined leaves it to `op`. */
   combines?(params: P): CombineOp | undefined
   /** What else than its fields and the picture decides the result. */

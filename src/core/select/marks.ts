@@ -8,7 +8,7 @@ import { type Solver, solveUnknown, SOLVERS } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { cutFromMarks } from '../segment/cutFromMarks'
-import { stateToMatte } from '../segment/softEdge'
+import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { coverMarks, type Mark, marks as markField } from '../segment/strokes'
 import { type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { fillPolygons, type Point } from '../vector/fill'
@@ -31,6 +31,7 @@ export const marks: Finder<'marks', MarksFields> = {
   kind: 'marks',
   finds: true,
   looksAtPixels: true,
+  drafts: true,
   fields: { outline: optional(points(100_000)), keep: markField([], []), drop: markField([], []), unsure: markField([], []), solver: oneOf(SOLVERS, 'closedForm') },
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
@@ -45,7 +46,8 @@ export const marks: Finder<'marks', MarksFields> = {
     const start = given(small)
     if (!start.includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
     context.check(0.05)
-    const full = cutFromMarks(view, given, start, BORDER, context.check)
+    const full = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
+    if (context.draft) return draftMatte(full, view, scene)
     const matte = stateToMatte(full, view, scene, true)
     if (params.unsure.some((stroke) => stroke.points.length)) solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
     return { ...matte, ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}) }

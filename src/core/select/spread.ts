@@ -7,7 +7,7 @@ import { emptyMatte } from '../raster/picture'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { coverMarks, type Mark, marks } from '../segment/strokes'
-import { stateToMatte } from '../segment/softEdge'
+import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { type SegmentView, segmentView } from '../segment/view'
 import { type Finder, type Found } from './finder'
 
@@ -25,13 +25,15 @@ export const spread: Finder<'spread', SpreadFields> = {
   kind: 'spread',
   finds: true,
   looksAtPixels: true,
+  drafts: true,
   fields: { strokes: marks(['keep', 'drop'] as const), smoothEdge: flag(true) },
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length)) return nothing('nothing is brushed over yet')
     const view = segmentView(scene, params.sample, context), given = (level: number) => givenBy(params, view, level), start = given(view.levels.length - 1)
     if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
-    return stateToMatte(cutFromMarks(view, given, start, BORDER, context.check), view, scene, params.smoothEdge)
+    const state = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
+    return context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
   },
 }
 

@@ -15,7 +15,7 @@ import { finderOf, type FindingStep, isFinding, modifierOf, opOf, type Step } fr
  * and copy it to keep it beyond the next fold.
  */
 export function foldSteps(steps: readonly Step[], scene: Scene, context: Context): Matte {
-  const keys = foldKeys(steps, scene)
+  const keys = foldKeys(steps, scene, context.draft)
   let from = steps.length
   let matte: Matte | undefined
   while (from > 0 && !(matte = context.memory.get<Matte>(keys[from - 1]))) from--
@@ -53,7 +53,7 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
 
 /** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. @param alone nothing else will be combined with it */
 export function findStep(step: FindingStep, scene: Scene, context: Context, alone = false): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
-  const key = findingKey(step, scene)
+  const key = findingKey(step, scene, context.draft)
   const known = context.memory.get<Found>(key)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
   const found = finderOf(step).find(scene, step, context)
@@ -70,24 +70,24 @@ export function findStep(step: FindingStep, scene: Scene, context: Context, alon
 }
 
 /** What there is to say of each step, as it was last made; undefined where there is nothing, or it is forgotten. */
-export function stepNotes(steps: readonly Step[], scene: Scene, { memory }: Context): (string | undefined)[] {
-  const keys = foldKeys(steps, scene)
-  return steps.map((step, i) => memory.get<Found>(isFinding(step) ? findingKey(step, scene) : keys[i])?.note)
+export function stepNotes(steps: readonly Step[], scene: Scene, { memory, draft }: Context): (string | undefined)[] {
+  const keys = foldKeys(steps, scene, draft)
+  return steps.map((step, i) => memory.get<Found>(isFinding(step) ? findingKey(step, scene, draft) : keys[i])?.note)
 }
 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
-function findingKey(step: FindingStep, scene: Scene): string {
+function findingKey(step: FindingStep, scene: Scene, draft = false): string {
   const { op, hidden, name, id, ...decides } = step
   void op; void hidden; void name; void id
   const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
-  return `step ${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
+  return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
 
-function foldKeys(steps: readonly Step[], scene: Scene): string[] {
+function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[] {
   let key = `fold ${scene.width}×${scene.height}`
   return steps.map((step) => {
     if (!step.hidden) {
-      if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene)}`
+      if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, draft)}`
       else { const { name, id, ...decides } = step; void name; void id; key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${scene.identity('all')}` : ''}` }
     }
     return key

@@ -130,7 +130,7 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   if (!wanted()) return null
   const { context, end } = contextFor('Selecting', wanted)
   try {
-    const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check)
+    const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check, request.draft)
     context.check(0.95)
     const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte), notes: notesOf(request, scene) }
     prepareLater(request)
@@ -142,8 +142,8 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
 }
 
 /** What there is to say of the steps shown. */
-function notesOf({ steps }: SelectRequest, scene: Scene): Record<string, string> {
-  return Object.fromEntries(stepNotes(steps, scene, { memory: studio.memory, check: () => {} }).flatMap((note, i) => (note && steps[i].id && !steps[i].hidden ? [[steps[i].id, note]] : [])))
+function notesOf({ steps, draft }: SelectRequest, scene: Scene): Record<string, string> {
+  return Object.fromEntries(stepNotes(steps, scene, { memory: studio.memory, check: () => {}, draft }).flatMap((note, i) => (note && steps[i].id && !steps[i].hidden ? [[steps[i].id, note]] : [])))
 }
 
 let preparing: { key: string; work: Generator<number, void>; done: () => void; end: () => void } | null = null

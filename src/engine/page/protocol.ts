@@ -23,6 +23,8 @@ export interface SelectRequest extends SceneRecord {
   readonly steps: readonly Step[]
   /** The step whose later changes should be made immediate (its card is open). */
   readonly prepare: string | null
+  /** Something is still being moved: a quick answer will do. */
+  readonly draft?: boolean
 }
 export interface SelectResult {
   readonly matte: SharedMatte

@@ -2,6 +2,7 @@
 import { toast } from 'sonner'
 import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
+import { finderOf, isFinding } from '@/core/select/registry'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { ancestorsOf, sceneOfArea, sceneOfProject, scenesNamed, withDescendants } from '@/document/tree'
 import { type Layer, type Project, type RecipeHome, type SceneRecord } from '@/document/types'
@@ -18,12 +19,12 @@ const COVER_AFTER_MS = 1500
 const WARM_AFTER_MS = 200
 
 /** What the steps at a home look at. */
-function requestFor(project: Project, home: RecipeHome, prepare: string | null): SelectRequest | null {
+function requestFor(project: Project, home: RecipeHome, prepare: string | null, moving = false): SelectRequest | null {
   const recipe = recipeAt(project, home)
   if (!recipe) return null
   const mask = home.kind === 'mask' ? layerById(project, home.layer)?.mask : null
   const scene = mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
-  return { ...scene, scenes: scenesNamed(scene), steps: recipe.steps, prepare }
+  return { ...scene, scenes: scenesNamed(scene), steps: recipe.steps, prepare, ...(moving && recipe.steps.some((step) => isFinding(step) && finderOf(step).drafts) ? { draft: true } : {}) }
 }
 
 /** From the coordinates of the steps shown to what is in view. */
@@ -102,7 +103,7 @@ export class Rendering {
     const project = shownProject(state)
     if (!project) return
     // Most changes of state (the pointer, the pixel under it) are none of the engine's.
-    const matters = [project, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand, state.compare, state.keptEdge]
+    const matters = [project, state.live !== null, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand, state.compare, state.keptEdge]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
     const layers = layersShown(state, project)
@@ -116,7 +117,7 @@ export class Rendering {
       this.engine.setLayers({ ...sceneOfProject(project), layers }, view, this.cuts(state) ? { layer: project.activeLayer!, levels: this.matte!, toCanvas: IDENTITY } : undefined)
         .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error))).finally(() => { this.showing = false; if (this.behind) { this.behind = false; this.lastMatters = []; this.follow(get()) } })
     }
-    const request = requestFor(project, state.home, state.openStep)
+    const request = requestFor(project, state.home, state.openStep, state.live !== null)
     const wants = JSON.stringify(request && (request.steps.length ? { ...request, scenes: request.scenes.map((scene) => scene.id) } : 0))
     const toCanvas = homeToView(state, project)
     if (wants !== this.lastSelect) { this.lastSelect = wants; void this.select(request, toCanvas) } else if (this.hasMatte && JSON.stringify(toCanvas) !== this.lastMap) void this.place(toCanvas)
