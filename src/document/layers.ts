@@ -7,7 +7,7 @@ import { finderOf, type FindingStep, isFinding, type Recipe, type Step } from '@
 import { type Edit } from './history'
 import { areaOf, maskWith } from './masks'
 import { ancestorsOf, childrenOf, DEEPEST, depthWithin, withDescendants } from './tree'
-import { type AdjustLayer, type FillLayer, type GroupLayer, type Layer, type PaintItem, type PaintLayer, type Picture, type PictureLayer } from './types'
+import { type AdjustLayer, type FillLayer, type GroupLayer, type Layer, type LayerMask, type PaintItem, type PaintLayer, type Picture, type PictureLayer } from './types'
 import { unwrap } from './unwrap'
 
 type ProjectDraft = Parameters<Edit>[0]
@@ -137,20 +137,20 @@ function duplicate(project: ProjectDraft, id: string, newId: () => string, name?
 }
 
 /** The layer shows only where the steps select (or where they do not): as its mask, or where it has one, as the mask of a group around it. Returns the id of the outer. */
-function restrict(project: ProjectDraft, id: string, recipe: Recipe, inside: boolean, newId: () => string): string {
+function restrict(project: ProjectDraft, id: string, recipe: Recipe, inside: boolean, newId: () => string, more: Partial<LayerMask> = {}): string {
   const steps: Step[] = inside ? [...recipe.steps] : [...recipe.steps, { kind: 'invert', hidden: false, id: newId() }]
   const layer = found(project, id)!
   let outer = id
   if (layer.mask || layer.kind === 'group') { outer = newId(); groupLayers([id], outer, layer.name, false)(project) }
-  maskWith(project, outer, { version: 1, steps })
+  maskWith(project, outer, { version: 1, steps }, more)
   return outer
 }
 
 const selected = (project: ProjectDraft): Recipe => unwrap(project.selection) as unknown as Recipe
-/** The selected part of a layer as a layer of its own, above it. */
+/** The selected part of a layer as a layer of its own, above it, without the colours of what it stood before. */
 export const liftCopy = (id: string, newId: () => string): Edit => (project) => {
   const copy = duplicate(project, id, newId, `${found(project, id)?.name ?? ''} piece`)
-  if (copy) project.activeLayer = restrict(project, copy, selected(project), true, newId)
+  if (copy) project.activeLayer = restrict(project, copy, selected(project), true, newId, { fringe: 1 })
 }
 /** The same, and the layer keeps a hole: both lie in a group by themselves, where they make the whole again as long as the piece lies in its place. */
 export const cutOut = (id: string, newId: () => string): Edit => (project) => {

@@ -14,7 +14,7 @@ import { fitMixture, type Mixture } from './mixture'
 
 export const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
 /** Colours are learnt from about so many pixels. */
-const SAMPLES = 10_000
+const SAMPLES = 10_000, DRAFT_SAMPLES = 2_000
 /** What separating two alike neighbours costs on the small level, nats. */
 const SMOOTHNESS = 7
 /** How much the first guess goes on counting beside the colours, nats at most. */
@@ -27,11 +27,11 @@ const SETTLED = 500
 
 export interface Models { readonly inside: Mixture; readonly outside: Mixture }
 
-/** Learns colours from weighted pixels. */
-export function learn(lab: LabPlanes, weight: Float32Array, components: number): Mixture {
+/** Learns colours from weighted pixels, about so many of them. */
+export function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
   let count = 0
   for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
-  const step = Math.max(1, Math.floor(count / SAMPLES)), samples = new Float32Array(3 * Math.ceil(count / step)), weights = new Float32Array(Math.ceil(count / step))
+  const step = Math.max(1, Math.floor(count / most)), samples = new Float32Array(3 * Math.ceil(count / step)), weights = new Float32Array(Math.ceil(count / step))
   for (let i = 0, seen = 0, n = 0; i < weight.length; i++) {
     if (weight[i] <= 0.02 || seen++ % step !== 0) continue
     samples[3 * n] = lab.L[i]; samples[3 * n + 1] = lab.a[i]; samples[3 * n + 2] = lab.b[i]
@@ -51,13 +51,13 @@ export interface SmallCut {
   /** Takes from each cut what cannot belong to it, in place, by what the colours say (nats). The first time there is more to come. */
   readonly tidy?: (state: Uint8Array, evidence: (pixel: number) => number, first: boolean) => void
   readonly smoothness?: number
-  /** How often colours are learnt and the picture is cut, at most. */
-  readonly rounds?: number
+  /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
+  readonly draft?: boolean
 }
 
 /** The cut on the small level, and the colours it was made by. */
-export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, rounds = ROUNDS }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
-  const { width, height } = lab, count = width * height, contrast = meanContrast(lab)
+export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, draft = false }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
+  const { width, height } = lab, count = width * height, contrast = meanContrast(lab), rounds = draft ? 1 : ROUNDS, samples = draft ? DRAFT_SAMPLES : SAMPLES
   const inside = new Float32Array(count), outside = new Float32Array(count)
   let state = given.slice(), models: Models | undefined
   for (let round = 0; round < rounds; round++) {
@@ -69,7 +69,7 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
       else if (state[i] === INSIDE) inside[i] = 1
       else outside[i] = 1
     }
-    models = { inside: learn(lab, inside, INSIDE_COMPONENTS), outside: learn(lab, outside, OUTSIDE_COMPONENTS) }
+    models = { inside: learn(lab, inside, INSIDE_COMPONENTS, samples), outside: learn(lab, outside, OUTSIDE_COMPONENTS, samples) }
     const colours = new ColourEvidence(models.inside, models.outside)
     const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {

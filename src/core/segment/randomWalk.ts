@@ -9,13 +9,19 @@ import { colourDifference, type RegionGraph } from './regionGraph'
 const STRENGTH = 4
 const SWEEPS = 400, SETTLED = 1e-4
 
+interface Links { readonly to: readonly number[]; readonly weight: readonly number[] }
+const known = new WeakMap<RegionGraph, readonly Links[]>()
+/** How easily the walk goes from each region to each of its neighbours; remembered with the graph. */
+function linksOf(graph: RegionGraph): readonly Links[] {
+  let links = known.get(graph)
+  if (!links) known.set(graph, (links = graph.neighbours.map((around, r) => ({ to: around, weight: around.map((q, k) => graph.borders[r][k].length * Math.exp(-Math.max(0, colourDifference(graph, r, q) - 1) / STRENGTH - graph.borders[r][k].strength / STRENGTH)) }))))
+  return links
+}
+
 /** @param kept for each region 1 (kept), 0 (dropped) or NaN @param pull for each region how strongly the picture's border drops it, in px of boundary @returns the probability of ending at what is kept, 0-1 */
 export function randomWalk(graph: RegionGraph, kept: Float32Array, pull: Float32Array): Float32Array {
-  const { count, neighbours, borders } = graph
-  const links: { to: number[]; weight: number[] }[] = neighbours.map((around, r) => {
-    const weight = around.map((q, k) => borders[r][k].length * Math.exp(-Math.max(0, colourDifference(graph, r, q) - 1) / STRENGTH - borders[r][k].strength / STRENGTH))
-    return { to: [...around], weight }
-  })
+  const { count } = graph
+  const links = linksOf(graph)
   const out = Float32Array.from(kept, (k) => (k === k ? k : 0.5))
   for (let sweep = 0; sweep < SWEEPS; sweep++) {
     let change = 0
