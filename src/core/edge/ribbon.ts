@@ -18,7 +18,7 @@ export interface Ribbon {
 }
 
 /** The line is followed on a level of at most so many px, blurred by so many px there. */
-const FOLLOW_PIXELS = 3_000_000, CALM = 4
+const FOLLOW_PIXELS = 800_000, CALM = 2
 /** Contours shorter than this are specks, px; and there are at most so many of them. */
 const SHORTEST = 24, MOST_CONTOURS = 400
 /** Normals are taken over so many px along on either side. */

@@ -8,7 +8,7 @@ import { type Box } from '../raster/content'
 import { cropPicture, cropRows } from '../raster/crop'
 import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
 import { type Hints, solveClosedForm } from './closedForm'
-import { carry, halved, type Level } from './level'
+import { carrier, halved, type Level } from './level'
 import { localColours, type LocalColours } from './localColours'
 import { noiseOf } from './noise'
 import { crisper } from './crisper'
@@ -21,12 +21,12 @@ export type Solver = (typeof SOLVERS)[number]
 const CONTEXT = 96
 /** Halved until there are at most so many unknown pixels: from far away the solution comes slowly. */
 const FEW = 2000
-/** Rounds on the first level (as many as there is time for), the next, and all coarser ones. */
-const FIRST_ROUNDS = { least: 30, most: 200, pixels: 12_000_000 }, SECOND_ROUNDS = 100, COARSE_ROUNDS = 300
+/** A level gets as many rounds as there is time for: so many pixels' worth, within limits. */
+const WORK = 12_000_000, LEAST_ROUNDS = 16, MOST_ROUNDS = 300
 /** Colours are learnt on a level of at most so many pixels. */
 const LEARN_PIXELS = 400_000
 /** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
-const MOST_UNKNOWN = 600_000, MOST_PIXELS = 3_000_000, BLOCK = 640, MARGIN = 16
+const MOST_UNKNOWN = 150_000, MOST_PIXELS = 3_000_000, BLOCK = 384, MARGIN = 16
 /** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
 const HOLD = 100, LEAST_HOLD = 1e-7, MOST_HOLD = 1e-5, PLAIN_HOLD = 3e-7, AWAY = 60
 /** How much the hints count at most; local colours at this precision and explained this well. */
@@ -55,15 +55,16 @@ export function solveUnknown(picture: Picture, matte: Matte, unknown: Uint8Array
     const whole: Level | undefined = n > 0 ? levels[n - 1] : undefined
     // Learnt anew on each level that is small enough; finer ones use what the last of those said.
     if (whole ? size.width * size.height <= LEARN_PIXELS : levels.length === 0 || size.width * size.height <= LEARN_PIXELS / 4) learnt = { level: n, ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report) }
-    const noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
+    const carry = n < levels.length ? carrier(levels[n]) : null, noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
     const blocks = counts[n] <= MOST_UNKNOWN && size.width * size.height <= MOST_PIXELS ? [{ x: 0, y: 0, ...sizeOf(size) }] : blocksOf(size)
+    const hold = holdOf(learnt!, n, noise)
     blocks.forEach((block, k) => {
       const seen = around(block, blocks.length > 1 ? MARGIN : 0, size)!
       const level = whole && blocks.length === 1 ? whole : whole ? { picture: cropPicture(whole.picture, seen), unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)), alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)) } : levelOf(part, open, bytes, seen)
       if (!level.unknown.includes(1)) return
-      if (n < levels.length) carry(levels[n], level, seen.x, seen.y)
-      const hints = hintsFor(level, seen, n, learnt!, noise)
-      solveClosedForm(level, hints, roundsOn(n, counts[n]), (p) => report((k + p) / blocks.length))
+      carry?.(level, seen.x, seen.y)
+      const hints = hintsFor(level, seen, n, learnt!, hold)
+      solveClosedForm(level, hints, roundsFor(counts[n]), (p) => report((k + p) / blocks.length))
       if (n === 0) crisper(level, hints.precision)
       for (let y = block.y; y < block.y + block.height; y++) for (let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x; x < block.x + block.width; x++, i++, j++) {
         if (!level.unknown[j]) continue
@@ -75,7 +76,7 @@ export function solveUnknown(picture: Picture, matte: Matte, unknown: Uint8Array
   for (let y = 0; y < box.height; y++) matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
 }
 
-const roundsOn = (level: number, count: number): number => (level > 1 ? COARSE_ROUNDS : level > 0 ? SECOND_ROUNDS : Math.round(Math.min(FIRST_ROUNDS.most, Math.max(FIRST_ROUNDS.least, FIRST_ROUNDS.pixels / count))))
+const roundsFor = (count: number): number => Math.round(Math.min(MOST_ROUNDS, Math.max(LEAST_ROUNDS, WORK / count)))
 const sizeOf = ({ width, height }: Size): Size => ({ width, height })
 const sumOf = (mask: Uint8Array): number => { let sum = 0; for (let i = 0; i < mask.length; i++) sum += mask[i]; return sum }
 
@@ -114,15 +115,21 @@ function learn(level: Level, solver: Solver, report: (share: number) => void): O
   return { local, hint: { coverage: local.coverage, weight } }
 }
 
+/** How far the affine functions are held back on level n, for each pixel of the level that was learnt on. */
+function holdOf({ level, local }: Learnt, n: number, noise: number): Float32Array {
+  const shift = level - n
+  return local.precision.map((precision, i) => (precision > 0 ? PLAIN_HOLD * (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) ** Math.exp(-(local.away[i] << shift) / AWAY) : PLAIN_HOLD))
+}
+
 /** For a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
-function hintsFor({ picture: { width, height }, unknown }: Level, { x: left, y: top }: Box, n: number, { level, local, hint }: Learnt, noise: number): Hints & { precision: Float32Array } {
-  const shift = level - n, epsilon = new Float32Array(width * height).fill(PLAIN_HOLD), belief = new Float32Array(epsilon.length), weight = new Float32Array(epsilon.length), precisions = new Float32Array(epsilon.length)
+function hintsFor({ picture: { width, height }, unknown }: Level, { x: left, y: top }: Box, n: number, { level, local, hint }: Learnt, hold: Float32Array): Hints & { precision: Float32Array } {
+  const shift = level - n, epsilon = new Float32Array(width * height).fill(PLAIN_HOLD), belief = new Float32Array(epsilon.length), weight = new Float32Array(epsilon.length), precision = new Float32Array(epsilon.length)
   for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
     if (!unknown[i]) continue
-    const from = row + ((x + left) >> shift), precision = local.precision[from]
-    precisions[i] = precision
-    if (precision > 0) epsilon[i] = PLAIN_HOLD * (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) ** Math.exp(-(local.away[from] << shift) / AWAY)
+    const from = row + ((x + left) >> shift)
+    precision[i] = local.precision[from]
+    epsilon[i] = hold[from]
     if (shift === 0) { belief[i] = hint.coverage[from]; weight[i] = hint.weight[from] }
   }
-  return { epsilon, belief, weight, precision: precisions }
+  return { epsilon, belief, weight, precision }
 }
