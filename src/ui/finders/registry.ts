@@ -26,10 +26,11 @@ import { skyPage } from './sky'
 import { spreadPage } from './spread'
 import { subjectPage } from './subject'
 import { trianglePage } from './triangle'
+import { trimapPage } from './trimap'
 
 const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, bezierPage, liveWirePage, edgeBandPage, similarColourPage, palettePage, colourSpotPage, paintPage, edgePaintPage, spreadPage, gradientPage, roughBoxPage, marksPage, regionsPage, subjectPage, skyPage] as const
 /** Steps that menus make: they have cards, but are not used on the picture. */
-const MADE = [imagePage, layerPage] as const
+const MADE = [imagePage, layerPage, trimapPage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]
 
 export const GROUPS: readonly { group: Group; name: string; key: string }[] = [

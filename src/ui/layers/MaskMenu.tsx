@@ -5,7 +5,7 @@ import { removeMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
 import { makeMaskNow } from '@/ui/workbench/ResultBar'
-import { applyMask, chooseMaskPicture, copyMaskTo, editMask, maskBlack, maskFromLayer, maskGradient, maskWhite, openMask, saveMaskAsPng, selectMask } from './maskActions'
+import { applyMask, chooseMaskPicture, chooseTrimap, copyMaskTo, editMask, maskBlack, maskFromLayer, maskGradient, maskWhite, openMask, saveMaskAsPng, selectMask } from './maskActions'
 import { keepInLibrary, MaskLibraryItems } from './MaskLibrary'
 
 const Line = () => <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
@@ -25,6 +25,7 @@ export function AddMaskItems({ layer }: { layer: Layer }) {
       <Item name="Black: all hidden; paint shows" run={() => maskBlack(layer)} />
       <Item name="Gradient" run={() => maskGradient(layer)} />
       <Item name="From a picture file …" run={() => chooseMaskPicture(layer)} />
+      <Item name="From a trimap file …" run={() => chooseTrimap(layer)} />
       <Sub name="From the library"><MaskLibraryItems layer={layer} /></Sub>
       {others.length > 0 && <Sub name="From what another layer covers">{others.map((other) => <Item key={other.id} name={other.name} run={() => maskFromLayer(layer, other, 'alpha')} />)}</Sub>}
       {others.length > 0 && <Sub name="From another layer’s brightness">{others.map((other) => <Item key={other.id} name={other.name} run={() => maskFromLayer(layer, other, 'luminance')} />)}</Sub>}

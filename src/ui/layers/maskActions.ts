@@ -31,11 +31,16 @@ export function maskGradient(layer: Layer): void {
 }
 export const maskFromLayer = (layer: Layer, other: Layer, use: 'alpha' | 'luminance'): void => { act(`Mask from ${other.name}`, setMask(layer.id, recipe(step({ kind: 'layer', layer: other.id, use })))) }
 export const maskFromPicture = (layer: Layer, asset: string, name: string, fit: 'canvas' | 'layer' | 'none' = 'canvas'): void => { act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name: name.slice(0, 200), asset, fit })))); openMask(layer.id) }
+function choosePicture(use: (asset: string, name: string) => void): void {
+  choosePictureFiles('mask-picture', false, async ([file]) => {
+    if (!file) return
+    try { const stored = await sendWithProgress(file); use(stored.asset, nameOfFile(file)) } catch (error) { tell(error) }
+  })
+}
 /** A picture file becomes the mask. */
-export const chooseMaskPicture = (layer: Layer): void => choosePictureFiles('mask-picture', false, async ([file]) => {
-  if (!file) return
-  try { const stored = await sendWithProgress(file); maskFromPicture(layer, stored.asset, nameOfFile(file)) } catch (error) { tell(error) }
-})
+export const chooseMaskPicture = (layer: Layer): void => choosePicture((asset, name) => maskFromPicture(layer, asset, name))
+/** A trimap file is solved, and becomes the mask; the colours of the old backdrop are taken out. */
+export const chooseTrimap = (layer: Layer): void => choosePicture((asset, name) => { act(`Mask by trimap ${name}`, setMask(layer.id, recipe(step({ kind: 'trimap', asset, sample: 'layer' })), { fringe: 1 })); openMask(layer.id) })
 export const editMask = (layer: Layer, label: string, change: MaskChange): void => { act(label, changeMask(layer.id, change)) }
 export const copyMaskTo = (from: Layer, to: Layer): void => { act(`Mask of ${from.name} to ${to.name}`, copyMask(from.id, to.id)) }
 /** The mask's coverage becomes the selection: a step that looks at the mask, so it follows what the mask becomes. */

@@ -97,6 +97,9 @@ function bringBackLast(): void {
   if (last) act('Bring back the last selection', putSteps(SELECTION, structuredClone(last.steps), true)); else toast('Nothing was selected in this project yet.')
 }
 
+/** True when what is brushed with marks rather than paints. */
+const marks = ({ stage, finder }: BenchState): boolean => stage === 'edge' || (stage === 'select' && (finder === 'marks' || finder === 'spread'))
+
 const LAYER_KEYS: Record<string, readonly string[]> = { up: ['Alt+ArrowUp'], down: ['Alt+ArrowDown'], group: ['Ctrl+g'], ungroup: ['Ctrl+Shift+g'], duplicate: ['Ctrl+d'], lift: ['l'], cut: ['Shift+x'] }
 
 const arrows: [string, number, number][] = [['ArrowLeft', -1, 0], ['ArrowRight', 1, 0], ['ArrowUp', 0, -1], ['ArrowDown', 0, 1]]
@@ -125,7 +128,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'removeStep', name: 'Remove the open step; in Compose: the layer', keys: ['Delete', 'Backspace'], section: 'Selection', run: () => { const { openStep, home, drawing, stage } = get(); if (stage === 'compose') runLayerAction('remove'); else if (drawing) finderPage(get().finder).takeBack?.(); else if (!removeNode() && openStep) { act('Remove step', removeStep(home, openStep)); set({ openStep: null }) } } },
   ...([['[', 'Smaller brush', (b) => ({ size: Math.max(1, Math.round(b.size / 1.15 - 0.5)) })], [']', 'Larger brush', (b) => ({ size: Math.min(2000, Math.round(b.size * 1.15 + 0.5)) })],
     ['Shift+{', 'Softer brush', (b) => ({ hardness: Math.max(0, Math.round(b.hardness * 10 - 1) / 10) })], ['Shift+}', 'Harder brush', (b) => ({ hardness: Math.min(1, Math.round(b.hardness * 10 + 1) / 10) })]] as [string, string, (brush: BenchState['brush']) => Partial<BenchState['brush']>][])
-    .map(([key, name, change]): Command => ({ id: name, name, keys: [key], section: 'Finders', run: () => set((state) => ({ brush: { ...state.brush, ...change(state.brush) } })) })),
+    .map(([key, name, change]): Command => ({ id: name, name, keys: [key], section: 'Finders', run: () => set((state) => (marks(state) ? { marker: { ...state.marker, size: change({ ...state.brush, size: state.marker.size }).size ?? state.marker.size } } : { brush: { ...state.brush, ...change(state.brush) } })) })),
   { id: 'all', name: 'Select all', keys: ['Ctrl+a'], section: 'Selection', run: () => { const id = crypto.randomUUID(); act('All', addStep(get().home, parseStep({ kind: 'all', id }))); set({ openStep: id }) } },
   { id: 'last', name: 'Bring back the last selection', keys: ['Shift+l'], section: 'Selection', run: bringBackLast },
   { id: 'copySteps', name: 'Copy the steps', keys: ['Ctrl+c'], section: 'Selection', run: () => { void copySteps() } },
