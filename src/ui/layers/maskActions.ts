@@ -31,10 +31,10 @@ export function maskGradient(layer: Layer): void {
 }
 export const maskFromLayer = (layer: Layer, other: Layer, use: 'alpha' | 'luminance'): void => { act(`Mask from ${other.name}`, setMask(layer.id, recipe(step({ kind: 'layer', layer: other.id, use })))) }
 export const maskFromPicture = (layer: Layer, asset: string, name: string, fit: 'canvas' | 'layer' | 'none' = 'canvas'): void => { act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name: name.slice(0, 200), asset, fit })))); openMask(layer.id) }
-function choosePicture(use: (asset: string, name: string) => void): void {
+function choosePicture(take: (asset: string, name: string) => void): void {
   choosePictureFiles('mask-picture', false, async ([file]) => {
     if (!file) return
-    try { const stored = await sendWithProgress(file); use(stored.asset, nameOfFile(file)) } catch (error) { tell(error) }
+    try { const stored = await sendWithProgress(file); take(stored.asset, nameOfFile(file)) } catch (error) { tell(error) }
   })
 }
 /** A picture file becomes the mask. */
