@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture } from '@/core/compose/nodes'
+import { byteOfLinear, LINEAR_OF_BYTE } from '@/core/colour/srgb'
 import { parseStep } from '@/core/formats/recipe'
 import { halvePicture, picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
@@ -36,6 +37,37 @@ const canvas = { width: WIDTH, height: HEIGHT }
 const red = { kind: 'colour', colour: '#cc2211' } as const
 const at = (data: Uint8ClampedArray, x: number, y: number) => [...data.subarray((y * WIDTH + x) * 4, (y * WIDTH + x) * 4 + 4)]
 const worst = (a: Uint8ClampedArray, b: Uint8ClampedArray) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i])), 0)
+
+describe('fringe colours', () => {
+  // A red thing before a blue wall, its edge mixed over 12 px; laid over green.
+  const soft = (x: number) => Math.max(0, Math.min(1, (x - 150) / 12)), mixture: Picture = { width: WIDTH, height: HEIGHT, data: new Uint8ClampedArray(WIDTH * HEIGHT * 4) }, green: Picture = { ...mixture, data: new Uint8ClampedArray(mixture.data.length) }
+  for (let i = 0; i < WIDTH * HEIGHT; i++) { const t = soft(i % WIDTH); mixture.data.set([0, 1, 2].map((c) => byteOfLinear(t * LINEAR_OF_BYTE[[200, 40, 40][c]] + (1 - t) * LINEAR_OF_BYTE[[40, 60, 200][c]])), 4 * i); mixture.data[4 * i + 3] = 255; green.data.set([30, 160, 60, 255], 4 * i) }
+  decoded.set('8'.repeat(64), { levels: picturePyramid(mixture, true), opaque: true })
+  decoded.set('9'.repeat(64), { levels: picturePyramid(green, true), opaque: true })
+  const gradient = parseStep({ kind: 'gradient', id: 'g', shape: 'linear', from: [150, 0], to: [162, 0] })
+  const masked = run(projectOf('Fringe', { asset: '8'.repeat(64), width: WIDTH, height: HEIGHT, name: 'Thing' }, 'thing'), addStep(SELECTION, gradient), makeMask('thing'), addPicture({ asset: '9'.repeat(64), width: WIDTH, height: HEIGHT, name: 'Green' }, 'green', 'thing'))
+  /** How much blue there is along the edge, where neither the thing nor the green has more than 60. */
+  const blueness = (project: Project) => { const data = shown(project); let sum = 0; for (let x = 150; x < 162; x++) sum += at(data, x, 100)[2] / 12; return sum }
+  it('a mask made of a selection takes the old backdrop out of soft pixels; at none it shows, at half in between', () => {
+    expect(masked.layers.find((layer) => layer.id === 'thing')!.mask!.fringe).toBe(1)
+    const [all, half, none] = [1, 0.5, 0].map((fringe) => blueness(run(masked, changeMask('thing', { fringe }))))
+    expect(all).toBeLessThan(66)
+    expect(none).toBeGreaterThan(all + 15)
+    expect(half).toBeGreaterThan(all)
+    expect(half).toBeLessThan(none)
+  })
+  it('the picture itself stays as it is: full pixels do not change', () => {
+    expect(at(shown(masked), 250, 100)).toEqual(at(mixture.data, 250, 100))
+  })
+  it('a rim takes colours from deeper inside', () => {
+    // Full from 156 on: six px of the mixture lie within.
+    const hard = run(masked, (project) => { const mask = project.layers.find((layer) => layer.id === 'thing')!.mask!; mask.recipe.steps = [parseStep({ kind: 'rectangle', id: 'r', x: 156, y: 0, width: 164, height: 200, antialias: false }) as never] })
+    const [r, , b] = at(shown(hard), 157, 100), [cleanR, , cleanB] = at(shown(run(hard, changeMask('thing', { rim: 8 }))), 157, 100)
+    expect(b).toBeGreaterThan(100)
+    expect(cleanR).toBeGreaterThan(r + 20)
+    expect(cleanB).toBeLessThan(60)
+  })
+})
 
 describe('pieces', () => {
   it.each([0, 8])('lifted pieces put back over their holes give the original within 1/255 (feather %d)', (feather) => {

@@ -10,6 +10,7 @@ import { type Box } from '@/core/raster/content'
 import { coverageOf } from '@/core/compose/cutOut'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { cropPicture, cropRows } from '@/core/raster/crop'
+import { frameAround } from '@/core/segment/view'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
 import { type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
@@ -135,7 +136,9 @@ export class Studio {
     const made = this.mask(mask, scenes, (p) => check(p / 2)), key = `fringe ${asset} ${made.key} ${JSON.stringify([mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])}`
     const known = this.memory.get<{ fringed: MadePaint<DecodedPicture> | null }>(key)
     if (known) return known.fringed
-    const picture = this.pictures(asset).levels[0], coverage = coverageOf(picture, { levels: made.levels, toCanvas: mask.toLayer, invert: mask.invert, outsideShown: mask.outsideShown }), box = boundsOf(coverage)
+    const picture = this.pictures(asset).levels[0], coverage = coverageOf(picture, { levels: made.levels, toCanvas: mask.toLayer, invert: mask.invert, outsideShown: mask.outsideShown }), shows = boundsOf(coverage)
+    // The surroundings tell what is to be taken out.
+    const box = shows && frameAround([shows.x, shows.y, shows.x + shows.width, shows.y + shows.height], 0, SURROUNDINGS, picture)
     let fringed: MadePaint<DecodedPicture> | null = null
     if (box) {
       const clean = foregroundColours(cropPicture(picture, box), { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) }, { amount: mask.fringe ?? 0, rim: mask.rim }, (p) => check(0.5 + p / 2))
@@ -181,6 +184,8 @@ export class Studio {
   }
 }
 
+/** How far around what shows fringe colours look, px. */
+const SURROUNDINGS = 64
 /** Side of what is drawn at a time where pictures come in parts, px. */
 const PART = 768
 /** How far effects look beyond at the two finest levels: `reach` px, up to the next whole tile of `tile` px. What looks farther looks at coarser levels, which are held whole. */

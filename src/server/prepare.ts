@@ -48,6 +48,7 @@ async function seedDemo(): Promise<void> {
     ['Rectangle', addStep(SELECTION, parseStep({ kind: 'rectangle', id: 'face', op: 'subtract', x: 700, y: 250, width: 380, height: 330, cornerRadius: 120 }))],
     ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
     ['Make mask', makeMask('otter')],
+    ['Solve the edge', addStep({ kind: 'mask', layer: 'otter' }, parseStep({ kind: 'edge', id: 'wool', reach: 14 }))],
     ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
     ['Move Otter puppet', placeLayer('otter', [0.72, 0, 0, 0.72, 300, 336])],
   ], 'programme-page.webp')

@@ -2,7 +2,7 @@
 import { join } from 'node:path'
 import { root, startApplication } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { at, click, drag, dragGrip, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
+import { at, click, drag, dragGrip, menuOf, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
 
 const application = await startApplication()
 const browser = await openBrowser()
@@ -119,6 +119,7 @@ try {
   await shot('beforeAndNow')
 
   await openProject(page, project('b'))
+  await page.waitForTimeout(6000)
   await stage('Compose')
   await page.waitForTimeout(1500)
   await shot('compose')
@@ -140,9 +141,10 @@ try {
   // The otter's edge, solved as a matte, with the ribbon below.
   await openProject(page, project('b'))
   await stage('Edge')
+  await menuOf(page, 'Mask of Curves; show other steps', 'Steps of the mask of Otter puppet')
   await page.getByRole('radio', { name: 'Cutout' }).click()
-  await page.getByRole('button', { name: 'Solve the edge' }).click()
-  await page.waitForTimeout(6000)
+  await page.getByRole('button', { name: 'Show its values' }).click()
+  await page.waitForTimeout(3000)
   await page.waitForFunction(() => Number(document.querySelector('[data-ribbon]').dataset.ribbon) > 1000)
   await page.waitForTimeout(4000)
   await shot('edge')

@@ -13,4 +13,8 @@ export const partInView = ({ stage, hand }: Pick<BenchState, 'stage' | 'hand'>, 
 export const comparing = ({ stage, compare, keptEdge, home, result, before }: BenchState): BenchState['compare'] => (stage === 'edge' && keptEdge && result && !before && JSON.stringify(keptEdge.home) === JSON.stringify(home) ? compare : 'off')
 
 /** The layer that is shown by itself because its mask is looked at as a cut-out on a backing; null where none is. */
-export const cutOutAlone = ({ stage, view, backing, home, before }: BenchState): string | null => ((stage === 'edge' || stage === 'select') && view === 'cutout' && backing !== 'below' && home.kind === 'mask' && !before ? home.layer : null)
+export function cutOutAlone({ stage, view, backing, home, before, project }: BenchState): string | null {
+  if ((stage !== 'edge' && stage !== 'select') || view !== 'cutout' || backing === 'below' || home.kind !== 'mask' || before) return null
+  // Of an adjustment by itself there is nothing to see.
+  return project?.layers.find((layer) => layer.id === home.layer)?.kind === 'adjust' ? null : home.layer
+}
