@@ -18,7 +18,7 @@ export const SOLVERS = ['closedForm', 'sampling'] as const
 export type Solver = (typeof SOLVERS)[number]
 
 /** What is known is looked at so far around the unknown pixels, px. */
-const CONTEXT = 96
+export const CONTEXT = 96
 /** Halved until there are at most so many unknown pixels: from far away the solution comes slowly. */
 const FEW = 2000
 /** A level gets as many rounds as there is time for: so many pixels' worth, within limits. */

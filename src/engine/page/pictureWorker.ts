@@ -278,10 +278,12 @@ const api: PictureWorker = {
   },
   async ribbon(request, fringe, number) {
     await openAll(request, request.steps)
-    const { context, end } = contextFor('Unrolling the edge', () => Atomics.load(latest, RIBBON) === number)
+    // A newer selection goes first, and asks for a ribbon of its own.
+    const selecting = Atomics.load(latest, SELECT), { context, end } = contextFor('Unrolling the edge', () => Atomics.load(latest, RIBBON) === number && Atomics.load(latest, SELECT) === selecting)
     try {
       const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check), picture = scene.picture('all')
       const shown = fringe ? foregroundColours(picture, matte, fringe, context.check) : picture, ribbon = unroll(matte)
+      context.check(0.9)
       unrolled = { ribbon, picture: shown, matte: { ...matte, data: matte.data.slice() } }
       return { ...ribbon, places: ribbon.places.slice(), doubts: doubtfulSpots(ribbon, shown, matte) }
     } catch (error) {

@@ -69,7 +69,7 @@ function OpenRibbon({ viewer }: { viewer: RefObject<Viewer | null> }) {
     <section aria-label="Edge ribbon" data-ribbon={edge?.length ?? 0} data-doubts={doubts.length} className="shrink-0 border-t border-[var(--line)] bg-[var(--panel)]">
       <header className="flex h-9 items-center gap-3 px-3 text-[12.5px]">
         <h2 className="font-semibold whitespace-nowrap">Edge ribbon</h2>
-        <span className="truncate text-[var(--muted)]">{edge?.length ? `${edge.length.toLocaleString()} px${edge.starts.length > 2 ? ` in ${edge.starts.length - 1} pieces` : ''}` : steps ? 'no boundary' : 'nothing is selected'}</span>
+        <span className="truncate text-[var(--muted)]">{edge?.length ? `${edge.length.toLocaleString()} px${edge.starts.length > 2 ? ` in ${edge.starts.length - 1} pieces` : ''}` : edge ? 'no boundary: all or nothing is selected' : steps ? 'unrolling …' : 'nothing is selected'}</span>
         <span className="ml-auto flex items-center gap-1" aria-live="polite" data-doubt>
           <span className="mr-1 whitespace-nowrap text-[var(--muted)]">{spot ? `${Math.min(doubt!, doubts.length - 1) + 1} of ${doubts.length} · ${WHY[spot.why]}` : doubts.length ? `${doubts.length} doubtful ${doubts.length === 1 ? 'spot' : 'spots'}` : edge?.length ? 'no doubtful spot' : ''}</span>
           <IconButton label="Previous doubtful spot" keys="," why={doubts.length ? undefined : 'There is none.'} onClick={() => look(-1)}><ChevronLeft size={16} /></IconButton>
@@ -79,7 +79,7 @@ function OpenRibbon({ viewer }: { viewer: RefObject<Viewer | null> }) {
         <Choice small label="Zoom of the ribbon" value={zoom} options={[[0.5, '½×'], [1, '1×'], [2, '2×'], [4, '4×']]} onChange={(ribbonZoom) => set({ ribbonZoom })} />
         <IconButton label="Fold the ribbon away" onClick={() => set({ ribbon: false })}><X size={15} /></IconButton>
       </header>
-      <Strip edge={edge} zoom={zoom} scroller={scroller} viewer={viewer} chosen={spot} />
+      {(edge?.length ?? 0) > 0 && <Strip edge={edge} zoom={zoom} scroller={scroller} viewer={viewer} chosen={spot} />}
     </section>
   )
 }

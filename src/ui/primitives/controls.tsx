@@ -84,7 +84,7 @@ export function Slider({ label, value, min, max, step, fallback, unit, digits = 
     return () => element?.removeEventListener('wheel', listen)
   }, [])
   return (
-    <div className="grid grid-cols-[64px_1fr_60px] items-center gap-1.5">
+    <div className="grid grid-cols-[64px_1fr_66px] items-center gap-1.5">
       <label id={id} className="text-[13px]">{label}</label>
       <RadixSlider.Root ref={track} min={signed ? -1 : 0} max={1} step={0.0005} value={[toTrack(value)]} onValueChange={([t]) => onPreview(fromTrack(t))} onValueCommit={([t]) => onSettle(fromTrack(t))}
         onDoubleClick={() => onSettle(fallback)}
@@ -98,7 +98,7 @@ export function Slider({ label, value, min, max, step, fallback, unit, digits = 
         <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]"><RadixSlider.Range className="absolute h-full rounded-full bg-[var(--ink)]" /></RadixSlider.Track>
         <RadixSlider.Thumb aria-labelledby={id} aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`} className="block size-4 rounded-full border-[1.5px] border-[var(--ink)] bg-[var(--panel)] shadow-sm" />
       </RadixSlider.Root>
-      <NumberField label={`${label}, typed`} value={value} min={min} max={max} unit={unit} digits={digits} onSettle={onSettle} />
+      <NumberField label={`${label}, typed`} value={value} min={min} max={max} unit={unit} digits={digits} onSettle={onSettle} className="w-full min-w-0" />
     </div>
   )
 }

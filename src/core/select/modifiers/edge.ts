@@ -5,15 +5,17 @@
  */
 import { flag, number, oneOf } from '../../common/fields'
 import { type Memory } from '../../common/memory'
-import { type Solver, solveUnknown, SOLVERS } from '../../matting/solveUnknown'
+import { CONTEXT, type Solver, solveUnknown, SOLVERS } from '../../matting/solveUnknown'
 import { LINEAR_OF_BYTE } from '../../colour/srgb'
 import { noiseOf } from '../../matting/noise'
+import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
 import { grow } from '../../raster/grow'
 import { type Matte, type Picture, shares } from '../../raster/picture'
 import { coverMarks, type Mark, marks } from '../../segment/strokes'
-import { wholeOf } from '../../segment/view'
+import { boundsOfPoints } from '../../segment/bounds'
+import { frameAround } from '../../segment/view'
 import { type Context, type Modifier, type Scene } from '../finder'
 import { featherMatte } from './feather'
 
@@ -125,19 +127,22 @@ function widen(picture: Picture, matte: Matte, open: Uint8Array, reach: number):
   while (stack.length) reachFrom(stack.pop()!)
 }
 
-/** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. */
-function solveStroke(picture: Picture, { matte, open }: Solved, stroke: EdgeStroke, solver: Solver, check: (progress: number) => void): Solved {
-  const out: Matte = { ...matte, data: matte.data.slice() }, opened = open.slice(), covered = coverMarks([stroke], wholeOf(picture), 0, picture).data
-  const asked = new Uint8Array(open.length)
+/** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. Only what lies around the stroke is looked at. */
+function solveStroke(picture: Picture, solved: Solved, stroke: EdgeStroke, solver: Solver, check: (progress: number) => void): Solved {
+  const around = stroke.mode === 'unsure' ? 0 : Math.max(LEAST_AROUND, AROUND * stroke.size), part = stroke.points.length ? frameAround(boundsOfPoints(stroke.points), 0, stroke.size / 2 + around + CONTEXT + 2, picture) : null
+  if (!part) return solved
+  const crop = (from: Uint8Array) => cropRows(from, picture.width, part, new Uint8Array(part.width * part.height)), piece: Matte = { width: part.width, height: part.height, data: crop(solved.matte.data) }, open = crop(solved.open)
+  const covered = coverMarks([stroke], part, 0, piece).data, asked = new Uint8Array(open.length)
   if (stroke.mode === 'unsure') {
-    for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) asked[i] = opened[i] = 1
+    for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) asked[i] = open[i] = 1
   } else {
-    const value = stroke.mode === 'keep' ? 255 : 0, { width } = picture, reach = Math.max(LEAST_AROUND, AROUND * stroke.size)
-    for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) { out.data[i] = value; opened[i] = 0 }
-    nearestSetPixels(covered.map((c) => (c >= MIDDLE ? 1 : 0)), picture, reach, (y, nearest) => { for (let x = 0, i = y * width; x < width; x++, i++) if (nearest[x] >= 0 && opened[i]) asked[i] = 1 })
+    const value = stroke.mode === 'keep' ? 255 : 0
+    for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) { piece.data[i] = value; open[i] = 0 }
+    nearestSetPixels(covered.map((c) => (c >= MIDDLE ? 1 : 0)), piece, around, (y, nearest) => { for (let x = 0, i = y * part.width; x < part.width; x++, i++) if (nearest[x] >= 0 && open[i]) asked[i] = 1 })
   }
-  solveUnknown(picture, out, asked, solver, check)
-  return { matte: out, open: opened }
+  solveUnknown(cropPicture(picture, part), piece, asked, solver, check)
+  const put = (whole: Uint8Array, from: Uint8Array) => { const out = whole.slice(); for (let y = 0; y < part.height; y++) out.set(from.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * picture.width + part.x); return out }
+  return { matte: { ...solved.matte, data: put(solved.matte.data, piece.data) }, open: put(solved.open, open) }
 }
 
 /** What is made of the solved matte without solving again. */
