@@ -25,7 +25,7 @@ let stack: KernelStack | undefined
 
 /**
  * Solves the unknown pixels from all others, in place, in at most so many rounds; `alpha` is what they start from.
- * Memory: 120 bytes for each unknown pixel and 32 for each pixel. @param check is called now and then with the progress (0-1)
+ * Memory: 120 bytes for each unknown pixel and 32 for each other one. @param check is called now and then with the progress (0-1)
  */
 export function solveClosedForm({ picture, unknown, alpha }: Level, { epsilon, belief, weight }: Hints, rounds: number, check: (progress: number) => void = () => {}): void {
   const { width, height, data } = picture, stride = width + 2 * RIM, size = stride * (height + 2 * RIM)

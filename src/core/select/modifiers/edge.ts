@@ -5,9 +5,8 @@
  */
 import { flag, number, oneOf } from '../../common/fields'
 import { type Memory } from '../../common/memory'
+import { bandAlong, followFineThings } from '../../matting/band'
 import { CONTEXT, type Solver, solveUnknown, SOLVERS } from '../../matting/solveUnknown'
-import { LINEAR_OF_BYTE } from '../../colour/srgb'
-import { noiseOf } from '../../matting/noise'
 import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
@@ -37,12 +36,8 @@ export interface EdgeFields {
   solver: Solver
 }
 
-/** Coverage on either side of which a pixel counts as full or empty when the edge is looked for. */
-const MIDDLE = 128
-/** The band is widened by this times its reach where things more lively than this times the grain cross its border. */
-const WIDER = 5, LIVELY = 10
-/** What was soft before lies in the band when it is so far from empty and full. */
-const SOFT = 5
+/** Coverage from which a stroke covers a pixel; and beside empty and full what counts as that. */
+const MIDDLE = 128, ALMOST = 5
 /** Around what is kept or dropped the open pixels are solved anew so far, as a share of the stroke's size and px at least. */
 const AROUND = 1, LEAST_AROUND = 12
 
@@ -86,45 +81,15 @@ function solveStrokes(matte: Matte, { reach, follow, strokes, solver }: EdgeFiel
   return solved
 }
 
-/** Open are the pixels up to `reach` px from where coverage crosses the middle, and what was soft already and touches them. */
 function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolean, solver: Solver, check: (progress: number) => void): Solved {
-  const { width, height } = matte, out: Matte = { width, height, data: matte.data.slice() }, open = new Uint8Array(width * height)
+  const out: Matte = { ...matte, data: matte.data.slice() }, open = reach > 0 ? bandAlong(matte, reach) : new Uint8Array(matte.data.length)
   if (reach > 0) {
-    const rim = new Uint8Array(open.length), { data } = matte
-    for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-      const inside = data[i] >= MIDDLE
-      if ((x + 1 < width && inside !== data[i + 1] >= MIDDLE) || (y + 1 < height && inside !== data[i + width] >= MIDDLE)) { rim[i] = 1; if (y + 1 < height && inside !== data[i + width] >= MIDDLE) rim[i + width] = 1; if (x + 1 < width && inside !== data[i + 1] >= MIDDLE) rim[i + 1] = 1 }
-    }
-    const far = reach * reach
-    nearestSetPixels(rim, matte, reach, (y, nearest) => {
-      for (let x = 0, i = y * width; x < width; x++, i++) { const k = nearest[x]; if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2 <= far) open[i] = 1 }
-    })
-    // Outside the band what is soft stays; right beside it the solver would take it for sure, so the known rim is told plainly.
-    for (let i = 0; i < open.length; i++) if (!open[i] && data[i] > 0 && data[i] < 255 && (data[i] < SOFT || data[i] > 255 - SOFT)) out.data[i] = data[i] < SOFT ? 0 : 255
-    if (follow) widen(picture, matte, open, reach)
+    // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
+    for (let i = 0; i < open.length; i++) if (!open[i]) { if (matte.data[i] < ALMOST) out.data[i] = 0; else if (matte.data[i] > 255 - ALMOST) out.data[i] = 255 }
+    if (follow) followFineThings(picture, matte, open, reach)
     solveUnknown(picture, out, open, solver, check)
   }
   return { matte: out, open }
-}
-
-/** Opens fine things that cross the band's outer border (hair, spines): what varies more than grain, as far as it hangs together with the band. */
-function widen(picture: Picture, matte: Matte, open: Uint8Array, reach: number): void {
-  const { width, height, data } = picture, grain = noiseOf(picture, open) * LIVELY, far = (WIDER * reach) ** 2
-  const near = new Uint8Array(open.length)
-  nearestSetPixels(open, matte, WIDER * reach, (y, nearest) => { for (let x = 0, i = y * width; x < width; x++, i++) { const k = nearest[x]; if (k >= 0 && !open[i] && matte.data[i] < MIDDLE && ((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2 <= far) near[i] = 1 } })
-  const lively = (i: number): boolean => {
-    let variance = 0
-    for (let c = 0; c < 3; c++) {
-      let sum = 0, squares = 0
-      for (let dy = -width; dy <= width; dy += width) for (let dx = -1; dx <= 1; dx++) { const v = LINEAR_OF_BYTE[data[(i + dy + dx) * 4 + c]]; sum += v; squares += v * v }
-      variance += squares / 9 - (sum / 9) ** 2
-    }
-    return variance > 3 * grain
-  }
-  const stack: number[] = []
-  const reachFrom = (i: number) => { for (const j of [i - 1, i + 1, i - width, i + width]) { const x = j % width; if (near[j] && x > 0 && x < width - 1 && j >= width && j < width * (height - 1)) { near[j] = 0; if (lively(j)) { open[j] = 1; stack.push(j) } } } }
-  for (let i = 0, count = open.length; i < count; i++) if (open[i]) reachFrom(i)
-  while (stack.length) reachFrom(stack.pop()!)
 }
 
 /** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. Only what lies around the stroke is looked at. */
