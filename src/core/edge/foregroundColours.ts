@@ -8,6 +8,7 @@
  */
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type Box } from '../raster/content'
+import { cropPicture, cropRows } from '../raster/crop'
 import { nearestSetPixels } from '../raster/distance'
 import { type Matte, type Picture } from '../raster/picture'
 
@@ -49,24 +50,20 @@ function hasEdge({ width, height, data }: Matte, { x, y, width: across, height: 
 }
 
 function correctBlock(picture: Picture, matte: Matte, out: Uint8ClampedArray, block: Box, amount: number, rim: number): void {
-  let margin = MARGIN + Math.ceil(rim), x0 = 0, y0 = 0, width = 0, height = 0, coverage: Matte = matte, deep: Uint8Array = matte.data
+  let margin = MARGIN + Math.ceil(rim), part = block, coverage: Matte = matte, deep: Uint8Array = matte.data
   for (let widening = 0; widening < WIDENINGS; widening++, margin *= 2) {
-    x0 = Math.max(0, block.x - margin)
-    y0 = Math.max(0, block.y - margin)
-    width = Math.min(picture.width, block.x + block.width + margin) - x0
-    height = Math.min(picture.height, block.y + block.height + margin) - y0
-    coverage = { width, height, data: new Uint8Array(width * height) }
-    for (let y = 0; y < height; y++) coverage.data.set(matte.data.subarray((y0 + y) * picture.width + x0, (y0 + y) * picture.width + x0 + width), y * width)
+    const x = Math.max(0, block.x - margin), y = Math.max(0, block.y - margin)
+    part = { x, y, width: Math.min(picture.width, block.x + block.width + margin) - x, height: Math.min(picture.height, block.y + block.height + margin) - y }
+    coverage = { width: part.width, height: part.height, data: cropRows(matte.data, matte.width, part, new Uint8Array(part.width * part.height)) }
     deep = rim > 0 ? deepInside(coverage, rim) : coverage.data.map((v) => (v === 255 ? 1 : 0))
     let inside = 0, outside = 0
     for (let i = 0; i < deep.length; i++) { inside += deep[i]; if (coverage.data[i] === 0) outside++ }
     if (inside >= ENOUGH && outside >= ENOUGH) break
   }
-  const colours: Picture = { width, height, data: new Uint8ClampedArray(width * height * 4) }
-  for (let y = 0; y < height; y++) { const from = ((y0 + y) * picture.width + x0) * 4; colours.data.set(picture.data.subarray(from, from + width * 4), y * width * 4) }
+  const colours = cropPicture(picture, part)
   const inside = spread(colours, deep), outside = spread(colours, coverage.data.map((v) => (v === 0 ? 1 : 0)))
   for (let y = block.y; y < block.y + block.height; y++) for (let x = block.x; x < block.x + block.width; x++) {
-    const i = y * picture.width + x, k = (y - y0) * width + x - x0
+    const i = y * picture.width + x, k = (y - part.y) * part.width + x - part.x
     if (matte.data[i] === 0 || deep[k] || (matte.data[i] === 255 && rim <= 0)) continue
     const alpha = matte.data[i] / 255, rest = 1 - alpha
     for (let c = 0; c < 3; c++) {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type Matte, type Picture } from '../raster/picture'
 import { doubtfulSpots } from './doubts'
-import { nearestOn, placeOn, ribbonPicture, unroll } from './ribbon'
+import { placeOn, ribbonPicture, unroll } from './ribbon'
 
 const WIDTH = 300, HEIGHT = 240
 const matteOf = (coverage: (x: number, y: number) => number): Matte => ({ width: WIDTH, height: HEIGHT, data: Uint8Array.from({ length: WIDTH * HEIGHT }, (_, i) => Math.max(0, Math.min(255, Math.round(255 * coverage((i % WIDTH) + 0.5, Math.floor(i / WIDTH) + 0.5))))) })
@@ -23,12 +23,6 @@ describe('the edge ribbon', () => {
     expect(ribbon.starts[1]).toBeGreaterThan(ribbon.starts[2] - ribbon.starts[1])
     expect(placeOn(ribbon, 5, 0)[0]).toBeGreaterThan(150)
     expect(placeOn(ribbon, ribbon.starts[1] + 5, 0)[0]).toBeLessThan(150)
-  })
-  it('finds the place on the ribbon of a place of the canvas, and back', () => {
-    const ribbon = unroll(matteOf(disc(150, 120, 80)))
-    const along = nearestOn(ribbon, 150, 30), [x, y] = placeOn(ribbon, along, 0)
-    expect(x).toBeCloseTo(150, 0)
-    expect(y).toBeCloseTo(40, 0)
   })
   it('shows the outside above and the inside below, on any backing', () => {
     const matte = matteOf(disc(150, 120, 80)), picture = paint((x, y) => (Math.hypot(x - 150, y - 120) < 80 ? [200, 40, 40] : [40, 40, 200])), ribbon = unroll(matte)

@@ -70,13 +70,6 @@ export function placeOn({ places, length }: Ribbon, along: number, out: number):
   return [places[k] + places[k + 2] * out, places[k + 1] + places[k + 3] * out]
 }
 
-/** Where along the ribbon a place of the canvas is nearest. */
-export function nearestOn({ places, length }: Ribbon, x: number, y: number): number {
-  let best = 0, least = Infinity
-  for (let k = 0; k < length; k++) { const d = (places[4 * k] - x) ** 2 + (places[4 * k + 1] - y) ** 2; if (d < least) { least = d; best = k } }
-  return best
-}
-
 export interface RibbonView {
   /** px along at the left side; and px for each px of the result. */
   readonly from: number
