@@ -34,6 +34,9 @@ export interface Exports {
   multiplyNodes(runs: number, count: number, weights: number, weightPlane: number, grid: number, stride: number, q: number): number
   stepNodes(runs: number, count: number, grid: number, x: number, r: number, q: number, one: number, step: number): number
   turnNodes(runs: number, count: number, grid: number, r: number, one: number, keep: number): void
+  clearFlow(heads: number, rest: number, own: number, nodes: number): void
+  pushFlow(heads: number, rest: number, own: number, rings: number, nodes: number, progress: number, most: number): number
+  joinRow(heads: number, rest: number, own: number, above: number, here: number, below: number, coloursAbove: number, coloursHere: number, coloursBelow: number, plane: number, evidence: number, fall: number, steps: number, per: number, from: number, to: number): number
   splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
 }
 export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }
@@ -74,4 +77,18 @@ export class KernelStack {
   floats(at: number, count: number): Float32Array<ArrayBuffer> { return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
   words(at: number, count: number): Int32Array<ArrayBuffer> { return new Int32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
   bytes(at: number, count: number): Uint8Array<ArrayBuffer> { return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count) }
+}
+
+/** Memory above this is not kept for the next work, bytes. */
+const KEPT = 64 << 20
+
+let shared: KernelStack | undefined
+
+/** Room in kernels for as long as `work` takes; it may call what asks for room too. All of it is given back when it ends. */
+export function withRoom<T>(work: (stack: KernelStack) => T): T {
+  const stack = (shared ??= new KernelStack()), start = stack.take(0)
+  try { return work(stack) } finally {
+    stack.release(start)
+    if (start === KERNEL_BASE && stack.run.memory.buffer.byteLength > KEPT) shared = undefined
+  }
 }

@@ -18,4 +18,13 @@ export class ColourEvidence {
     const [L, a, b] = labOf((word & 0xfc) | 2, ((word >>> 8) & 0xfc) | 2, ((word >>> 16) & 0xfc) | 2)
     return (this.table[cell] = Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)))
   }
+
+  /** The same for a run of words, into `out` from `at` on. */
+  row(words: Uint32Array, from: number, count: number, out: Float32Array, at: number): void {
+    const { table } = this
+    for (let i = from, end = from + count; i < end; i++, at++) {
+      const word = words[i], known = table[((word & 0xfc) << 10) | ((word & 0xfc00) >>> 4) | ((word & 0xfc0000) >>> 18)]
+      out[at] = known === known ? known : this.of(word)
+    }
+  }
 }

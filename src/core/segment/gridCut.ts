@@ -3,8 +3,9 @@
  * Sources: Boykov and Jolly, "Interactive graph cuts for optimal boundary & region segmentation of objects in N-D images", ICCV 2001;
  * the contrast term as in Rother, Kolmogorov and Blake 2004, equation 11 (eight neighbours, weighted by their distance).
  */
+import { withRoom } from '../kernels'
 import { type Size } from '../raster/picture'
-import { FlowGraph } from './maxFlow'
+import { FlowGrid } from './maxFlow'
 import { type LabPlanes } from './labPlanes'
 
 export const UNDECIDED = 0, OUTSIDE = 1, INSIDE = 2
@@ -26,8 +27,8 @@ export function meanContrast({ width, height, L, a, b }: LabPlanes): number {
 export interface GridCut {
   /** UNDECIDED, OUTSIDE or INSIDE for each pixel; the undecided are decided here, in place of nothing else. */
   readonly state: Uint8Array
-  /** How much a pixel's colour speaks for inside, nats, below zero for outside; asked for undecided pixels only. */
-  readonly evidence: (pixel: number) => number
+  /** How much pixels speak for inside, nats, below zero for outside: a run of them, into `out` from `at` on; asked for undecided pixels only. */
+  readonly evidence: (from: number, count: number, out: Float32Array, at: number) => void
   /** L*, a*, b* of a run of pixels, into the three arrays from `at` on; asked for undecided pixels and their neighbours. */
   readonly colours: (from: number, count: number, L: Float32Array, a: Float32Array, b: Float32Array, at: number) => void
   /** Mean squared difference of neighbours. */
@@ -36,75 +37,61 @@ export interface GridCut {
   readonly smoothness: number
 }
 
-/** Decides every undecided pixel: `state` holds OUTSIDE and INSIDE only when this returns. Takes time by the undecided pixels, of which there may be few. */
+/** Decides every undecided pixel: `state` holds OUTSIDE and INSIDE only when this returns. Takes time and memory by the undecided pixels, of which there may be few. */
 export function cutGrid({ width, height }: Size, { state, evidence, colours, contrast, smoothness }: GridCut, check: (progress: number) => void = () => {}): void {
-  // Nodes are the undecided pixels, row by row, in runs.
-  const nodeOf = new Int32Array(width * height), runs: number[] = [], firstRun = new Int32Array(height + 1)
+  // Nodes are the undecided pixels, row by row, in runs: first px, the one after the last.
+  const runs: number[] = [], firstRun = new Int32Array(height + 1), firstNode = new Int32Array(height + 1)
   let nodes = 0
-  for (let y = 0; y < height; y++) {
-    firstRun[y] = runs.length
-    for (let i = y * width, end = i + width; i < end; i++) {
-      if (state[i] !== UNDECIDED) continue
-      const from = i
-      while (i < end && state[i] === UNDECIDED) nodeOf[i++] = nodes++
-      runs.push(from - y * width, i - y * width)
+  for (let y = 0, next = state.indexOf(UNDECIDED); y < height; y++) {
+    const row = y * width
+    while (next >= 0 && next < row + width) {
+      const from = next - row
+      let x = from
+      while (x < width && state[row + x] === UNDECIDED) x++
+      runs.push(from, x)
+      nodes += x - from
+      next = state.indexOf(UNDECIDED, row + x)
     }
+    firstRun[y + 1] = runs.length
+    firstNode[y + 1] = nodes
   }
-  firstRun[height] = runs.length
   if (nodes === 0) return
-  const graph = new FlowGraph(nodes, nodes * 4), straight = smoothness * SCALE
-  const row = () => ({ L: new Float32Array(width), a: new Float32Array(width), b: new Float32Array(width) })
-  let above = row(), here = row(), below = row()
-  /** The colours of a row, where an undecided pixel is one of the nine around. */
-  const load = (into: typeof here, y: number) => {
-    if (y < 0 || y >= height) return
-    let done = 0
-    for (let r = Math.max(0, y - 1); r <= Math.min(height - 1, y + 1); r++, done = 0) for (let k = firstRun[r]; k < firstRun[r + 1]; k += 2) {
-      const from = Math.max(done, runs[k] - 1, 0), to = Math.min(width, runs[k + 1] + 1)
-      if (to > from) colours(y * width + from, to - from, into.L, into.a, into.b, from)
-      done = to
-    }
-  }
-  // What a difference costs, by its square: the exponential on a fine grid.
-  const beta = -1 / (2 * contrast), fall = Uint16Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))), per = STEPS / (FARTHEST * contrast)
-  const alike = (p: typeof here, x: number, q: typeof here, u: number): number => {
-    const dl = p.L[x] - q.L[u], da = p.a[x] - q.a[u], db = p.b[x] - q.b[u], at = (dl * dl + da * da + db * db) * per
-    return at >= STEPS ? fall[STEPS] : fall[at | 0]
-  }
-  /** With a decided neighbour a node is joined to its side; with an undecided one it is joined once, by the first of the two. */
-  const join = (i: number, j: number, weight: number) => {
-    const capacity = Math.round(weight), side = state[j]
-    if (side === UNDECIDED) { if (j > i) graph.addEdge(nodeOf[i], nodeOf[j], capacity, capacity) }
-    else if (side === INSIDE) graph.addTerminals(nodeOf[i], capacity, 0)
-    else graph.addTerminals(nodeOf[i], 0, capacity)
-  }
-  load(here, 0)
-  for (let y = 0; y < height; y++) {
-    load(below, y + 1)
-    const up = y > 0, down = y + 1 < height
-    for (let k = firstRun[y]; k < firstRun[y + 1]; k += 2) for (let x = runs[k], i = y * width + x; x < runs[k + 1]; x++, i++) {
-      const e = Math.round(SCALE * Math.max(-MOST_EVIDENCE, Math.min(MOST_EVIDENCE, evidence(i))))
-      if (e > 0) graph.addTerminals(nodeOf[i], e, 0); else graph.addTerminals(nodeOf[i], 0, -e)
-      const left = x > 0, right = x + 1 < width
-      if (right) join(i, i + 1, alike(here, x, here, x + 1))
-      if (down) {
-        join(i, i + width, alike(here, x, below, x))
-        if (right) join(i, i + width + 1, Math.SQRT1_2 * alike(here, x, below, x + 1))
-        if (left) join(i, i + width - 1, Math.SQRT1_2 * alike(here, x, below, x - 1))
+  withRoom((stack) => {
+    const flow = new FlowGrid(stack, nodes), { run } = stack
+    // Three rows at a time: which node each pixel is, with one more at either end, and its colours.
+    const rowBytes = (width + 2) * 4, plane = width * 4, numbers = stack.take(3 * rowBytes), colourRows = stack.take(9 * plane), speaks = stack.take(plane), fallAt = stack.take((STEPS + 1) * 2)
+    const numbersOf = [0, 1, 2].map((k) => stack.words(numbers + k * rowBytes, width + 2)), coloursOf = [0, 1, 2].map((k) => [0, 1, 2].map((c) => stack.floats(colourRows + (3 * k + c) * plane, width))), nats = stack.floats(speaks, width), capacities = stack.words(speaks, width)
+    // What a difference costs, by its square: the exponential on a fine grid.
+    const beta = -1 / (2 * contrast), straight = smoothness * SCALE
+    new Uint16Array(run.memory.buffer, fallAt, STEPS + 1).set(Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))))
+    const load = (slot: number, y: number) => {
+      const number = numbersOf[slot].fill(-1)
+      if (y < 0 || y >= height) return
+      const row = y * width
+      for (let r = Math.max(0, y - 1); r <= Math.min(height - 1, y + 1); r++) for (let k = firstRun[r], done = 0; k < firstRun[r + 1]; k += 2) {
+        const from = Math.max(done, runs[k] - 1, 0), to = Math.min(width, runs[k + 1] + 1)
+        if (to > from) colours(row + from, to - from, coloursOf[slot][0], coloursOf[slot][1], coloursOf[slot][2], from)
+        for (let x = from; x < to; x++) number[x + 1] = -1 - state[row + x]
+        done = to
       }
-      // Backwards only to what is decided.
-      if (left && state[i - 1] !== UNDECIDED) join(i, i - 1, alike(here, x, here, x - 1))
-      if (up) {
-        if (state[i - width] !== UNDECIDED) join(i, i - width, alike(here, x, above, x))
-        if (right && state[i - width + 1] !== UNDECIDED) join(i, i - width + 1, Math.SQRT1_2 * alike(here, x, above, x + 1))
-        if (left && state[i - width - 1] !== UNDECIDED) join(i, i - width - 1, Math.SQRT1_2 * alike(here, x, above, x - 1))
+      for (let k = firstRun[y], node = firstNode[y]; k < firstRun[y + 1]; k += 2) for (let x = runs[k]; x < runs[k + 1]; x++) number[x + 1] = node++
+    }
+    let through = 0, loaded = -2
+    for (let y = 0; y < height; y++) {
+      if (firstRun[y] === firstRun[y + 1]) continue
+      for (let v = Math.max(y - 1, loaded + 1); v <= y + 1; v++) load((v + 3) % 3, v)
+      loaded = y + 1
+      for (let k = firstRun[y]; k < firstRun[y + 1]; k += 2) {
+        const from = runs[k], to = runs[k + 1]
+        evidence(y * width + from, to - from, nats, from)
+        for (let x = from; x < to; x++) capacities[x] = Math.round(SCALE * Math.max(-MOST_EVIDENCE, Math.min(MOST_EVIDENCE, nats[x])))
+        const [above, here, below] = [y + 2, y, y + 1].map((v) => v % 3)
+        through += run.joinRow(flow.heads, flow.rest, flow.own, numbers + above * rowBytes, numbers + here * rowBytes, numbers + below * rowBytes, colourRows + 3 * above * plane, colourRows + 3 * here * plane, colourRows + 3 * below * plane, plane, speaks, fallAt, STEPS, STEPS / (FARTHEST * contrast), from, to)
       }
     }
-    const done = above
-    above = here
-    here = below
-    below = done
-  }
-  graph.maxFlow(check)
-  for (let y = 0; y < height; y++) for (let k = firstRun[y]; k < firstRun[y + 1]; k += 2) for (let i = y * width + runs[k], end = y * width + runs[k + 1]; i < end; i++) state[i] = graph.onSourceSide(nodeOf[i]) ? INSIDE : OUTSIDE
+    flow.passes(through)
+    flow.maxFlow(check)
+    const inside = flow.sides()
+    for (let y = 0; y < height; y++) for (let k = firstRun[y], node = firstNode[y]; k < firstRun[y + 1]; k += 2) for (let i = y * width + runs[k], end = y * width + runs[k + 1]; i < end; i++) state[i] = inside(node++) ? INSIDE : OUTSIDE
+  })
 }

@@ -1,9 +1,10 @@
-/** Against a plain reference: shortest augmenting paths on the same graph (Edmonds and Karp 1972), on random grids and graphs. */
+/** Against a plain reference: shortest augmenting paths on the same graph (Edmonds and Karp 1972), on random grids. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { FlowGraph } from './maxFlow'
+import { withRoom } from '../kernels'
+import { FlowGrid } from './maxFlow'
 
-interface Graph { nodes: number; terminals: [number, number][]; edges: [number, number, number, number][] }
+interface Graph { width: number; nodes: number; terminals: [number, number][]; edges: [number, number, number, number][] }
 
 function edmondsKarp({ nodes, terminals, edges }: Graph): number {
   const s = nodes, t = nodes + 1, capacity = Array.from({ length: nodes + 2 }, () => new Map<number, number>())
@@ -22,39 +23,41 @@ function edmondsKarp({ nodes, terminals, edges }: Graph): number {
   }
 }
 
-function ours({ nodes, terminals, edges }: Graph) {
-  const graph = new FlowGraph(nodes, edges.length)
-  terminals.forEach(([from, to], i) => graph.addTerminals(i, from, to))
-  for (const edge of edges) graph.addEdge(...edge)
-  return { flow: graph.maxFlow(), inside: Array.from({ length: nodes }, (_, i) => graph.onSourceSide(i)) }
+/** Ways of a grid that lead on: east, south-east, south, south-west. */
+const WAYS: [way: number, dx: number, dy: number][] = [[0, 1, 0], [1, 1, 1], [2, 0, 1], [3, -1, 1]]
+
+function ours({ nodes, terminals, edges, width }: Graph) {
+  return withRoom((stack) => {
+    const grid = new FlowGrid(stack, nodes)
+    terminals.forEach(([from, to], i) => grid.setTerminals(i, from, to))
+    for (const [a, b, there, back] of edges) grid.setEdge(a, WAYS.find(([, dx, dy]) => a + dy * width + dx === b)![0], b, there, back)
+    const flow = grid.maxFlow(), inside = grid.sides()
+    return { flow, inside: Array.from({ length: nodes }, (_, i) => inside(i)) }
+  })
 }
 
 const cutValue = ({ terminals, edges }: Graph, inside: boolean[]): number =>
   terminals.reduce((sum, [from, to], i) => sum + (inside[i] ? to : from), 0) + edges.reduce((sum, [a, b, there, back]) => sum + (inside[a] && !inside[b] ? there : 0) + (inside[b] && !inside[a] ? back : 0), 0)
 
 const capacity = fc.integer({ min: 0, max: 20 })
-const graphs = fc.integer({ min: 2, max: 24 }).chain((nodes) => fc.record({
-  nodes: fc.constant(nodes), terminals: fc.array(fc.tuple(capacity, capacity), { minLength: nodes, maxLength: nodes }),
-  edges: fc.array(fc.tuple(fc.nat(nodes - 1), fc.nat(nodes - 1), capacity, capacity).filter(([a, b]) => a !== b), { maxLength: 80 }),
-}))
 const grids = fc.tuple(fc.integer({ min: 2, max: 9 }), fc.integer({ min: 2, max: 9 })).chain(([w, h]) => {
   const pairs: [number, number][] = []
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) for (const [dx, dy] of [[1, 0], [0, 1], [1, 1], [-1, 1]]) if (x + dx >= 0 && x + dx < w && y + dy < h) pairs.push([y * w + x, (y + dy) * w + x + dx])
+  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) for (const [, dx, dy] of WAYS) if (x + dx >= 0 && x + dx < w && y + dy < h) pairs.push([y * w + x, (y + dy) * w + x + dx])
   return fc.record({ nodes: fc.constant(w * h), terminals: fc.array(fc.tuple(capacity, capacity), { minLength: w * h, maxLength: w * h }), weights: fc.array(fc.tuple(capacity, capacity), { minLength: pairs.length, maxLength: pairs.length }) })
-    .map(({ nodes, terminals, weights }): Graph => ({ nodes, terminals, edges: pairs.map(([a, b], i) => [a, b, ...weights[i]]) }))
+    .map(({ nodes, terminals, weights }): Graph => ({ width: w, nodes, terminals, edges: pairs.map(([a, b], i) => [a, b, ...weights[i]]) }))
 })
 
 describe('maximum flow', () => {
-  it.each([['graphs', graphs], ['grids of eight neighbours', grids]] as const)('of random %s is the reference’s, and the cut it leaves has that value', (_, any) => {
-    fc.assert(fc.property(any, (graph) => {
+  it('of random grids of eight neighbours is the reference’s, and the cut it leaves has that value', () => {
+    fc.assert(fc.property(grids, (graph) => {
       const { flow, inside } = ours(graph)
       expect(flow).toBe(edmondsKarp(graph))
       expect(cutValue(graph, inside)).toBe(flow) // max-flow min-cut: Ford and Fulkerson 1956
-    }), { numRuns: 300 })
+    }), { numRuns: 600 })
   })
 
   it('takes the worked example by hand: two paths share the narrow middle', () => {
     // source → 0 (5) → 1 (3) → sink (4), and source → 1 (2)
-    expect(ours({ nodes: 2, terminals: [[5, 0], [2, 4]], edges: [[0, 1, 3, 0]] }).flow).toBe(4)
+    expect(ours({ width: 2, nodes: 2, terminals: [[5, 0], [2, 4]], edges: [[0, 1, 3, 0]] }).flow).toBe(4)
   })
 })

@@ -74,7 +74,10 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
     const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {
       state: next, contrast, smoothness,
-      evidence: (i) => evidence(i) + 2 * GUESS_WEIGHT * (guess[i] - GUESS_MIDDLE),
+      evidence: (from, n, out, at) => {
+        colours.row(lab.words, from, n, out, at)
+        for (let i = 0; i < n; i++) out[at + i] += 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
+      },
       colours: (from, n, L, a, b, at) => { L.set(lab.L.subarray(from, from + n), at); a.set(lab.a.subarray(from, from + n), at); b.set(lab.b.subarray(from, from + n), at) },
     })
     if (tidy) {
@@ -128,7 +131,7 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, 
       if (side === INSIDE ? e < -loud : e > loud) next[i] = UNDECIDED
     }
     for (let i = 0; i < next.length; i++) if (given[i] !== UNDECIDED) next[i] = given[i]
-    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness, evidence: (i) => colours.of(pixels[i]), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
+    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
     state = next
     check(1 - n / Math.max(1, levels.length - 1))
   }

@@ -6,3 +6,4 @@ export { compositeRow, convertRow, coverRow, discRow, matrixRow, mixRow, packRow
 export { sampleRow } from './sample'
 export { settleRow, weighRows, weighSpans } from './resize'
 export { addWindows, multiplyNodes, stepNodes, turnNodes } from './matting'
+export { clearFlow, joinRow, pushFlow } from './flow'
