@@ -37,6 +37,15 @@ export interface Exports {
   clearFlow(heads: number, rest: number, own: number, nodes: number): void
   pushFlow(heads: number, rest: number, own: number, rings: number, nodes: number, progress: number, most: number): number
   joinRow(heads: number, rest: number, own: number, above: number, here: number, below: number, coloursAbove: number, coloursHere: number, coloursBelow: number, plane: number, evidence: number, fall: number, steps: number, per: number, from: number, to: number): number
+  doubleStates(from: number, across: number, to: number, width: number, height: number): void
+  openBand(coarse: number, across: number, down: number, to: number, width: number, height: number, band: number): void
+  hearRow(words: number, from: number, count: number, states: number, table: number, near: number, shift: number, loud: number): number
+  giveStates(given: number, states: number, count: number): void
+  markRow(above: number, here: number, below: number, width: number, marks: number, edges: number, first: number, soft: boolean): number
+  shrinkInside(from: number, width: number, height: number, shift: number, to: number, across: number, down: number): void
+  keepInside(states: number, width: number, height: number, shift: number, small: number, across: number): void
+  halveRow(top: number, bottom: number, to: number, count: number): number
+  likeliest(samples: number, plane: number, count: number, components: number, parts: number, to: number): void
   splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
 }
 export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }

@@ -115,20 +115,19 @@ function blurGrid<T extends Uint8Array | Float32Array>(data: T, out: T, { width,
 
   /** Blurs row `y` (clamped) along x into its slot, and counts for each block how long it has been flat. */
   const horizontal = (y: number) => {
-    const row = Math.min(Math.max(y, 0), height - 1), line = lines[(y + radius) % rows]
-    padded.fill(data[row * width], 0, radius)
-    padded.set(data.subarray(row * width, (row + 1) * width), radius)
-    padded.fill(data[(row + 1) * width - 1], radius + width)
+    const row = Math.min(Math.max(y, 0), height - 1), line = lines[(y + radius) % rows], first = row * width, last = first + width - 1
     for (let block = 0; block < blocks; block++) {
-      const start = block * BLOCK, end = Math.min(width, start + BLOCK), value = padded[start]
-      let i = start + 1
-      for (const last = end + 2 * radius; i < last && padded[i] === value; i++);
-      if (i === end + 2 * radius) {
+      const start = block * BLOCK, end = Math.min(width, start + BLOCK), to = Math.min(last, first + end - 1 + radius)
+      let i = Math.max(first, first + start - radius)
+      const value = data[i]
+      while (i <= to && data[i] === value) i++
+      if (i > to) {
         flatRows[block] = flatValue[block] === value ? flatRows[block] + 1 : 1
         flatValue[block] = value
         line.fill(value, start, end)
         continue
       }
+      for (let x = start - radius; x < end + radius; x++) padded[x + radius] = data[x < 0 ? first : x >= width ? last : first + x]
       flatValue[block] = -1; flatRows[block] = 0
       for (let x = start; x < end; x++) {
         let sum = weights[0] * padded[x + radius]

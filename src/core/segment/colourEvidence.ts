@@ -7,13 +7,17 @@ const BITS = 6
 /** The densities below which a colour belongs to neither: it then says nothing. */
 const FLOOR = 1e-6
 
+/** The place of a word's colour in the table, red lowest. */
+export const cellOf = (word: number): number => ((word >>> 2) & 63) | ((word >>> 4) & 0xfc0) | ((word >>> 6) & 0x3f000)
+
 /** Nats in favour of `inside` (below zero: of `outside`) of an RGB word. */
 export class ColourEvidence {
-  private readonly table = new Float32Array(1 << (3 * BITS)).fill(NaN)
+  /** By `cellOf`; NaN where nobody has asked yet. */
+  readonly table = new Float32Array(1 << (3 * BITS)).fill(NaN)
   constructor(private readonly inside: Mixture, private readonly outside: Mixture) {}
 
   of(word: number): number {
-    const cell = ((word & 0xfc) << 10) | ((word & 0xfc00) >>> 4) | ((word & 0xfc0000) >>> 18), known = this.table[cell]
+    const cell = cellOf(word), known = this.table[cell]
     if (known === known) return known
     const [L, a, b] = labOf((word & 0xfc) | 2, ((word >>> 8) & 0xfc) | 2, ((word >>> 16) & 0xfc) | 2)
     return (this.table[cell] = Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)))
@@ -23,7 +27,7 @@ export class ColourEvidence {
   row(words: Uint32Array, from: number, count: number, out: Float32Array, at: number): void {
     const { table } = this
     for (let i = from, end = from + count; i < end; i++, at++) {
-      const word = words[i], known = table[((word & 0xfc) << 10) | ((word & 0xfc00) >>> 4) | ((word & 0xfc0000) >>> 18)]
+      const word = words[i], known = table[cellOf(word)]
       out[at] = known === known ? known : this.of(word)
     }
   }

@@ -3,6 +3,7 @@
  * Sources: Orchard and Bouman, "Color quantization of images", IEEE Trans. Signal Processing 39 (1991) (splitting along the widest
  * direction); the refinement is hard expectation-maximisation as in Rother, Kolmogorov and Blake, "GrabCut", SIGGRAPH 2004, section 3.
  */
+import { withRoom } from '../kernels'
 
 /** Each component is ten numbers, one after the other: logarithm of weight and normalisation; mean x, y, z; inverse covariance xx, xy, xz, yy, yz, zz. */
 export interface Mixture { readonly components: Float64Array }
@@ -14,13 +15,12 @@ const ROUNDS = 4
 const LOG_2PI_3 = 3 * Math.log(2 * Math.PI)
 
 /**
- * @param samples three values each, one after the other @param weights one a sample @param count how many components there are at most
+ * @param samples L*, a* and b*, a plane each, `weights.length` values long @param weights one a sample @param count how many components there are at most
  * Throws nothing; without samples the mixture has no components and everything is equally improbable.
  */
 export function fitMixture(samples: Float32Array, weights: Float32Array, count: number): Mixture {
-  const n = weights.length
-  const cluster = new Uint8Array(n)
-  let moments = [gather(samples, weights, cluster, 0)]
+  const n = weights.length, cluster = new Int32Array(n), [xs, ys, zs] = [0, 1, 2].map((k) => samples.subarray(k * n, (k + 1) * n))
+  let moments = gather(samples, weights, cluster, 1)
   while (moments.length < count) {
     // The cluster with the widest direction is split across it.
     const widths = moments.map((m) => (m.weight > 0 ? widest(m) : null))
@@ -28,23 +28,30 @@ export function fitMixture(samples: Float32Array, weights: Float32Array, count: 
     widths.forEach((w, i) => { if ((w?.spread ?? 0) > (widths[best]?.spread ?? 0)) best = i })
     const split = widths[best]
     if (!split || split.spread <= moments[best].weight * GRAIN) break
-    const { axis } = split, mean = moments[best].mean, middle = axis[0] * mean[0] + axis[1] * mean[1] + axis[2] * mean[2], next = moments.length
-    for (let i = 0; i < n; i++) if (cluster[i] === best && axis[0] * samples[i * 3] + axis[1] * samples[i * 3 + 1] + axis[2] * samples[i * 3 + 2] > middle) cluster[i] = next
-    moments[best] = gather(samples, weights, cluster, best)
-    moments.push(gather(samples, weights, cluster, next))
+    const { axis: [ax, ay, az] } = split, mean = moments[best].mean, middle = ax * mean[0] + ay * mean[1] + az * mean[2], next = moments.length
+    for (let i = 0; i < n; i++) if (cluster[i] === best && ax * xs[i] + ay * ys[i] + az * zs[i] > middle) cluster[i] = next
+    moments = gather(samples, weights, cluster, next + 1)
   }
   let mixture = mixtureOf(moments)
   for (let round = 0; round < ROUNDS; round++) {
-    const { components } = mixture, k = components.length / LENGTH
+    const k = mixture.components.length / LENGTH
     if (k < 2) break
-    for (let i = 0; i < n; i++) {
-      let least = Infinity
-      for (let c = 0; c < k; c++) { const cost = componentCost(components, c * LENGTH, samples[i * 3], samples[i * 3 + 1], samples[i * 3 + 2]); if (cost < least) { least = cost; cluster[i] = c } }
-    }
-    moments = Array.from({ length: k }, (_, c) => gather(samples, weights, cluster, c))
-    mixture = mixtureOf(moments)
+    assign(samples, mixture, cluster)
+    mixture = mixtureOf(gather(samples, weights, cluster, k))
   }
   return mixture
+}
+
+/** Which component each sample is likeliest of. */
+function assign(samples: Float32Array, { components }: Mixture, cluster: Int32Array): void {
+  const n = cluster.length, room = (n + 3) & ~3
+  withRoom((stack) => {
+    const planes = stack.take(3 * room * 4), parts = stack.take(components.length * 4), to = stack.take(room * 4)
+    for (let k = 0; k < 3; k++) stack.floats(planes + k * room * 4, n).set(samples.subarray(k * n, (k + 1) * n))
+    stack.floats(parts, components.length).set(components)
+    stack.run.likeliest(planes, room * 4, n, parts, components.length / LENGTH, to)
+    cluster.set(stack.words(to, n))
+  })
 }
 
 /** Beyond this many nats from the likeliest component the others add nothing. */
@@ -67,17 +74,20 @@ function componentCost(c: Float64Array, at: number, x: number, y: number, z: num
 
 interface Moments { weight: number; mean: [number, number, number]; covariance: [number, number, number, number, number, number] }
 
-function gather(samples: Float32Array, weights: Float32Array, cluster: Uint8Array, which: number): Moments {
-  let w = 0, x = 0, y = 0, z = 0, xx = 0, xy = 0, xz = 0, yy = 0, yz = 0, zz = 0
-  for (let i = 0; i < weights.length; i++) {
-    if (cluster[i] !== which) continue
-    const weight = weights[i], a = samples[i * 3], b = samples[i * 3 + 1], c = samples[i * 3 + 2]
-    w += weight; x += weight * a; y += weight * b; z += weight * c
-    xx += weight * a * a; xy += weight * a * b; xz += weight * a * c; yy += weight * b * b; yz += weight * b * c; zz += weight * c * c
+/** Weight, mean and covariance of each cluster. */
+function gather(samples: Float32Array, weights: Float32Array, cluster: Int32Array, clusters: number): Moments[] {
+  const n = weights.length, sums = new Float64Array(clusters * LENGTH)
+  for (let i = 0; i < n; i++) {
+    const at = cluster[i] * LENGTH, weight = weights[i], x = samples[i], y = samples[n + i], z = samples[2 * n + i], wx = weight * x, wy = weight * y, wz = weight * z
+    sums[at] += weight; sums[at + 1] += wx; sums[at + 2] += wy; sums[at + 3] += wz
+    sums[at + 4] += wx * x; sums[at + 5] += wx * y; sums[at + 6] += wx * z; sums[at + 7] += wy * y; sums[at + 8] += wy * z; sums[at + 9] += wz * z
   }
-  if (w === 0) return { weight: 0, mean: [0, 0, 0], covariance: [1, 0, 0, 1, 0, 1] }
-  const mean: [number, number, number] = [x / w, y / w, z / w]
-  return { weight: w, mean, covariance: [xx / w - mean[0] ** 2, xy / w - mean[0] * mean[1], xz / w - mean[0] * mean[2], yy / w - mean[1] ** 2, yz / w - mean[1] * mean[2], zz / w - mean[2] ** 2] }
+  return Array.from({ length: clusters }, (_, k) => {
+    const [w, sx, sy, sz, xx, xy, xz, yy, yz, zz] = sums.subarray(k * LENGTH, (k + 1) * LENGTH)
+    if (w === 0) return { weight: 0, mean: [0, 0, 0], covariance: [1, 0, 0, 1, 0, 1] }
+    const x = sx / w, y = sy / w, z = sz / w
+    return { weight: w, mean: [x, y, z], covariance: [xx / w - x * x, xy / w - x * y, xz / w - x * z, yy / w - y * y, yz / w - y * z, zz / w - z * z] }
+  })
 }
 
 /** The direction a cluster is widest in, by power iteration, and its spread: weight times variance. */

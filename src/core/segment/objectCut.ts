@@ -5,9 +5,10 @@
  * "A multilevel banded graph cuts method for fast image segmentation", ICCV 2005 (the band at finer levels).
  */
 import { labRow } from '../colour/lab'
+import { withRoom } from '../kernels'
 import { type Picture, type Size, words } from '../raster/picture'
-import { ColourEvidence } from './colourEvidence'
-import { cutGrid, INSIDE, meanContrast, OUTSIDE, UNDECIDED } from './gridCut'
+import { cellOf, ColourEvidence } from './colourEvidence'
+import { cutGrid, INSIDE, meanContrast, OUTSIDE } from './gridCut'
 import { nearAny } from './nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { fitMixture, type Mixture } from './mixture'
@@ -31,10 +32,10 @@ export interface Models { readonly inside: Mixture; readonly outside: Mixture }
 export function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
   let count = 0
   for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
-  const step = Math.max(1, Math.floor(count / most)), samples = new Float32Array(3 * Math.ceil(count / step)), weights = new Float32Array(Math.ceil(count / step))
+  const step = Math.max(1, Math.floor(count / most)), taken = Math.ceil(count / step), samples = new Float32Array(3 * taken), weights = new Float32Array(taken)
   for (let i = 0, seen = 0, n = 0; i < weight.length; i++) {
     if (weight[i] <= 0.02 || seen++ % step !== 0) continue
-    samples[3 * n] = lab.L[i]; samples[3 * n + 1] = lab.a[i]; samples[3 * n + 2] = lab.b[i]
+    samples[n] = lab.L[i]; samples[taken + n] = lab.a[i]; samples[2 * taken + n] = lab.b[i]
     weights[n++] = weight[i]
   }
   return fitMixture(samples, weights, components)
@@ -104,9 +105,9 @@ export interface Refinement {
   /** Full size first; the last is the level `state` belongs to. */
   readonly levels: readonly Picture[]
   readonly models: Models
-  /** What is given at a level, as `given` of the small cut. */
-  readonly givenAt: (level: number) => Uint8Array
-  /** How far from the outline (px of the small level) colours may speak against a side. */
+  /** What is given at a level, as `given` of the small cut; what is transparent is outside anyway. */
+  readonly givenAt?: (level: number) => Uint8Array
+  /** How far from the object on the small level (px of it) colours may speak against a side. */
   readonly reach?: number
   /** How loudly a colour must speak against its side to be heard away from the outline, nats. */
   readonly loud?: number
@@ -116,47 +117,41 @@ export interface Refinement {
 
 /** Carries a cut of the small level to full size. @returns INSIDE and OUTSIDE for each pixel of the first level */
 export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS }: Refinement, check: (progress: number) => void): Uint8Array {
-  const colours = new ColourEvidence(models.inside, models.outside)
+  const colours = new ColourEvidence(models.inside, models.outside), last = levels.length - 1, { width, height } = levels[last]
+  const near = nearAny(small, (side) => side === INSIDE, width, height, reach)
   let state = small
-  for (let n = levels.length - 2; n >= 0; n--) {
-    const picture = levels[n], { width, height } = picture, coarse = levels[n + 1], pixels = words(picture), given = givenAt(n)
-    const next = doubled(state, coarse.width, width, height)
-    openBand(next, state, coarse, picture)
-    // Where colours speak loudly against the side, near the object.
-    const near = nearAny(state, (side) => side === INSIDE, coarse.width, coarse.height, reach << (levels.length - 2 - n))
-    for (let y = 0; y < height; y++) for (let x = 0, i = y * width, from = (y >> 1) * coarse.width; x < width; x++, i++) {
-      const side = next[i]
-      if (side === UNDECIDED || !near[from + (x >> 1)]) continue
-      const e = colours.of(pixels[i])
-      if (side === INSIDE ? e < -loud : e > loud) next[i] = UNDECIDED
-    }
-    for (let i = 0; i < next.length; i++) if (given[i] !== UNDECIDED) next[i] = given[i]
-    cutGrid(picture, { state: next, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
-    state = next
-    check(1 - n / Math.max(1, levels.length - 1))
+  for (let n = last - 1; n >= 0; n--) {
+    const picture = levels[n], pixels = words(picture)
+    state = reopened(state, levels[n + 1], picture, { colours, loud, near, across: width, shift: last - n, given: givenAt?.(n) })
+    cutGrid(picture, { state, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
+    check(1 - n / Math.max(1, last))
   }
   return state
 }
 
-/** Each pixel as four, cut to a size. */
-function doubled(from: Uint8Array, across: number, width: number, height: number): Uint8Array {
-  const out = new Uint8Array(width * height)
-  for (let y = 0; y < height; y += 2) {
-    const row = y * width
-    for (let x = 0, k = (y >> 1) * across; x < width; x += 2, k++) { out[row + x] = from[k]; if (x + 1 < width) out[row + x + 1] = from[k] }
-    if (y + 1 < height) out.copyWithin(row + width, row, row + width)
-  }
-  return out
-}
+interface Reopening { readonly colours: ColourEvidence; readonly loud: number; /** Of the small level, `across` px wide, 2^shift times smaller. */ readonly near: Uint8Array; readonly across: number; readonly shift: number; readonly given?: Uint8Array }
 
-/** Marks as undecided what lies within the band of where the coarser level changes sides. */
-function openBand(out: Uint8Array, coarse: Uint8Array, { width: across, height: down }: Size, { width, height }: Size): void {
-  const open = (left: number, top: number, right: number, bottom: number) => { for (let v = Math.max(0, top); v < Math.min(height, bottom); v++) out.fill(UNDECIDED, v * width + Math.max(0, left), v * width + Math.min(width, right)) }
-  for (let y = 0; y < down; y++) for (let x = 0, k = y * across; x < across; x++, k++) {
-    const side = coarse[k]
-    if ((x + 1 < across && side !== coarse[k + 1]) || (y + 1 < down && side !== coarse[k + across])) open(2 * x + 1 - BAND, 2 * y + 1 - BAND, 2 * x + 2 + BAND, 2 * y + 2 + BAND)
-  }
+/** A level's decisions from the coarser one's: undecided is what lies near the outline, and what its colour speaks against. */
+function reopened(state: Uint8Array, coarse: Size, picture: Picture, { colours, loud, near, across, shift, given }: Reopening): Uint8Array {
+  const { width, height } = picture, pixels = words(picture), count = width * height
+  return withRoom((stack) => {
+    const { run } = stack, from = stack.take(state.length + ROOM), to = stack.take(count + ROOM), nearAt = stack.take(near.length), tableAt = stack.take(colours.table.byteLength), wordsAt = stack.take(width * 4), givenAt = given && stack.take(count + ROOM)
+    stack.bytes(from, state.length).set(state)
+    stack.bytes(nearAt, near.length).set(near)
+    run.doubleStates(from, coarse.width, to, width, height)
+    run.openBand(from, coarse.width, coarse.height, to, width, height, BAND)
+    const row = new Uint32Array(run.memory.buffer, wordsAt, width), table = stack.floats(tableAt, colours.table.length)
+    table.set(colours.table)
+    for (let y = 0; y < height; y++) {
+      row.set(pixels.subarray(y * width, (y + 1) * width))
+      for (let x = 0; (x = run.hearRow(wordsAt, x, width, to + y * width, tableAt, nearAt + (y >> shift) * across, shift, loud)) < width;) table[cellOf(row[x])] = colours.of(row[x])
+    }
+    if (given && givenAt) { stack.bytes(givenAt, count).set(given); run.giveStates(givenAt, to, count) }
+    return stack.bytes(to, count).slice()
+  })
 }
+/** Rows are worked on 32 px at a time: planes have room for what lies beyond their end, bytes. */
+const ROOM = 32
 
 /** Mean contrast of neighbours, from a share of the rows. */
 function contrastOf(picture: Picture): number {

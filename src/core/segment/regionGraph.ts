@@ -51,17 +51,25 @@ export const apart = ({ middle }: RegionGraph, p: number, q: number): number => 
  * Differences up to `flat` do not count: they are shading. `perPixel` is added for each px of the way. Dijkstra's algorithm; a few
  * hundred regions need no heap.
  */
-export function geodesicDistance(graph: RegionGraph, start: Float32Array, flat: number, perPixel = 0): Float32Array {
-  const distance = start.slice(), done = new Uint8Array(graph.count)
-  for (;;) {
-    let least = -1
-    for (let r = 0; r < graph.count; r++) if (!done[r] && distance[r] < Infinity && (least < 0 || distance[r] < distance[least])) least = r
-    if (least < 0) return distance
-    done[least] = 1
-    for (const q of graph.neighbours[least]) {
-      const through = distance[least] + Math.max(0, colourDifference(graph, least, q) - flat) + (perPixel && perPixel * apart(graph, least, q))
-      if (through < distance[q]) distance[q] = through
+export function geodesicDistance(graph: RegionGraph, start: Float32Array, flat: number, perPixel = 0): Float32Array { return distances(graph, flat, perPixel)(start) }
+
+/** The same for many starts: what each way costs is worked out once. */
+export function distances(graph: RegionGraph, flat: number, perPixel = 0): (start: Float32Array) => Float32Array {
+  const { count, neighbours } = graph, first = new Int32Array(count + 1)
+  neighbours.forEach((around, r) => { first[r + 1] = first[r] + around.length })
+  const to = Int32Array.from(neighbours.flat()), cost = new Float64Array(to.length)
+  for (let r = 0; r < count; r++) for (let k = first[r]; k < first[r + 1]; k++) cost[k] = Math.max(0, colourDifference(graph, r, to[k]) - flat) + (perPixel && perPixel * apart(graph, r, to[k]))
+  return (start) => {
+    const distance = start.slice(), waiting = Int32Array.from({ length: count }, (_, r) => r)
+    for (let left = count; left > 0;) {
+      let least = 0
+      for (let k = 1; k < left; k++) if (distance[waiting[k]] < distance[waiting[least]]) least = k
+      const r = waiting[least]
+      if (distance[r] === Infinity) break
+      waiting[least] = waiting[--left]
+      for (let k = first[r]; k < first[r + 1]; k++) { const through = distance[r] + cost[k]; if (through < distance[to[k]]) distance[to[k]] = through }
     }
+    return distance
   }
 }
 

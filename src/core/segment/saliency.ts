@@ -5,7 +5,7 @@
  * and background-weighted contrast, equation 6).
  */
 import { type Size } from '../raster/picture'
-import { apart, colourDifference, geodesicDistance, type RegionGraph } from './regionGraph'
+import { apart, colourDifference, distances, type RegionGraph } from './regionGraph'
 
 /** Two regions hang together as far as the way between them costs about this much, CIELAB units. */
 const TOGETHER = 8
@@ -25,9 +25,9 @@ export function borderLength(graph: RegionGraph, { width, height }: Size): Float
 }
 
 export function saliency(graph: RegionGraph, size: Size, flat: number): Saliency {
-  const { count, area } = graph, border = borderLength(graph, size), background = new Float32Array(count), contrast = new Float32Array(count)
+  const { count, area } = graph, border = borderLength(graph, size), background = new Float32Array(count), contrast = new Float32Array(count), distancesFrom = distances(graph, flat)
   for (let r = 0; r < count; r++) {
-    const distance = geodesicDistance(graph, new Float32Array(count).fill(Infinity).fill(0, r, r + 1), flat)
+    const distance = distancesFrom(new Float32Array(count).fill(Infinity).fill(0, r, r + 1))
     let span = 0, length = 0
     for (let q = 0; q < count; q++) { const together = Math.exp(-(distance[q] ** 2) / (2 * TOGETHER ** 2)); span += together * area[q]; length += together * border[q] }
     background[r] = 1 - Math.exp(-((length / Math.sqrt(span)) ** 2) / (2 * CONNECTED ** 2))

@@ -24,13 +24,13 @@ const greyPicture = (width: number, height: number, at: (x: number, y: number) =
 describe('mixtures', () => {
   it('one component is the Gaussian of the samples, its density that of the textbook', () => {
     // Mean 0, variance 4 along each axis (± 2); 2.5 is added for grain.
-    const samples = new Float32Array([2, 0, 0, -2, 0, 0, 0, 2, 0, 0, -2, 0, 0, 0, 2, 0, 0, -2]), variance = 4 / 3 + 2.5
+    const samples = new Float32Array([2, -2, 0, 0, 0, 0, 0, 0, 2, -2, 0, 0, 0, 0, 0, 0, 2, -2]), variance = 4 / 3 + 2.5
     const mixture = fitMixture(samples, new Float32Array(6).fill(1), 1)
     expect(mixtureCost(mixture, 1, 2, 3)).toBeCloseTo(1.5 * Math.log(2 * Math.PI * variance) + 14 / (2 * variance), 5)
   })
   it('two heaps are told apart, weighted as they are', () => {
     const samples = new Float32Array(300), weights = new Float32Array(100).fill(1)
-    for (let i = 0; i < 100; i++) samples.set(i < 25 ? [50 + (i % 5), i % 3, 0] : [10 + (i % 5), 30 + (i % 3), 5], i * 3)
+    for (let i = 0; i < 100; i++) (i < 25 ? [50 + (i % 5), i % 3, 0] : [10 + (i % 5), 30 + (i % 3), 5]).forEach((value, k) => { samples[100 * k + i] = value })
     const mixture = fitMixture(samples, weights, 2)
     const [a, b] = [mixtureCost(mixture, 52, 1, 0), mixtureCost(mixture, 12, 31, 5)]
     expect(a - b).toBeCloseTo(Math.log(3), 1) // three times as many there

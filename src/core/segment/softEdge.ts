@@ -1,28 +1,38 @@
 /** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
+import { withRoom } from '../kernels'
 import { emptyMatte, type Matte, type Size } from '../raster/picture'
-import { IN, IN_EDGE, OUT, OUT_EDGE } from '../raster/edgeMarks'
 import { softenEdge } from '../raster/softenEdge'
 import { INSIDE } from './gridCut'
 import { type SegmentView } from './view'
 
 /** @param state INSIDE where covered, for the view's full size @param soft coverage at the edge from the picture's colours */
 export function stateToMatte(state: Uint8Array, { frame, levels }: Pick<SegmentView, 'frame' | 'levels'>, size: Size, soft: boolean): Matte {
-  const { width, height } = frame, marks = new Uint8Array(width * height)
-  for (let i = 0; i < marks.length; i++) marks[i] = state[i] === INSIDE ? IN : OUT
-  if (soft) {
-    const edge: number[] = []
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
-      const i = y * width + x, side = state[i]
-      if ((x > 0 && state[i - 1] !== side) || (x + 1 < width && state[i + 1] !== side) || (y > 0 && state[i - width] !== side) || (y + 1 < height && state[i + width] !== side)) edge.push(i)
-    }
-    for (const i of edge) marks[i] = marks[i] === IN ? IN_EDGE : OUT_EDGE
-    softenEdge(marks, Int32Array.from(edge), levels[0])
-  }
+  const { width, height } = frame, { marks, edge } = marked(state, frame, soft)
+  if (soft) softenEdge(marks, edge, levels[0])
   if (width === size.width && height === size.height) return { width, height, data: marks }
   const matte = emptyMatte(size)
   for (let row = 0; row < height; row++) matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
   return matte
 }
+
+/** Decisions as marks, and where the px on either side of the edge are; without `soft` there are none. */
+function marked(state: Uint8Array, { width, height }: Size, soft: boolean): { marks: Uint8Array; edge: Int32Array } {
+  return withRoom((stack) => {
+    const { run } = stack, from = stack.take(state.length + ROOM) + 1, to = stack.take(state.length + ROOM), found = stack.take(width * 4), edges: Int32Array[] = []
+    stack.bytes(from, state.length).set(state)
+    let count = 0
+    for (let y = 0, row = from; y < height; y++, row += width) {
+      const n = run.markRow(y > 0 ? row - width : row, row, y + 1 < height ? row + width : row, width, to + y * width, found, y * width, soft)
+      if (n) { edges.push(stack.words(found, n).slice()); count += n }
+    }
+    const edge = new Int32Array(count)
+    let at = 0
+    for (const part of edges) { edge.set(part, at); at += part.length }
+    return { marks: stack.bytes(to, state.length).slice(), edge }
+  })
+}
+/** Rows are worked on 16 px at a time, and a px to either side is looked at: planes have room for it, bytes. */
+const ROOM = 18
 
 /** A draft: the small level's state, each of its pixels as the square it stands for. */
 export function draftMatte(state: Uint8Array, { frame, levels }: Pick<SegmentView, 'frame' | 'levels'>, size: Size): Matte {

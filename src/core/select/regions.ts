@@ -77,8 +77,7 @@ export const regions: Finder<'regions', RegionsFields> = {
     const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
     const models = { inside: learn(lab, Float32Array.from(inside), INSIDE_COMPONENTS), outside: learn(lab, Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)), OUTSIDE_COMPONENTS) }
     const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
-    const givenAt = (level: number): Uint8Array => opaqueOnly(levels[level])
-    const full = models.outside.components.length ? refine(state, { levels, models, givenAt, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : givenAt(0).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
+    const full = models.outside.components.length ? refine(state, { levels, models, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : opaqueOnly(levels[0]).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
     return stateToMatte(full, { frame: wholeOf(scene), levels }, scene, true)
   },
 }

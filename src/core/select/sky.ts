@@ -8,6 +8,7 @@
  * e.g. Zafarifar and de With, "Blue sky detection for picture quality enhancement", ACIVS 2006.
  */
 import { number } from '../common/fields'
+import { withRoom } from '../kernels'
 import { gaussianBlur } from '../raster/gaussian'
 import { grow } from '../raster/grow'
 import { emptyMatte, type Matte, shares, type Size } from '../raster/picture'
@@ -65,7 +66,6 @@ export const sky: Finder<'sky', SkyFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
-    const given = (level: number): Uint8Array => opaqueOnly(view.levels[level])
     const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)
@@ -73,14 +73,14 @@ export const sky: Finder<'sky', SkyFields> = {
     const begins = [...start.keys()].filter((r) => start[r] === 0)
     // What looks like it may be sky seen through an opening, the less probably the lower it lies.
     const alike = start.map((s, r) => (s === 0 ? 0 : JUMP + (DOWN * graph.middle[r * 2 + 1]) / height + begins.reduce((least, q) => Math.min(least, colourDifference(graph, r, q)), Infinity)))
-    const distance = geodesicDistance(graph, alike, FLAT), given0 = given(small)
-    const guess = Float32Array.from(given0, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
+    const distance = geodesicDistance(graph, alike, FLAT), given = opaqueOnly(view.levels[small])
+    const guess = Float32Array.from(given, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
     const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
-    const { state, models } = cutSmall({ lab: view.lab, given: given0, guess, weight: new Float32Array(given0.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
+    const { state, models } = cutSmall({ lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
     if (!state.includes(INSIDE)) return nothing('nothing that looks like sky hangs together from the top')
     // Below the lowest sky of the small level nothing is sky at finer ones.
     const lowest = Math.floor(state.lastIndexOf(INSIDE) / width) + 2
-    const below = (level: number): Uint8Array => { const s = given(level), w = view.levels[level].width; s.fill(OUTSIDE, Math.min(s.length, (lowest << (small - level)) * w)); return s }
+    const below = (level: number): Uint8Array => { const { width, height } = view.levels[level]; return new Uint8Array(width * height).fill(OUTSIDE, Math.min(height, lowest << (small - level)) * width) }
     const full = refine(state, { levels: view.levels, models, givenAt: below, loud: Math.max(0.8, LOUDEST * (1 - params.detail)), smoothness: SMOOTHEST * (1 - params.detail), reach: 1 << 12 }, (p) => context.check(0.55 + 0.4 * p))
     keepLargeSky(full, params.fillGaps, view.levels[0])
     let matte: Matte = stateToMatte(full, view, scene, true)
@@ -128,8 +128,13 @@ function keepLargeSky(state: Uint8Array, fillGaps: number, { width, height }: Si
   let shift = 0
   while ((width >> shift) * (height >> shift) > MOST_PIECED) shift++
   if (shift === 0) { keepSky(state, fillGaps, { width, height }); return }
-  const across = ((width - 1) >> shift) + 1, down = ((height - 1) >> shift) + 1, small = new Uint8Array(across * down).fill(OUTSIDE)
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = (y >> shift) * across; x < width; x++, i++) if (state[i] === INSIDE) small[row + (x >> shift)] = INSIDE
-  keepSky(small, fillGaps, { width: across, height: down })
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = (y >> shift) * across; x < width; x++, i++) if (state[i] === INSIDE && small[row + (x >> shift)] !== INSIDE) state[i] = OUTSIDE
+  const across = ((width - 1) >> shift) + 1, down = ((height - 1) >> shift) + 1
+  withRoom((stack) => {
+    const { run } = stack, large = stack.take(state.length), small = stack.take(across * down)
+    stack.bytes(large, state.length).set(state)
+    run.shrinkInside(large, width, height, shift, small, across, down)
+    keepSky(stack.bytes(small, across * down), fillGaps, { width: across, height: down })
+    run.keepInside(large, width, height, shift, small, across)
+    state.set(stack.bytes(large, state.length))
+  })
 }
