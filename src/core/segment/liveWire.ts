@@ -4,154 +4,113 @@
  * Sources: Mortensen and Barrett, "Interactive segmentation with intelligent scissors", Graphical Models and Image Processing 60 (1998)
  * (the three costs and their weights, shortest paths); Dial, Communications of the ACM 12 (1969) (the queue of buckets).
  */
+import { withRoom } from '../kernels'
 import { type Box } from '../raster/content'
-import { type Picture } from '../raster/picture'
+import { type Picture, words } from '../raster/picture'
 import { type Point } from '../vector/fill'
 
 /** Weights of zero crossing, direction and gradient: 0.43, 0.43, 0.14 in the paper; here of 100. */
 const CROSSING = 34, DIRECTION = 32, GRADIENT = 34
 /** A gradient of this many levels of luma a pixel is as strong as any. */
 const STRONG = 60
-const SQRT2 = Math.SQRT2
 
-/** The costs of a part of the picture. */
-export interface WireCosts extends Box {
-  /** What a pixel costs by itself, 0 (on an edge) - 68. */
-  readonly local: Uint8Array
-  /** The edge's direction (across the gradient), unit vector times 127; zero where there is no gradient. */
-  readonly alongX: Int8Array
-  readonly alongY: Int8Array
-  /** Gradient, levels a pixel. */
-  readonly gradient: Float32Array
-}
-
-/** @param box whole px within the picture @param contrast 0-1: gradients below this share of the strongest are no edges */
-export function wireCosts(picture: Picture, box: Box, contrast: number): WireCosts {
-  const { x: left, y: top, width, height } = box, luma = new Float32Array((width + 4) * (height + 4)), stride = width + 4
-  for (let v = 0; v < height + 4; v++) {
-    const row = Math.min(picture.height - 1, Math.max(0, top + v - 2)) * picture.width
-    for (let u = 0; u < stride; u++) {
-      const i = (row + Math.min(picture.width - 1, Math.max(0, left + u - 2))) * 4
-      luma[v * stride + u] = 0.2126 * picture.data[i] + 0.7152 * picture.data[i + 1] + 0.0722 * picture.data[i + 2] + 0.15 * Math.abs(picture.data[i] - picture.data[i + 2])
-    }
-  }
-  const calm = blurred(luma, stride, height + 4)
-  const count = width * height, local = new Uint8Array(count), alongX = new Int8Array(count), alongY = new Int8Array(count), gradient = new Float32Array(count), laplace = new Float32Array(count)
-  for (let y = 0; y < height; y++) for (let x = 0, i = y * width, k = (y + 2) * stride + 2; x < width; x++, i++, k++) {
-    const gx = (3 * (calm[k - stride + 1] - calm[k - stride - 1] + calm[k + stride + 1] - calm[k + stride - 1]) + 10 * (calm[k + 1] - calm[k - 1])) / 32
-    const gy = (3 * (calm[k + stride - 1] - calm[k - stride - 1] + calm[k + stride + 1] - calm[k - stride + 1]) + 10 * (calm[k + stride] - calm[k - stride])) / 32
-    const g = Math.sqrt(gx * gx + gy * gy)
-    gradient[i] = g
-    laplace[i] = calm[k - 1] + calm[k + 1] + calm[k - stride] + calm[k + stride] - 4 * calm[k]
-    if (g > 0.5) { alongX[i] = (-127 * gy) / g; alongY[i] = (127 * gx) / g }
-  }
-  const least = contrast * STRONG
-  for (let y = 0; y < height; y++) for (let x = 0, i = y * width; x < width; x++, i++) {
-    const g = gradient[i]
-    let cost = CROSSING + GRADIENT
-    if (g >= least) {
-      cost = GRADIENT * (1 - Math.min(1, g / STRONG))
-      // The sign changes towards a neighbour, and here it is nearer to zero than there.
-      const here = laplace[i], crosses = (j: number) => here * laplace[j] <= 0 && Math.abs(here) <= Math.abs(laplace[j])
-      if (!((x > 0 && crosses(i - 1)) || (x + 1 < width && crosses(i + 1)) || (y > 0 && crosses(i - width)) || (y + 1 < height && crosses(i + width)))) cost += CROSSING
-    }
-    local[i] = cost
-  }
-  return { ...box, local, alongX, alongY, gradient }
-}
-
-/** Binomial 3×3: takes grain away and keeps edges in their place. */
-function blurred(from: Float32Array, width: number, height: number): Float32Array {
-  const rows = from.slice(), out = from.slice()
-  for (let i = 1; i < from.length - 1; i++) rows[i] = (from[i - 1] + 2 * from[i] + from[i + 1]) / 4
-  for (let i = width; i < width * (height - 1); i++) out[i] = (rows[i - width] + 2 * rows[i] + rows[i + width]) / 4
-  return out
-}
-
-/** Where each pixel is reached from, towards the seed: 0-7 as STEPS, 8 at the seed, 255 where not reached. */
-export interface WireTree { readonly costs: WireCosts; readonly from: Uint8Array }
-
+/** Planes of a window have two px more all round: the filters reach that far, and nothing goes there. */
+const RIM = 2
+const UNREACHED = 255, SEED = 8, FAR = 0x7fffffff
 const STEP_X = [1, 1, 0, -1, -1, -1, 0, 1], STEP_Y = [0, 1, 1, 1, 0, -1, -1, -1]
-const SEED = 8, UNREACHED = 255, FAR = 0x7fffffff
-/** What following the edge saves, for each unit of both directions along the step (127 times its length each). */
-const PER_ALONG = DIRECTION / 254
-/** What lies beyond the corridor, and how much dearer it is there. */
-const BEYOND = 2, DEARER = 1.2
+/** What lies beyond the corridor: steps are dearer there. */
+const BEYOND = 2
 /** An edge may lead so far beyond the corridor, as a share of the way between the ends. */
 const BULGE = 0.45
-/** The queue has as many buckets as the dearest step costs, and some. */
-const BUCKETS = 256
 
-/** Shortest paths from a seed (px of the picture). @param within 1 where paths may go; everywhere when absent @param until stops when this pixel is reached */
-export function wireTree(costs: WireCosts, seed: Point, within?: Uint8Array, until?: Point): WireTree {
-  const { width, height, local, alongX, alongY } = costs, count = width * height
-  const from = new Uint8Array(count).fill(UNREACHED), best = new Int32Array(count).fill(FAR), settled = new Uint8Array(count)
-  // Buckets are rings of doubly linked pixels: one that gets nearer is moved at once.
-  const next = new Int32Array(count), before = new Int32Array(count), first = new Int32Array(BUCKETS).fill(-1)
-  const at = indexOf(costs, seed), goal = until ? indexOf(costs, until) : -1
-  best[at] = 0
-  from[at] = SEED
-  first[0] = at
-  next[at] = before[at] = -1
-  let waiting = 1
-  for (let distance = 0; waiting > 0; distance++) {
-    const bucket = distance & (BUCKETS - 1)
-    for (let i = first[bucket]; i >= 0; i = first[bucket]) {
-      first[bucket] = next[i]
-      if (next[i] >= 0) before[next[i]] = -1
-      waiting--
-      settled[i] = 1
-      if (i === goal) return { costs, from }
-      const y = (i / width) | 0, x = i - y * width, ax = alongX[i], ay = alongY[i]
-      for (let step = 0; step < 8; step++) {
-        const dx = STEP_X[step], dy = STEP_Y[step], u = x + dx, v = y + dy
-        if (u < 0 || v < 0 || u >= width || v >= height) continue
-        const j = i + dy * width + dx
-        if (settled[j] || (within && !within[j])) continue
-        // How well the step follows the edge at both ends.
-        const here = dx * ax + dy * ay, there = dx * alongX[j] + dy * alongY[j], along = (here < 0 ? -here : here) + (there < 0 ? -there : there)
-        let price = step & 1 ? SQRT2 * (local[j] + DIRECTION) - along * PER_ALONG : local[j] + DIRECTION - along * PER_ALONG
-        if (within && within[j] === BEYOND) price *= DEARER
-        const reached = distance + (price < 1.5 ? 1 : (price + 0.5) | 0), known = best[j]
-        if (reached >= known) continue
-        if (known !== FAR) {
-          if (before[j] >= 0) next[before[j]] = next[j]; else first[known & (BUCKETS - 1)] = next[j]
-          if (next[j] >= 0) before[next[j]] = before[j]
-        } else waiting++
-        best[j] = reached
-        from[j] = (step + 4) & 7
-        const to = reached & (BUCKETS - 1)
-        next[j] = first[to]
-        before[j] = -1
-        if (first[to] >= 0) before[first[to]] = j
-        first[to] = j
-      }
-    }
-  }
-  return { costs, from }
+/** The cheapest ways from a seed to the pixels of a window. */
+export interface WireTree {
+  /** Whole px of the picture. */
+  readonly box: Box
+  /** From one row of the planes to the next; the window's first px is at RIM, RIM. */
+  readonly stride: number
+  /** Where each pixel is reached from, towards the seed: 0-7 as STEP_X, 8 at the seed, 255 where not reached. */
+  readonly from: Uint8Array
+  /** Levels a pixel, and the unit vector along the edge; zero where there is none. */
+  readonly gradient: Float32Array
+  readonly alongX: Float32Array
+  readonly alongY: Float32Array
 }
 
-const indexOf = ({ x, y, width, height }: Box, [px, py]: Point): number =>
-  Math.min(height - 1, Math.max(0, Math.floor(py) - y)) * width + Math.min(width - 1, Math.max(0, Math.floor(px) - x))
+export interface WireWindow {
+  /** Whole px within the picture. */
+  readonly box: Box
+  /** 0-1: gradients below this share of the strongest are no edges. */
+  readonly contrast: number
+  /** Where paths may go, 0 nowhere, 1 freely, 2 at a higher price; everywhere when absent. */
+  readonly within?: Uint8Array
+  /** Stops when this pixel is reached, px of the picture. */
+  readonly until?: Point
+}
+
+/** Shortest paths from a seed (px of the picture). */
+export function wireTree(picture: Picture, seed: Point, window: WireWindow): WireTree {
+  return inWindow(picture, seed, window, (tree) => ({ ...tree, from: tree.from.slice(), gradient: tree.gradient.slice(), alongX: tree.alongX.slice(), alongY: tree.alongY.slice() }))
+}
+
+/** The same while `use` looks at it. Memory: some 45 bytes for each pixel of the window. */
+function inWindow<T>(picture: Picture, seed: Point, { box, contrast, within, until }: WireWindow, use: (tree: WireTree) => T): T {
+  const { x: left, y: top, width, height } = box, stride = width + 2 * RIM, rows = height + 2 * RIM, size = stride * rows, row = stride * 4, plane = size * 4 + 32
+  return withRoom((stack) => {
+    const { run } = stack, [calm, across, gradient, alongX, alongY, laplace, best] = Array.from({ length: 7 }, () => stack.take(plane)), cells = stack.take(size * 8 + 32), from = stack.take(size), wordsAt = stack.take(row + 16), buckets = stack.take(2048), progress = stack.take(16)
+    stack.words(progress, 4).set([0, -1, 0, 0])
+    const pixels = words(picture), line = new Uint32Array(run.memory.buffer, wordsAt, stride)
+    for (let v = 0; v < rows; v++) {
+      const first = Math.min(picture.height - 1, Math.max(0, top + v - RIM)) * picture.width, from = Math.max(0, left - RIM), to = Math.min(picture.width, left + width + RIM)
+      line.set(pixels.subarray(first + from, first + to), from - left + RIM)
+      line.fill(pixels[first], 0, from - left + RIM)
+      line.fill(pixels[first + picture.width - 1], to - left + RIM)
+      run.lumaRow(wordsAt, across + v * row, stride)
+    }
+    // What lies at the rim is calmed with its neighbour's row, and not looked at.
+    for (let v = 0; v < rows; v++) run.calmRow(across + v * row, 4, laplace + v * row, stride)
+    for (let v = 1; v < rows - 1; v++) run.calmRow(laplace + v * row, row, calm + v * row, stride)
+    stack.floats(laplace, size).fill(0)
+    const starts = Array.from({ length: height }, (_, y) => (y + RIM) * stride + RIM)
+    for (const start of starts) run.slopeRow(calm + start * 4, row, gradient + start * 4, alongX + start * 4, alongY + start * 4, laplace + start * 4, width)
+    for (const start of starts) run.cellRow(gradient + start * 4, alongX + start * 4, alongY + start * 4, laplace + start * 4, row, cells + start * 8, width, contrast * STRONG, STRONG, GRADIENT, CROSSING, DIRECTION)
+    const reached = stack.words(best, size).fill(0), dear = stack.bytes(cells, size * 8)
+    starts.forEach((start, y) => {
+      if (!within) { reached.fill(FAR, start, start + width); return }
+      for (let x = 0, k = y * width; x < width; x++, k++) if (within[k]) { reached[start + x] = FAR; if (within[k] === BEYOND) dear[(start + x) * 8 + 1] = 1 }
+    })
+    stack.bytes(from, size).fill(UNREACHED)
+    const at = placeOf(box, stride, seed), goal = until ? placeOf(box, stride, until) : -1
+    let capacity = size + 64
+    const pool = stack.take(capacity * 8)
+    while (!run.cheapestWays(cells, stride, best, from, buckets, pool, capacity, progress, at, goal)) { stack.take(size * 8); capacity += size }
+    const ways = stack.bytes(from, size)
+    ways[at] = SEED
+    return use({ box, stride, from: ways, gradient: stack.floats(gradient, size), alongX: stack.floats(alongX, size), alongY: stack.floats(alongY, size) })
+  })
+}
+
+const placeOf = ({ x, y, width, height }: Box, stride: number, [px, py]: Point): number =>
+  (Math.min(height - 1, Math.max(0, Math.floor(py) - y)) + RIM) * stride + Math.min(width - 1, Math.max(0, Math.floor(px) - x)) + RIM
 
 /** The way from the seed to a place, px of the picture at the middles of pixels, moved onto the gradient's crest by less than a pixel; straight where it is not reached. */
-export function wirePath({ costs, from }: WireTree, seed: Point, to: Point): Point[] {
-  const { x: left, y: top, width } = costs, out: Point[] = []
-  let i = indexOf(costs, to)
+export function wirePath(tree: WireTree, seed: Point, to: Point): Point[] {
+  const { box, stride, from } = tree, out: Point[] = []
+  let i = placeOf(box, stride, to)
   if (from[i] === UNREACHED) return [seed, to]
-  for (; from[i] !== SEED; i += STEP_Y[from[i]] * width + STEP_X[from[i]]) out.push(onCrest(costs, i))
-  out.push(onCrest(costs, i))
-  return out.reverse().map(([x, y]) => [x + left, y + top])
+  for (; from[i] !== SEED; i += STEP_Y[from[i]] * stride + STEP_X[from[i]]) out.push(onCrest(tree, i))
+  out.push(onCrest(tree, i))
+  return out.reverse()
 }
 
 /** A pixel's middle moved across the edge to where a parabola through the gradients has its top, at most half a pixel. */
-function onCrest({ gradient, alongX, alongY, width, height }: WireCosts, i: number): [number, number] {
-  const x = i % width, y = (i / width) | 0
-  if (x === 0 || y === 0 || x === width - 1 || y === height - 1 || (alongX[i] === 0 && alongY[i] === 0)) return [x + 0.5, y + 0.5]
-  const nx = -alongY[i] / 127, ny = alongX[i] / 127, sideways = Math.abs(nx) >= Math.abs(ny), step = sideways ? Math.sign(nx) : Math.sign(ny) * width
+function onCrest({ box, stride, gradient, alongX, alongY }: WireTree, i: number): Point {
+  const u = (i % stride) - RIM, v = Math.floor(i / stride) - RIM, x = box.x + u + 0.5, y = box.y + v + 0.5
+  if (u === 0 || v === 0 || u === box.width - 1 || v === box.height - 1 || (alongX[i] === 0 && alongY[i] === 0)) return [x, y]
+  const nx = -alongY[i], ny = alongX[i], sideways = Math.abs(nx) >= Math.abs(ny), step = sideways ? Math.sign(nx) : Math.sign(ny) * stride
   const before = gradient[i - step], here = gradient[i], after = gradient[i + step], bend = before - 2 * here + after
   const shift = bend < -1e-3 ? Math.max(-0.5, Math.min(0.5, (before - after) / (2 * bend))) : 0
-  return sideways ? [x + 0.5 + shift * Math.sign(nx), y + 0.5] : [x + 0.5, y + 0.5 + shift * Math.sign(ny)]
+  return sideways ? [x + shift * Math.sign(nx), y] : [x, y + shift * Math.sign(ny)]
 }
 
 /**
@@ -174,7 +133,7 @@ export function corridor(picture: { readonly width: number; readonly height: num
 /** The wire between two anchors, px. */
 export function wireBetween(picture: Picture, a: Point, b: Point, width: number, contrast: number, bulge = BULGE): Point[] {
   const { box, within } = corridor(picture, a, b, width, bulge)
-  return wirePath(wireTree(wireCosts(picture, box, contrast), a, within, b), a, b)
+  return inWindow(picture, a, { box, contrast, within, until: b }, (tree) => wirePath(tree, a, b))
 }
 
 /** At the level a moving pointer is followed on, the way between the ends is at most so many px, and edges may lead less far aside. */

@@ -6,7 +6,7 @@ import { colourOverlap } from './colourOverlap'
 import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { keepObject } from './keepObject'
 import { type LabPlanes, labPlanes } from './labPlanes'
-import { wireBetween, wireCosts, wirePath, wireTree } from './liveWire'
+import { wireBetween, wireTree } from './liveWire'
 import { fitMixture, mixtureCost } from './mixture'
 import { nearAny } from './nearAny'
 import { piecesOf } from './pieces'
@@ -149,12 +149,47 @@ describe('live wire', () => {
   it('is straight where there are no edges', () => {
     for (const [x] of wireBetween(greyPicture(60, 60, () => 120), [30, 5], [30, 50], 10, 0.1)) expect(Math.abs(x - 30.5)).toBeLessThan(0.6)
   })
-  it('costs least on the edge, and every way back is a shortest one', () => {
-    const costs = wireCosts(edge, { x: 0, y: 0, width: 80, height: 60 }, 0.1), tree = wireTree(costs, [40, 30])
-    expect(costs.local[30 * 80 + Math.round(40 + 8 * Math.sin(30 / 9))]).toBeLessThan(20)
-    expect(costs.local[30 * 80 + 5]).toBe(68)
-    // The way to a place on the way is the same way.
-    const whole = wirePath(tree, [40, 30], [47, 58]), middle = whole[Math.floor(whole.length / 2)]
-    expect(wirePath(tree, [40, 30], middle).slice(0, -2)).toEqual(whole.slice(0, Math.floor(whole.length / 2) - 1))
+  it('is as cheap as the cheapest way by a plain search over the costs as they are defined', () => {
+    const side = 24, value = (x: number, y: number) => (x + 6 * Math.sin(y / 4) > 12 ? 170 : 60) + ((x * 7 + y * 13) % 11), picture = greyPicture(side, side, (x, y) => Math.floor(value(x, y)))
+    const tree = wireTree(picture, [12, 0], { box: { x: 0, y: 0, width: side, height: side }, contrast: 0.1 }), price = stepPrices(picture, side)
+    // Bellman and Ford: relax every step until nothing changes.
+    const best = new Float64Array(side * side).fill(Infinity)
+    best[12] = 0
+    for (let changed = true; changed;) {
+      changed = false
+      for (let i = 0; i < best.length; i++) for (let way = 0; way < 8; way++) {
+        const x = (i % side) + WAY_X[way], y = Math.floor(i / side) + WAY_Y[way], j = y * side + x
+        if (x >= 0 && y >= 0 && x < side && y < side && best[i] + price(i, j, way) < best[j] - 1e-9) { best[j] = best[i] + price(i, j, way); changed = true }
+      }
+    }
+    for (const [x, y] of [[3, 23], [12, 23], [20, 12], [0, 5]]) {
+      let i = y * side + x, cost = 0
+      for (let steps = 0; i !== 12 && steps < 1000; steps++) {
+        const back = tree.from[(Math.floor(i / side) + 2) * tree.stride + (i % side) + 2], next = i + WAY_Y[back] * side + WAY_X[back]
+        cost += price(next, i, (back + 4) % 8)
+        i = next
+      }
+      expect(cost).toBeGreaterThanOrEqual(best[y * side + x] - 1e-6)
+      expect(cost).toBeLessThan(best[y * side + x] * 1.02 + 2) // costs are whole half units
+    }
   })
 })
+
+const WAY_X = [1, 1, 0, -1, -1, -1, 0, 1], WAY_Y = [0, 1, 1, 1, 0, -1, -1, -1]
+/** What a step costs, from Mortensen and Barrett's three costs, written out pixel by pixel. */
+function stepPrices({ data }: Picture, side: number): (from: number, to: number, way: number) => number {
+  const clamp = (v: number) => Math.min(side - 1, Math.max(0, v)), grey = (x: number, y: number) => data[(clamp(y) * side + clamp(x)) * 4], B = [0.25, 0.5, 0.25]
+  const calm = (x: number, y: number) => B.reduce((sum, wy, v) => sum + B.reduce((row, wx, u) => row + wx * wy * grey(x + u - 1, y + v - 1), 0), 0)
+  const at = (i: number) => {
+    const x = i % side, y = Math.floor(i / side), c = (u: number, v: number) => calm(x + u, y + v)
+    const gx = (3 * (c(1, -1) - c(-1, -1) + c(1, 1) - c(-1, 1)) + 10 * (c(1, 0) - c(-1, 0))) / 32, gy = (3 * (c(-1, 1) - c(-1, -1) + c(1, 1) - c(1, -1)) + 10 * (c(0, 1) - c(0, -1))) / 32, g = Math.hypot(gx, gy)
+    return { g, ax: g > 0.5 ? -gy / g : 0, ay: g > 0.5 ? gx / g : 0, laplace: c(-1, 0) + c(1, 0) + c(0, -1) + c(0, 1) - 4 * c(0, 0) }
+  }
+  const all = Array.from({ length: side * side }, (_, i) => at(i))
+  const local = all.map(({ g, laplace }, i) => {
+    if (g < 6) return 68
+    const x = i % side, y = Math.floor(i / side), crosses = [[-1, 0], [1, 0], [0, -1], [0, 1]].some(([dx, dy]) => { const other = x + dx >= 0 && y + dy >= 0 && x + dx < side && y + dy < side ? all[i + dy * side + dx].laplace : 0; return laplace * other <= 0 && Math.abs(laplace) <= Math.abs(other) })
+    return 34 * (1 - Math.min(1, g / 60)) + (crosses ? 0 : 34)
+  })
+  return (from, to, way) => (way % 2 ? Math.SQRT2 : 1) * (local[to] + 32) - 16 * (Math.abs(WAY_X[way] * all[from].ax + WAY_Y[way] * all[from].ay) + Math.abs(WAY_X[way] * all[to].ax + WAY_Y[way] * all[to].ay))
+}
