@@ -21,7 +21,7 @@ import { regions } from '@/core/select/regions'
 import { roughBox } from '@/core/select/roughBox'
 import { sky } from '@/core/select/sky'
 import { subject } from '@/core/select/subject'
-import { quickWire, wireTree } from '@/core/segment/liveWire'
+import { quickWire, wirePath, wires } from '@/core/segment/liveWire'
 import { edge } from '@/core/select/modifiers/edge'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { ribbonPicture, unroll } from '@/core/edge/ribbon'
@@ -135,8 +135,8 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   ['multiply with mask, 12 MP', 1.5, () => composeRegion(multiplied, whole), 'sharp composite', () => sharp(photo.data, raw).composite([{ input: withAlpha, ...raw, blend: 'multiply' }]).raw().toBuffer()],
   ['rough box, 1500 × 1000', 0.1, () => roughBox.find(smallScene, roughly, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
   ['rough box, 12 MP', 1, () => roughBox.find(scene, { ...roughly, box: [566, 113, 3790, 2772] }, plainContext()), 'opencv-js grabCut, 5 iterations, 1500 × 1000', grabCut],
-  ['live-wire map of a window', 0.2, () => wireTree(photo, [2100, 1400], { box: WINDOW, contrast: 0.1 }), 'opencv-js IntelligentScissors applyImage, buildMap', () => { scissors.applyImage(windowMat); scissors.buildMap(new cv.Point(500, 500)) }],
-  ['live wire to a moving pointer', null, () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 0.1), 'the map of a window', () => wireTree(photo, [2100, 1400], { box: WINDOW, contrast: 0.1 })],
+  ['live-wire map of a window', 0.2, () => wires(photo, [2100, 1400], { box: WINDOW, contrast: 0.1 }, (tree) => wirePath(tree, [2100, 1400], [1700, 1000])), 'opencv-js IntelligentScissors applyImage, buildMap', () => { scissors.applyImage(windowMat); scissors.buildMap(new cv.Point(500, 500)) }],
+  ['live wire to a moving pointer', null, () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 0.1), 'the map of a window', () => wires(photo, [2100, 1400], { box: WINDOW, contrast: 0.1 }, (tree) => wirePath(tree, [2100, 1400], [1700, 1000]))],
   ['edge as a matte, 1500 × 1000', 0.2, solveEdge, 'textbook closed form', textbook],
   ['unsure stroke of 60 px', null, stroke, 'the whole edge', solveEdge],
   ['edge step, 12 MP', null, () => edge.modify({ ...large, data: large.data.slice() }, { ...edgeValues, strokes: [] }, plainContext(1 << 20), scene), 'the edge of 1500 × 1000', solveEdge],

@@ -27,14 +27,14 @@ export function labOf(red: number, green: number, blue: number): Lab {
 
 const table = (rows: readonly number[]): Float32Array[] => rows.map((m) => LINEAR_OF_BYTE.map((v) => v * m * STEPS))
 
-/** L*, a*, b* of `count` pixels (words, red in the low byte) from `from` on, into the three rows; by the fine grid. */
-export function labRow(words: Uint32Array, from: number, count: number, L: Float32Array, a: Float32Array, b: Float32Array): void {
-  for (let i = 0; i < count; i++) {
-    const word = words[from + i], red = word & 255, green = (word >>> 8) & 255, blue = (word >>> 16) & 255
+/** L*, a*, b* of `count` pixels (words, red in the low byte) from `from` on, into the three rows from `at` on; by the fine grid. */
+export function labRow(words: Uint32Array, from: number, count: number, L: Float32Array, a: Float32Array, b: Float32Array, at = 0): void {
+  for (let i = from, end = from + count, to = at; i < end; i++, to++) {
+    const word = words[i], red = word & 255, green = (word >>> 8) & 255, blue = (word >>> 16) & 255
     const x = COMPRESS[(XS[0][red] + XS[1][green] + XS[2][blue] + 0.5) | 0], y = COMPRESS[(YS[0][red] + YS[1][green] + YS[2][blue] + 0.5) | 0], z = COMPRESS[(ZS[0][red] + ZS[1][green] + ZS[2][blue] + 0.5) | 0]
-    L[i] = 116 * y - 16
-    a[i] = 500 * (x - y)
-    b[i] = 200 * (y - z)
+    L[to] = 116 * y - 16
+    a[to] = 500 * (x - y)
+    b[to] = 200 * (y - z)
   }
 }
 const XS = table(X), YS = table(Y), ZS = table(Z)

@@ -42,7 +42,8 @@ export function cutFromMarks(view: SegmentView, { given, start, border: pull, dr
   const { graph, border } = graphOf(view)
   check(0.25)
   const probable = randomWalk(graph, markedRegions(graph, start), border.map((length) => length * pull))
-  const guess = Float32Array.from(start, (g, i) => (g === UNDECIDED ? probable[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
+  const guess = new Float32Array(start.length)
+  for (let i = 0; i < guess.length; i++) guess[i] = start[i] === UNDECIDED ? probable[graph.regionOf[i]] : start[i] === INSIDE ? 1 : 0
   const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), draft, tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
   return draft ? state : refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
 }

@@ -92,6 +92,6 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
     flow.passes(through)
     flow.maxFlow(check)
     const inside = flow.sides()
-    for (let y = 0; y < height; y++) for (let k = firstRun[y], node = firstNode[y]; k < firstRun[y + 1]; k += 2) for (let i = y * width + runs[k], end = y * width + runs[k + 1]; i < end; i++) state[i] = inside(node++) ? INSIDE : OUTSIDE
+    for (let y = 0; y < height; y++) for (let k = firstRun[y], node = firstNode[y]; k < firstRun[y + 1]; k += 2) for (let i = y * width + runs[k], end = y * width + runs[k + 1]; i < end; i++) state[i] = inside[node++] ? INSIDE : OUTSIDE
   })
 }

@@ -48,13 +48,8 @@ export interface WireWindow {
   readonly until?: Point
 }
 
-/** Shortest paths from a seed (px of the picture). */
-export function wireTree(picture: Picture, seed: Point, window: WireWindow): WireTree {
-  return inWindow(picture, seed, window, (tree) => ({ ...tree, from: tree.from.slice(), gradient: tree.gradient.slice(), alongX: tree.alongX.slice(), alongY: tree.alongY.slice() }))
-}
-
-/** The same while `use` looks at it. Memory: some 45 bytes for each pixel of the window. */
-function inWindow<T>(picture: Picture, seed: Point, { box, contrast, within, until }: WireWindow, use: (tree: WireTree) => T): T {
+/** Shortest paths from a seed (px of the picture), which are there while `use` looks at them. Memory: some 45 bytes for each pixel of the window. */
+export function wires<T>(picture: Picture, seed: Point, { box, contrast, within, until }: WireWindow, use: (tree: WireTree) => T): T {
   const { x: left, y: top, width, height } = box, stride = width + 2 * RIM, rows = height + 2 * RIM, size = stride * rows, row = stride * 4, plane = size * 4 + 32
   return withRoom((stack) => {
     const { run } = stack, [calm, across, gradient, alongX, alongY, laplace, best] = Array.from({ length: 7 }, () => stack.take(plane)), cells = stack.take(size * 8 + 32), from = stack.take(size), wordsAt = stack.take(row + 16), buckets = stack.take(2048), progress = stack.take(16)
@@ -133,7 +128,7 @@ export function corridor(picture: { readonly width: number; readonly height: num
 /** The wire between two anchors, px. */
 export function wireBetween(picture: Picture, a: Point, b: Point, width: number, contrast: number, bulge = BULGE): Point[] {
   const { box, within } = corridor(picture, a, b, width, bulge)
-  return inWindow(picture, a, { box, contrast, within, until: b }, (tree) => wirePath(tree, a, b))
+  return wires(picture, a, { box, contrast, within, until: b }, (tree) => wirePath(tree, a, b))
 }
 
 /** At the level a moving pointer is followed on, the way between the ends is at most so many px, and edges may lead less far aside. */

@@ -31,12 +31,11 @@ function ours({ nodes, terminals, edges, width }: Graph) {
     const grid = new FlowGrid(stack, nodes)
     terminals.forEach(([from, to], i) => grid.setTerminals(i, from, to))
     for (const [a, b, there, back] of edges) grid.setEdge(a, WAYS.find(([, dx, dy]) => a + dy * width + dx === b)![0], b, there, back)
-    const flow = grid.maxFlow(), inside = grid.sides()
-    return { flow, inside: Array.from({ length: nodes }, (_, i) => inside(i)) }
+    return { flow: grid.maxFlow(), inside: [...grid.sides()] }
   })
 }
 
-const cutValue = ({ terminals, edges }: Graph, inside: boolean[]): number =>
+const cutValue = ({ terminals, edges }: Graph, inside: number[]): number =>
   terminals.reduce((sum, [from, to], i) => sum + (inside[i] ? to : from), 0) + edges.reduce((sum, [a, b, there, back]) => sum + (inside[a] && !inside[b] ? there : 0) + (inside[b] && !inside[a] ? back : 0), 0)
 
 const capacity = fc.integer({ min: 0, max: 20 })

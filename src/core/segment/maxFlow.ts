@@ -7,7 +7,8 @@ import { type KernelStack } from '../kernels'
 
 /** Bytes for each node: eight arcs of eight bytes, 16 of its own, two places in a queue. */
 const ARCS = 32, OWN = 16, QUEUES = 8, PROGRESS = 32
-const SOURCE = 1
+/** Where a node's own bytes say which tree it is in, and what they say of the source's. */
+const TREE = 12, SOURCE = 1
 /** Nodes grown between two reports. */
 const CHECK_EVERY = 1 << 15
 
@@ -56,6 +57,10 @@ export class FlowGrid {
 
   private value(): Float64Array { return new Float64Array(this.stack.run.memory.buffer, this.progress, 1) }
 
-  /** After `maxFlow`: calls for each node whether it is on the source's side; those that neither side reaches count to the sink's. */
-  sides(): (node: number) => boolean { const own = this.stack.bytes(this.own, this.nodes * OWN); return (node) => own[node * OWN + 12] === SOURCE }
+  /** After `maxFlow`: for each node 1 on the source's side, else 0; those that neither side reaches count to the sink's. */
+  sides(): Uint8Array {
+    const own = this.stack.bytes(this.own, this.nodes * OWN), out = new Uint8Array(this.nodes)
+    for (let node = 0, at = TREE; node < out.length; node++, at += OWN) out[node] = own[at] === SOURCE ? 1 : 0
+    return out
+  }
 }

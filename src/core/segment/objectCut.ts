@@ -123,7 +123,7 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, 
   for (let n = last - 1; n >= 0; n--) {
     const picture = levels[n], pixels = words(picture)
     state = reopened(state, levels[n + 1], picture, { colours, loud, near, across: width, shift: last - n, given: givenAt?.(n) })
-    cutGrid(picture, { state, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L.subarray(at), a.subarray(at), b.subarray(at)) })
+    cutGrid(picture, { state, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L, a, b, at) })
     check(1 - n / Math.max(1, last))
   }
   return state

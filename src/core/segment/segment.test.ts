@@ -6,7 +6,7 @@ import { colourOverlap } from './colourOverlap'
 import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { keepObject } from './keepObject'
 import { type LabPlanes, labPlanes } from './labPlanes'
-import { wireBetween, wireTree } from './liveWire'
+import { wireBetween, wires } from './liveWire'
 import { fitMixture, mixtureCost } from './mixture'
 import { nearAny } from './nearAny'
 import { piecesOf } from './pieces'
@@ -151,7 +151,7 @@ describe('live wire', () => {
   })
   it('is as cheap as the cheapest way by a plain search over the costs as they are defined', () => {
     const side = 24, value = (x: number, y: number) => (x + 6 * Math.sin(y / 4) > 12 ? 170 : 60) + ((x * 7 + y * 13) % 11), picture = greyPicture(side, side, (x, y) => Math.floor(value(x, y)))
-    const tree = wireTree(picture, [12, 0], { box: { x: 0, y: 0, width: side, height: side }, contrast: 0.1 }), price = stepPrices(picture, side)
+    const tree = wires(picture, [12, 0], { box: { x: 0, y: 0, width: side, height: side }, contrast: 0.1 }, ({ stride, from }) => ({ stride, from: from.slice() })), price = stepPrices(picture, side)
     // Bellman and Ford: relax every step until nothing changes.
     const best = new Float64Array(side * side).fill(Infinity)
     best[12] = 0
