@@ -46,11 +46,11 @@ export interface Exports {
   keepInside(states: number, width: number, height: number, shift: number, small: number, across: number): void
   halveRow(top: number, bottom: number, to: number, count: number): number
   likeliest(samples: number, plane: number, count: number, components: number, parts: number, to: number): void
-  lumaRow(words: number, to: number, count: number): void
+  opponentRow(words: number, to: number, plane: number, count: number, loud: number): void
   calmRow(from: number, step: number, to: number, count: number): void
-  slopeRow(from: number, stride: number, gradient: number, alongX: number, alongY: number, laplace: number, count: number): void
-  cellRow(gradient: number, alongX: number, alongY: number, laplace: number, stride: number, cells: number, count: number, least: number, strong: number, slope: number, crossing: number, direction: number): void
-  cheapestWays(cells: number, stride: number, best: number, from: number, buckets: number, pool: number, capacity: number, progress: number, seed: number, goal: number): number
+  slopeRow(from: number, plane: number, stride: number, gradient: number, alongX: number, alongY: number, count: number): void
+  cellRow(gradient: number, alongX: number, alongY: number, stride: number, cells: number, savings: number, count: number, least: number, strong: number, slope: number, crossing: number, direction: number): void
+  cheapestWays(cells: number, savings: number, stride: number, best: number, from: number, buckets: number, pool: number, capacity: number, progress: number, seed: number, goal: number): number
   splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
 }
 export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }

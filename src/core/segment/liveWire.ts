@@ -6,6 +6,8 @@
  */
 import { withRoom } from '../kernels'
 import { type Box } from '../raster/content'
+import { cropPicture } from '../raster/crop'
+import { halvePicture } from '../raster/levels'
 import { type Picture, words } from '../raster/picture'
 import { type Point } from '../vector/fill'
 
@@ -13,13 +15,15 @@ import { type Point } from '../vector/fill'
 const CROSSING = 34, DIRECTION = 32, GRADIENT = 34
 /** A gradient of this many levels of luma a pixel is as strong as any. */
 const STRONG = 60
+/** How loud differences between colours are beside those of luma. */
+const LOUD = 1.2
 
 /** Planes of a window have two px more all round: the filters reach that far, and nothing goes there. */
 const RIM = 2
 const UNREACHED = 255, SEED = 8, FAR = 0x7fffffff
 const STEP_X = [1, 1, 0, -1, -1, -1, 0, 1], STEP_Y = [0, 1, 1, 1, 0, -1, -1, -1]
-/** What lies beyond the corridor: steps are dearer there. */
-const BEYOND = 2
+/** What lies beyond the corridor, and how much dearer steps are there. */
+const BEYOND = 2, DEARER = 1.1
 /** An edge may lead so far beyond the corridor, as a share of the way between the ends. */
 const BULGE = 0.45
 
@@ -48,11 +52,12 @@ export interface WireWindow {
   readonly until?: Point
 }
 
-/** Shortest paths from a seed (px of the picture), which are there while `use` looks at them. Memory: some 45 bytes for each pixel of the window. */
+/** Shortest paths from a seed (px of the picture), which are there while `use` looks at them. Memory: some 49 bytes for each pixel of the window. */
 export function wires<T>(picture: Picture, seed: Point, { box, contrast, within, until }: WireWindow, use: (tree: WireTree) => T): T {
   const { x: left, y: top, width, height } = box, stride = width + 2 * RIM, rows = height + 2 * RIM, size = stride * rows, row = stride * 4, plane = size * 4 + 32
   return withRoom((stack) => {
-    const { run } = stack, [calm, across, gradient, alongX, alongY, laplace, best] = Array.from({ length: 7 }, () => stack.take(plane)), cells = stack.take(size * 8 + 32), from = stack.take(size), wordsAt = stack.take(row + 16), buckets = stack.take(2048), progress = stack.take(16)
+    const { run } = stack, [colours, across, gradient, alongX, alongY, best] = [3, 3, 1, 1, 1, 1].map((planes) => stack.take(planes * plane)), from = stack.take(size), wordsAt = stack.take(row + 16), buckets = stack.take(2048), progress = stack.take(64)
+    const cells = across, savings = across + 2 * plane // when the colours are calm
     stack.words(progress, 4).set([0, -1, 0, 0])
     const pixels = words(picture), line = new Uint32Array(run.memory.buffer, wordsAt, stride)
     for (let v = 0; v < rows; v++) {
@@ -60,25 +65,30 @@ export function wires<T>(picture: Picture, seed: Point, { box, contrast, within,
       line.set(pixels.subarray(first + from, first + to), from - left + RIM)
       line.fill(pixels[first], 0, from - left + RIM)
       line.fill(pixels[first + picture.width - 1], to - left + RIM)
-      run.lumaRow(wordsAt, across + v * row, stride)
+      run.opponentRow(wordsAt, colours + v * row, plane, stride, LOUD)
     }
     // What lies at the rim is calmed with its neighbour's row, and not looked at.
-    for (let v = 0; v < rows; v++) run.calmRow(across + v * row, 4, laplace + v * row, stride)
-    for (let v = 1; v < rows - 1; v++) run.calmRow(laplace + v * row, row, calm + v * row, stride)
-    stack.floats(laplace, size).fill(0)
+    for (let c = 0; c < 3; c++) {
+      for (let v = 0; v < rows; v++) run.calmRow(colours + c * plane + v * row, 4, across + c * plane + v * row, stride)
+      for (let v = 1; v < rows - 1; v++) run.calmRow(across + c * plane + v * row, row, colours + c * plane + v * row, stride)
+    }
     const starts = Array.from({ length: height }, (_, y) => (y + RIM) * stride + RIM)
-    for (const start of starts) run.slopeRow(calm + start * 4, row, gradient + start * 4, alongX + start * 4, alongY + start * 4, laplace + start * 4, width)
-    for (const start of starts) run.cellRow(gradient + start * 4, alongX + start * 4, alongY + start * 4, laplace + start * 4, row, cells + start * 8, width, contrast * STRONG, STRONG, GRADIENT, CROSSING, DIRECTION)
-    const reached = stack.words(best, size).fill(0), dear = stack.bytes(cells, size * 8)
+    stack.floats(gradient, size).fill(0)
+    for (const start of starts) run.slopeRow(colours + start * 4, plane, row, gradient + start * 4, alongX + start * 4, alongY + start * 4, width)
+    for (const start of starts) run.cellRow(gradient + start * 4, alongX + start * 4, alongY + start * 4, row, cells + start * 8, savings + start * 4, width, contrast * STRONG, STRONG, GRADIENT, CROSSING, DIRECTION)
+    const reached = stack.words(best, size).fill(0), price = new Uint16Array(run.memory.buffer, cells, size * 4)
     starts.forEach((start, y) => {
       if (!within) { reached.fill(FAR, start, start + width); return }
-      for (let x = 0, k = y * width; x < width; x++, k++) if (within[k]) { reached[start + x] = FAR; if (within[k] === BEYOND) dear[(start + x) * 8 + 1] = 1 }
+      for (let x = 0, k = y * width, i = start; x < width; x++, k++, i++) {
+        if (within[k]) reached[i] = FAR
+        if (within[k] === BEYOND) for (let axis = 0; axis < 4; axis++) price[i * 4 + axis] *= DEARER
+      }
     })
     stack.bytes(from, size).fill(UNREACHED)
     const at = placeOf(box, stride, seed), goal = until ? placeOf(box, stride, until) : -1
     let capacity = size + 64
     const pool = stack.take(capacity * 8)
-    while (!run.cheapestWays(cells, stride, best, from, buckets, pool, capacity, progress, at, goal)) { stack.take(size * 8); capacity += size }
+    while (!run.cheapestWays(cells, savings, stride, best, from, buckets, pool, capacity, progress, at, goal)) { stack.take(size * 8); capacity += size }
     const ways = stack.bytes(from, size)
     ways[at] = SEED
     return use({ box, stride, from: ways, gradient: stack.floats(gradient, size), alongX: stack.floats(alongX, size), alongY: stack.floats(alongY, size) })
@@ -108,27 +118,35 @@ function onCrest({ box, stride, gradient, alongX, alongY }: WireTree, i: number)
   return sideways ? [x + shift * Math.sign(nx), y] : [x, y + shift * Math.sign(ny)]
 }
 
-/**
- * The window of a piece of wire, within the picture, and in it 1 for what lies within `width` px of the straight line between the ends.
- * Edges that bulge further than that are followed too, at a price: what lies beyond is 2.
- */
-export function corridor(picture: { readonly width: number; readonly height: number }, a: Point, b: Point, width: number, bulge = BULGE): { box: Box; within: Uint8Array } {
-  const reach = width + bulge * Math.hypot(b[0] - a[0], b[1] - a[1])
+const reachOf = (a: Point, b: Point, width: number, bulge: number): number => width + bulge * Math.hypot(b[0] - a[0], b[1] - a[1])
+
+/** The window of a piece of wire, within the picture. */
+function windowOf(picture: { readonly width: number; readonly height: number }, a: Point, b: Point, width: number, bulge: number): Box {
+  const reach = reachOf(a, b, width, bulge)
   const x = Math.min(picture.width - 1, Math.max(0, Math.floor(Math.min(a[0], b[0]) - reach))), y = Math.min(picture.height - 1, Math.max(0, Math.floor(Math.min(a[1], b[1]) - reach)))
-  const box = { x, y, width: Math.max(1, Math.min(picture.width, Math.ceil(Math.max(a[0], b[0]) + reach)) - x), height: Math.max(1, Math.min(picture.height, Math.ceil(Math.max(a[1], b[1]) + reach)) - y) }
-  const within = new Uint8Array(box.width * box.height), dx = b[0] - a[0], dy = b[1] - a[1], length2 = dx * dx + dy * dy
+  return { x, y, width: Math.max(1, Math.min(picture.width, Math.ceil(Math.max(a[0], b[0]) + reach)) - x), height: Math.max(1, Math.min(picture.height, Math.ceil(Math.max(a[1], b[1]) + reach)) - y) }
+}
+
+/** In a window 1 for what lies within `width` px of the straight line between the ends. Edges that bulge further than that are followed too, at a price: what lies beyond is 2. */
+function corridor(box: Box, a: Point, b: Point, width: number, bulge: number): Uint8Array {
+  const reach = reachOf(a, b, width, bulge), within = new Uint8Array(box.width * box.height), dx = b[0] - a[0], dy = b[1] - a[1], length2 = dx * dx + dy * dy
   for (let v = 0; v < box.height; v++) for (let u = 0; u < box.width; u++) {
     const px = box.x + u + 0.5 - a[0], py = box.y + v + 0.5 - a[1], t = length2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / length2)) : 0
-    const away = Math.hypot(px - t * dx, py - t * dy)
-    if (away <= reach) within[v * box.width + u] = away <= width + 1 ? 1 : BEYOND
+    const x = px - t * dx, y = py - t * dy, away = x * x + y * y
+    if (away <= reach * reach) within[v * box.width + u] = away <= (width + 1) ** 2 ? 1 : BEYOND
   }
-  return { box, within }
+  return within
 }
+
+/** Windows have at most so many pixels; longer pieces are found at half the size. */
+const MOST_PIXELS = 4_000_000
 
 /** The wire between two anchors, px. */
 export function wireBetween(picture: Picture, a: Point, b: Point, width: number, contrast: number, bulge = BULGE): Point[] {
-  const { box, within } = corridor(picture, a, b, width, bulge)
-  return wires(picture, a, { box, contrast, within, until: b }, (tree) => wirePath(tree, a, b))
+  const box = windowOf(picture, a, b, width, bulge)
+  if (box.width * box.height <= MOST_PIXELS) return wires(picture, a, { box, contrast, within: corridor(box, a, b, width, bulge), until: b }, (tree) => wirePath(tree, a, b))
+  const half = ([x, y]: Point): Point => [(x - box.x) / 2, (y - box.y) / 2]
+  return wireBetween(halvePicture(cropPicture(picture, box)), half(a), half(b), width / 2, contrast, bulge).map(([x, y]) => [x * 2 + box.x, y * 2 + box.y])
 }
 
 /** At the level a moving pointer is followed on, the way between the ends is at most so many px, and edges may lead less far aside. */

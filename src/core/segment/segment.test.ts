@@ -146,6 +146,10 @@ describe('live wire', () => {
     expect(path.length).toBeGreaterThan(45)
     for (const [x, y] of path) expect(Math.abs(x - (40.5 + 8 * Math.sin((y - 0.5) / 9)))).toBeLessThan(1.2)
   })
+  it('follows an edge over thousands of pixels, at half the size', () => {
+    const long = greyPicture(2600, 1800, (x, y) => (x > 900 + 60 * Math.sin(y / 200) ? 190 : 60))
+    for (const [x, y] of wireBetween(long, [900, 20], [900 + 60 * Math.sin(1780 / 200), 1780], 80, 0.1).slice(3, -3)) expect(Math.abs(x - (900 + 60 * Math.sin(y / 200)))).toBeLessThan(2.5)
+  })
   it('is straight where there are no edges', () => {
     for (const [x] of wireBetween(greyPicture(60, 60, () => 120), [30, 5], [30, 50], 10, 0.1)) expect(Math.abs(x - 30.5)).toBeLessThan(0.6)
   })
@@ -183,13 +187,15 @@ function stepPrices({ data }: Picture, side: number): (from: number, to: number,
   const at = (i: number) => {
     const x = i % side, y = Math.floor(i / side), c = (u: number, v: number) => calm(x + u, y + v)
     const gx = (3 * (c(1, -1) - c(-1, -1) + c(1, 1) - c(-1, 1)) + 10 * (c(1, 0) - c(-1, 0))) / 32, gy = (3 * (c(-1, 1) - c(-1, -1) + c(1, 1) - c(1, -1)) + 10 * (c(0, 1) - c(0, -1))) / 32, g = Math.hypot(gx, gy)
-    return { g, ax: g > 0.5 ? -gy / g : 0, ay: g > 0.5 ? gx / g : 0, laplace: c(-1, 0) + c(1, 0) + c(0, -1) + c(0, 1) - 4 * c(0, 0) }
+    return { g, ax: g > 0.5 ? -gy / g : 0, ay: g > 0.5 ? gx / g : 0 }
   }
   const all = Array.from({ length: side * side }, (_, i) => at(i))
-  const local = all.map(({ g, laplace }, i) => {
+  const local = all.map(({ g, ax, ay }, i) => {
     if (g < 6) return 68
-    const x = i % side, y = Math.floor(i / side), crosses = [[-1, 0], [1, 0], [0, -1], [0, 1]].some(([dx, dy]) => { const other = x + dx >= 0 && y + dy >= 0 && x + dx < side && y + dy < side ? all[i + dy * side + dx].laplace : 0; return laplace * other <= 0 && Math.abs(laplace) <= Math.abs(other) })
-    return 34 * (1 - Math.min(1, g / 60)) + (crosses ? 0 : 34)
+    // On the crest: no neighbour across the edge, to the nearest of eight directions, is steeper.
+    const turn = Math.round((4 * Math.atan2(ax, -ay)) / Math.PI) * (Math.PI / 4), dx = Math.round(Math.cos(turn)), dy = Math.round(Math.sin(turn)), x = i % side, y = Math.floor(i / side)
+    const steeper = [1, -1].some((s) => x + s * dx >= 0 && x + s * dx < side && y + s * dy >= 0 && y + s * dy < side && all[i + s * (dy * side + dx)].g > g)
+    return 34 * (1 - Math.min(1, g / 60)) + (steeper ? 34 : 0)
   })
   return (from, to, way) => (way % 2 ? Math.SQRT2 : 1) * (local[to] + 32) - 16 * (Math.abs(WAY_X[way] * all[from].ax + WAY_Y[way] * all[from].ay) + Math.abs(WAY_X[way] * all[to].ax + WAY_Y[way] * all[to].ay))
 }
