@@ -5,6 +5,7 @@
  * "Hierarchical grouping to optimize an objective function", J. Am. Statistical Association 58 (1963) (what a merge costs);
  * Arbeláez, Maire, Fowlkes and Malik, "Contour detection and hierarchical image segmentation", IEEE PAMI 33 (2011) (boundary strength between regions).
  */
+import { type Size } from '../raster/picture'
 import { type LabPlanes } from './labPlanes'
 
 export interface RegionTree {
@@ -30,6 +31,8 @@ export interface RegionTree {
 const CLASSES = 256, CLASS = 0.25
 /** What a merge costs. */
 export interface MergeCost {
+  /** Regions on either side of something thin are neighbours too: sky between bars is sky. */
+  readonly acrossThin?: true
   /** How much the boundary's strength counts beside the difference of the mean colours. */
   readonly boundary: number
   /** Size counts by this power of the harmonic mean of the areas. */
@@ -38,7 +41,14 @@ export interface MergeCost {
 /** For cuts: small regions of one colour. */
 export const BY_COLOUR: MergeCost = { boundary: 1, size: 0.35 }
 /** For people: things with an outline. */
-export const BY_OUTLINE: MergeCost = { boundary: 6, size: 0.5 }
+export const BY_OUTLINE: MergeCost = { acrossThin: true, boundary: 6, size: 0.5 }
+
+/** Neighbours across thin things are looked for when so many regions are left. */
+const FEW = 3000
+/** Thin is up to this share of the picture's diagonal, and unlike both sides by so many CIELAB units, and so many times more than they are unlike each other. */
+const THIN = 0.009, CLEARLY = 10, TIMES = 2
+/** The strength of such a boundary, CIELAB units a pixel. */
+const BETWEEN = 1
 
 export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}): RegionTree {
   const { width, height } = lab
@@ -48,7 +58,7 @@ export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (pr
   check(0.4)
   const graph = neighbours(basinOf, basins, lab, gradient)
   check(0.5)
-  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, check) }
+  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, mergeCost.acrossThin ? (regionOf, colour) => acrossThin(basinOf, { width, height }, regionOf, colour) : null, check) }
 }
 
 /** Length of the colour gradient by Scharr's filter, in CIELAB units a pixel. */
@@ -111,6 +121,34 @@ function floodBasins(gradient: Float32Array, width: number, height: number): { b
   return { basinOf, basins }
 }
 
+interface Links { readonly pairs: readonly number[]; readonly lengths: readonly number[] }
+
+/** Regions that lie on either side of something thin, along rows and columns. @param regionOf of each basin @param colour of each region */
+function acrossThin(basinOf: Int32Array, { width, height }: Size, regionOf: Int32Array, colour: Float32Array): Links {
+  const index = new Map<number, number>(), pairs: number[] = [], lengths: number[] = [], thin = THIN * Math.hypot(width, height)
+  const apart = (p: number, q: number) => Math.hypot(colour[p * 3] - colour[q * 3], colour[p * 3 + 1] - colour[q * 3 + 1], colour[p * 3 + 2] - colour[q * 3 + 2])
+  const regions = new Int32Array(Math.max(width, height) + 1), starts = new Int32Array(regions.length + 1)
+  const along = (first: number, step: number, count: number) => {
+    let runs = 0
+    for (let k = 0, i = first; k < count; k++, i += step) { const region = regionOf[basinOf[i]]; if (runs === 0 || region !== regions[runs - 1]) { regions[runs] = region; starts[runs++] = k } }
+    starts[runs] = count
+    const wide = (run: number) => starts[run + 1] - starts[run] > 1
+    for (let a = 0; a < runs; a++) for (let b = a + 2; b < runs && starts[b] - starts[a + 1] <= thin; b++) {
+      const p = Math.min(regions[a], regions[b]), q = Math.max(regions[a], regions[b])
+      if (p === q || !wide(a) || !wide(b)) continue
+      const least = CLEARLY + TIMES * apart(p, q)
+      let clear = false
+      for (let t = a + 1; t < b && !clear; t++) clear = apart(p, regions[t]) >= least && apart(q, regions[t]) >= least
+      if (!clear) continue
+      const key = p * 2 * basinOf.length + q, known = index.get(key)
+      if (known === undefined) { index.set(key, lengths.length); pairs.push(p, q); lengths.push(1) } else lengths[known]++
+    }
+  }
+  for (let y = 0; y < height; y++) along(y * width, 1, width)
+  for (let x = 0; x < width; x++) along(x, width, height)
+  return { pairs, lengths }
+}
+
 interface Graph { area: Float64Array; sums: Float64Array; table: { pairs: Int32Array; lengths: Float32Array; strengths: Float32Array } }
 
 function neighbours(basinOf: Int32Array, basins: number, { width, height, L, a, b }: LabPlanes, gradient: Float32Array): Graph {
@@ -163,7 +201,7 @@ class Heap {
   }
 }
 
-function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
+function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, across: ((regionOf: Int32Array, colour: Float32Array) => Links) | null, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
   const most = 2 * basins - 1
   const parent = Int32Array.from({ length: most }, (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
   for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
@@ -184,6 +222,11 @@ function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, 
   for (let k = 0; k < table.lengths.length; k++) connect(table.pairs[2 * k], table.pairs[2 * k + 1], table.lengths[k], table.lengths[k] * table.strengths[k])
   let made = basins
   while (heap.size && made < most) {
+    if (across && most - made <= FEW) {
+      const { pairs, lengths } = across(topsOf(parent, made).subarray(0, basins), colour)
+      for (let k = 0; k < lengths.length; k++) if (!around[pairs[2 * k]]!.has(pairs[2 * k + 1])) connect(pairs[2 * k], pairs[2 * k + 1], lengths[k], lengths[k] * BETWEEN)
+      across = null
+    }
     const [value, key] = heap.pop(), p = Math.floor(key / most), q = key - p * most
     const shared = around[p]?.get(q)
     if (!shared || !around[q] || shared.cost !== value) continue
@@ -209,12 +252,17 @@ function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, 
   return { parent, mergeCost, area, colour }
 }
 
+/** For each region the largest below `end` that holds it. */
+function topsOf(parent: Int32Array, end: number): Int32Array {
+  const top = new Int32Array(end)
+  for (let i = end - 1; i >= 0; i--) top[i] = parent[i] === i || parent[i] >= end ? i : top[parent[i]]
+  return top
+}
+
 /** For each basin the region that holds it when the tree is cut so that `count` regions are left. */
 export function cutTree({ parent, basins }: RegionTree, count: number): Int32Array {
   const roots = 2 * basins - Math.max(1, Math.min(basins, Math.round(count))) // regions below this number exist by then
-  const top = new Int32Array(parent.length)
-  for (let i = parent.length - 1; i >= 0; i--) top[i] = parent[i] === i || parent[i] >= roots ? i : top[parent[i]]
-  return top.subarray(0, basins)
+  return topsOf(parent, roots).subarray(0, basins)
 }
 
 /** For each basin the largest region that holds it and has at most so many pixels; the basin itself where it has more. */

@@ -88,6 +88,15 @@ describe('the region tree', () => {
     for (const most of [50, 300]) for (const region of new Set(cutTreeByArea(tree, most))) if (region >= tree.basins) expect(tree.area[region]).toBeLessThanOrEqual(most)
     for (let i = tree.basins + 1; i < tree.mergeCost.length; i++) expect(tree.mergeCost[i]).toBeGreaterThanOrEqual(tree.mergeCost[i - 1])
   })
+  it('what lies between thin bars belongs to what lies around them', () => {
+    // A ladder before a wall, its colours not quite even.
+    const bar = (x: number, y: number) => (x > 140 && x < 144) || (x > 180 && x < 184) || (x > 140 && x < 184 && y % 24 < 3), planes = labPlanes(greyPicture(320, 480, (x, y) => (bar(x, y) ? 60 : 180) + ((x * 5 + y * 3) % 7)))
+    const tree = makeRegionTree(planes, BY_OUTLINE), top = cutTree(tree, 2), at = (x: number, y: number) => top[tree.basinOf[y * 320 + x]]
+    expect(at(160, 12)).toBe(at(10, 100))
+    expect(at(160, 204)).toBe(at(310, 30))
+    expect(at(142, 100)).not.toBe(at(10, 100))
+    expect(at(160, 241)).toBe(at(142, 100))
+  })
 })
 
 /** Regions in a row, each of one colour, side by side. */
