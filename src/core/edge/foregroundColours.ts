@@ -78,8 +78,8 @@ function correctBlock(picture: Picture, matte: Matte, out: Uint8ClampedArray, bl
 /** 1 for full pixels farther than `rim` px from what is not full. */
 function deepInside(matte: Matte, rim: number): Uint8Array {
   const out = matte.data.map((v) => (v === 255 ? 1 : 0)), { width } = matte
-  nearestSetPixels(out.map((v) => 1 - v), matte, rim + 1, (y, nearest) => {
-    for (let x = 0, i = y * width; x < width; x++, i++) { const k = nearest[x]; if (out[i] && k >= 0 && Math.hypot((k % width) - x, Math.floor(k / width) - y) <= rim) out[i] = 0 }
+  nearestSetPixels(out.map((v) => 1 - v), matte, rim + 1, (y, nearest, from, to) => {
+    for (let x = from, i = y * width + from; x < to; x++, i++) { const k = nearest[x]; if (out[i] && k >= 0 && Math.hypot((k % width) - x, Math.floor(k / width) - y) <= rim) out[i] = 0 }
   })
   return out
 }

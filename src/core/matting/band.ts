@@ -36,8 +36,8 @@ export function followFineThings(picture: Picture, matte: Matte, open: Uint8Arra
 /** 1 up to `reach` px from a set (not 0), of the pixels that are wanted. */
 function within(set: Uint8Array, size: Matte, reach: number, wanted: (i: number) => boolean): Uint8Array {
   const out = new Uint8Array(set.length), { width } = size, far = reach * reach
-  nearestSetPixels(set, size, reach, (y, nearest) => {
-    for (let x = 0, i = y * width; x < width; x++, i++) { const k = nearest[x]; if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2 <= far && wanted(i)) out[i] = 1 }
+  nearestSetPixels(set, size, reach, (y, nearest, from, to) => {
+    for (let x = from, i = y * width + from; x < to; x++, i++) { const k = nearest[x]; if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2 <= far && wanted(i)) out[i] = 1 }
   })
   return out
 }

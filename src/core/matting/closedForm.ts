@@ -4,7 +4,7 @@
  * conjugate gradients with the diagonal as preconditioner, in the kernels.
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
-import { KernelStack } from '../kernels'
+import { withRoom } from '../kernels'
 import { type Level } from './level'
 
 /** The grid has so many px all round that belong to nothing: windows reach that far. */
@@ -20,8 +20,6 @@ export interface Hints {
   readonly belief: Float32Array
   readonly weight: Float32Array
 }
-
-let stack: KernelStack | undefined
 
 /**
  * Solves the unknown pixels from all others, in place, in at most so many rounds; `alpha` is what they start from.
@@ -40,9 +38,8 @@ export function solveClosedForm({ picture, unknown, alpha }: Level, { epsilon, b
     nodes += x - from
   }
   if (nodes === 0) return
-  stack ??= new KernelStack()
-  const base = stack.take(0), plane = size * 4, nodePlane = nodes * 4, count = pixels.length
-  try {
+  withRoom((stack) => {
+    const plane = size * 4, nodePlane = nodes * 4, count = pixels.length
     const colours = stack.take(3 * plane), numbers = stack.take(plane), known = stack.take(plane), epsilons = stack.take(plane), grid = stack.take(plane + 64), runsAt = stack.take(runs.length * 4), scratch = stack.take(256)
     const weights = stack.take(SLOTS * nodePlane), r = stack.take(nodePlane), diagonal = stack.take(nodePlane), x = stack.take(nodePlane), q = stack.take(nodePlane)
     const { run } = stack
@@ -93,5 +90,5 @@ export function solveClosedForm({ picture, unknown, alpha }: Level, { epsilon, b
       rho = next
     }
     for (let k = 0; k < count; k++) for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) alpha[i] = found[node] > 1 ? 1 : found[node] > 0 ? found[node] : 0
-  } finally { stack.release(base) }
+  })
 }

@@ -38,8 +38,9 @@ export function localColours({ picture, unknown, alpha }: Level): LocalColours {
   const { width, height, data } = picture, count = width * height
   const inside = Uint8Array.from(alpha, (v, i) => (!unknown[i] && v > FULL ? 1 : 0)), outside = Uint8Array.from(alpha, (v, i) => (!unknown[i] && v < EMPTY ? 1 : 0))
   const out = { width, height, coverage: new Float32Array(count), precision: new Float32Array(count), unexplained: new Float32Array(count), away: new Float32Array(count) }
-  for (const side of [inside, outside]) nearestSetPixels(side, picture, FARTHEST, (y, nearest) => {
-    for (let x = 0, i = y * width; x < width; x++, i++) if (unknown[i]) { const k = nearest[x]; out.away[i] += k < 0 ? FARTHEST : Math.hypot((k % width) - x, Math.floor(k / width) - y) }
+  for (let i = 0; i < count; i++) if (unknown[i]) out.away[i] = 2 * FARTHEST
+  for (const side of [inside, outside]) nearestSetPixels(side, picture, FARTHEST, (y, nearest, from, to) => {
+    for (let x = from, i = y * width + from; x < to; x++, i++) { const k = nearest[x]; if (unknown[i] && k >= 0) out.away[i] += Math.hypot((k % width) - x, Math.floor(k / width) - y) - FARTHEST }
   })
   const F = momentsOf(picture, inside, unknown), B = momentsOf(picture, outside, unknown)
   for (let i = 0; i < count; i++) {

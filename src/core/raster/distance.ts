@@ -7,34 +7,43 @@
  */
 import { type Size } from './picture'
 
-/**
- * Rows of nearest set pixels. `visit(y, nearest)` gets, for each row from the top, the index of the nearest set pixel for each
- * pixel of the row, or −1 where none lies within `limit` px. Linear in the number of pixels, whatever the limit.
- * @param isSet one byte a pixel, non-zero for the set
- */
-export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, limit: number, visit: (y: number, nearest: Int32Array) => void): void {
-  const reach = Math.min(Math.ceil(limit) + 1, 32767)
-  // Row offset of the nearest set pixel in the same column, 32767 where it is out of reach.
-  const NONE = 32767
-  const column = new Int16Array(width * height)
-  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
-  for (let i = width; i < column.length; i++) {
+/** Row offset of the nearest set pixel in the same column; this where it is out of reach. */
+const NONE = 32767
+
+// A row at a time: the compiler makes more of short functions that are called often than of one long one.
+function fromAbove(column: Int16Array, isSet: Uint8Array, row: number, width: number, reach: number): void {
+  for (let i = row, end = row + width; i < end; i++) {
     const above = column[i - width]
     column[i] = isSet[i] ? 0 : above === NONE || above <= -reach ? NONE : above - 1 // negative: the set pixel lies above
   }
-  for (let i = column.length - width - 1; i >= 0; i--) {
+}
+function fromBelow(column: Int16Array, row: number, width: number, reach: number): void {
+  for (let i = row, end = row + width; i < end; i++) {
     const below = column[i + width], here = column[i]
     if (here === 0 || below < 0 || below >= reach) continue // nothing set below within reach
     if (here === NONE || below + 1 < -here) column[i] = below + 1
   }
+}
+
+/**
+ * Rows of nearest set pixels. `visit(y, nearest, from, to)` gets, for each row from the top that comes near the set, the index of the nearest set
+ * pixel for each pixel of the row, or −1 where none lies within `limit` px; before `from` and from `to` on none does. Linear in the number of pixels, whatever the limit.
+ * @param isSet one byte a pixel, non-zero for the set
+ */
+export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, limit: number, visit: (y: number, nearest: Int32Array, from: number, to: number) => void): void {
+  const reach = Math.min(Math.ceil(limit) + 1, NONE), column = new Int16Array(width * height)
+  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
+  for (let row = width; row < column.length; row += width) fromAbove(column, isSet, row, width, reach)
+  for (let row = column.length - 2 * width; row >= 0; row -= width) fromBelow(column, row, width, reach)
   const nearest = new Int32Array(width)
   const apex = new Int32Array(width), height2 = new Float64Array(width), from = new Float64Array(width + 1)
   for (let y = 0; y < height; y++) {
     const row = y * width
-    let top = -1
+    let top = -1, leftmost = -1
     for (let x = 0; x < width; x++) {
       const offset = column[row + x]
       if (offset === NONE) continue
+      if (leftmost < 0) leftmost = x
       const f = offset * offset
       let start = -Infinity
       while (top >= 0) {
@@ -45,14 +54,14 @@ export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, lim
       top++
       apex[top] = x; height2[top] = f; from[top] = top === 0 ? -Infinity : start
     }
-    if (top < 0) { nearest.fill(-1); visit(y, nearest); continue }
+    if (top < 0) continue
     from[top + 1] = Infinity
-    const limit2 = limit * limit
-    for (let x = 0, k = 0; x < width; x++) {
+    const limit2 = limit * limit, first = Math.max(0, leftmost - reach), last = Math.min(width, apex[top] + reach + 1)
+    for (let x = first, k = 0; x < last; x++) {
       while (from[k + 1] < x) k++
       const dx = x - apex[k]
       nearest[x] = dx * dx + height2[k] <= limit2 ? (y + column[row + apex[k]]) * width + apex[k] : -1
     }
-    visit(y, nearest)
+    visit(y, nearest, first, last)
   }
 }

@@ -13,13 +13,12 @@ const bruteDistance = (points: [number, number][], x: number, y: number) => Math
 describe('distance and growth', () => {
   it('the nearest set pixel is as near as brute force finds, up to the limit', () => {
     fc.assert(fc.property(spots, fc.integer({ min: 1, max: 50 }), (points, limit) => {
-      const set = matteOf(points).data
-      nearestSetPixels(set, { width: WIDTH, height: HEIGHT }, limit, (y, nearest) => {
-        nearest.forEach((seed, x) => {
-          const truth = bruteDistance(points, x, y)
-          if (truth > limit + 1e-9) expect(seed).toBe(-1)
-          else { expect(set[seed]).toBe(255); expect(Math.hypot(x - (seed % WIDTH), y - Math.floor(seed / WIDTH))).toBeCloseTo(truth, 9) }
-        })
+      const set = matteOf(points).data, found = new Int32Array(set.length).fill(-1)
+      nearestSetPixels(set, { width: WIDTH, height: HEIGHT }, limit, (y, nearest, from, to) => { for (let x = from; x < to; x++) found[y * WIDTH + x] = nearest[x] })
+      found.forEach((seed, i) => {
+        const x = i % WIDTH, y = Math.floor(i / WIDTH), truth = bruteDistance(points, x, y)
+        if (truth > limit + 1e-9) expect(seed).toBe(-1)
+        else { expect(set[seed]).toBe(255); expect(Math.hypot(x - (seed % WIDTH), y - Math.floor(seed / WIDTH))).toBeCloseTo(truth, 9) }
       })
     }))
   })

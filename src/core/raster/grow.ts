@@ -32,8 +32,8 @@ function dilate(matte: Matte, by: number): Matte {
   const out = { width, height, data: data.slice() }
   if (hasSoftEdge(matte)) { moveSoftEdges(matte, by, out.data); return out }
   const crisp = out.data
-  nearestSetPixels(rim(matte, true), matte, Math.min(by + 2, FARTHEST), (y, nearest) => {
-    for (let x = 0, i = y * width; x < width; x++, i++) {
+  nearestSetPixels(rim(matte, true), matte, Math.min(by + 2, FARTHEST), (y, nearest, from, to) => {
+    for (let x = from, i = y * width + from; x < to; x++, i++) {
       const seed = nearest[x]
       if (seed < 0 || crisp[i] === 255) continue
       const seedY = (seed / width) | 0, seedX = seed - seedY * width
@@ -71,8 +71,8 @@ function rim({ width, height, data }: Matte, inner: boolean): Uint8Array {
 function moveSoftEdges(matte: Matte, by: number, out: Uint8Array): void {
   const { width, data } = matte
   for (const inside of [0, 1]) {
-    nearestSetPixels(rim(matte, inside === 0), matte, FARTHEST, (y, nearest) => {
-      for (let x = 0, i = y * width; x < width; x++, i++) {
+    nearestSetPixels(rim(matte, inside === 0), matte, FARTHEST, (y, nearest, from, to) => {
+      for (let x = from, i = y * width + from; x < to; x++, i++) {
         const seed = nearest[x]
         if (seed < 0 || data[i] >> 7 !== inside || out[i] === 255) continue
         const seedY = (seed / width) | 0, dx = x - (seed - seedY * width), dy = y - seedY

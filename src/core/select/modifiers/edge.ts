@@ -103,7 +103,7 @@ function solveStroke(picture: Picture, solved: Solved, stroke: EdgeStroke, solve
   } else {
     const value = stroke.mode === 'keep' ? 255 : 0
     for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) { piece.data[i] = value; open[i] = 0 }
-    nearestSetPixels(covered.map((c) => (c >= MIDDLE ? 1 : 0)), piece, around, (y, nearest) => { for (let x = 0, i = y * part.width; x < part.width; x++, i++) if (nearest[x] >= 0 && open[i]) asked[i] = 1 })
+    nearestSetPixels(covered.map((c) => (c >= MIDDLE ? 1 : 0)), piece, around, (y, nearest, from, to) => { for (let x = from, i = y * part.width + from; x < to; x++, i++) if (nearest[x] >= 0 && open[i]) asked[i] = 1 })
   }
   solveUnknown(cropPicture(picture, part), piece, asked, solver, check)
   const put = (whole: Uint8Array, from: Uint8Array) => { const out = whole.slice(); for (let y = 0; y < part.height; y++) out.set(from.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * picture.width + part.x); return out }
