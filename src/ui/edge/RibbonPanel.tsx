@@ -60,10 +60,11 @@ function OpenRibbon({ viewer }: { viewer: RefObject<Viewer | null> }) {
     goTo(viewer.current, placeOn(edge, middle, 0))
     set({ ribbonAt: placeOn(edge, middle, 0) })
   }
+  const asked = useBench((state) => state.doubtAsked)
   useEffect(() => {
-    const key = (event: KeyboardEvent) => { if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey) return; if (event.key === '.') look(1); if (event.key === ',') look(-1) }
-    addEventListener('keydown', key)
-    return () => removeEventListener('keydown', key)
+    if (!asked || !edge) return
+    set({ doubtAsked: null })
+    look(asked.by)
   })
   return (
     <section aria-label="Edge ribbon" data-ribbon={edge?.length ?? 0} data-doubts={doubts.length} className="shrink-0 border-t border-[var(--line)] bg-[var(--panel)]">

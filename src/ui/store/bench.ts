@@ -59,6 +59,8 @@ export interface BenchState {
   ribbonBacking: 'same' | 'picture' | 'matte'
   ribbonAt: readonly [number, number] | null
   doubt: number | null
+  /** Asked of the ribbon: the next doubtful spot, or the one before; each asking is a new record. */
+  doubtAsked: { readonly by: 1 | -1 } | null
   /** How the next wire is drawn: how far it looks (px), what counts as an edge (0-1), how willingly it pins itself (0-1). */
   wire: { width: number; contrast: number; pins: number }
   /** Rough boxes are drawn as loops. */
@@ -131,7 +133,7 @@ export interface BenchState {
 
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', keptEdge: null, compare: 'off', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
+  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', keptEdge: null, compare: 'off', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, doubtAsked: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
   nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
   bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })

@@ -158,7 +158,7 @@ function Commands({ open, onOpenChange, run }: { open: boolean; onOpenChange: (o
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'], ['Alt, then press', 'the next step takes away'], ['Shift and Alt, then press', 'the next step keeps the overlap'],
   ['Shift while dragging', 'equal sides; straight moves'], ['Alt while dragging', 'from the middle'], ['Space and drag, or middle button', 'moves the view'], ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Ctrl while dragging', 'does not snap'], ['In Edge: Shift or Alt, then brush', 'keeps, or drops'], ['In Edge: . and ,', 'next and previous doubtful spot'],
+  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Ctrl while dragging', 'does not snap'], ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
 ]
 
 function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

@@ -134,6 +134,10 @@ export const COMMANDS: readonly Command[] = [
   { id: 'copySteps', name: 'Copy the steps', keys: ['Ctrl+c'], section: 'Selection', run: () => { void copySteps() } },
   { id: 'pasteSteps', name: 'Paste steps: copy them on another photo, then press Ctrl+V here', section: 'Selection', run: () => { void pasteFromClipboard() } },
   { id: 'divider', name: 'Before and after, side by side', keys: ['d'], section: 'View', run: () => { const width = shownProject(get())?.canvas.width ?? 0; set((state) => ({ divider: state.divider === null ? width / 2 : null })) } },
+  ...([['.', 'Next doubtful spot of the edge', 1], [',', 'Previous doubtful spot of the edge', -1]] as const).map(([key, name, by]): Command => ({ id: name, name, keys: [key], section: 'View', run: () => {
+    if (get().stage !== 'edge') toast('Doubtful spots are shown in Edge, under the ribbon.')
+    else set({ ribbon: true, doubtAsked: { by } })
+  } })),
   { id: 'crosshair', name: 'Precise cross-hair pointer, on and off', keys: ['c'], section: 'View', run: () => set((state) => ({ crosshair: !state.crosshair })) },
   { id: 'guideDown', name: 'Guide down through the pointer', keys: ['g'], section: 'View', run: () => guideAt('x') },
   { id: 'guideAcross', name: 'Guide across through the pointer', keys: ['Shift+g'], section: 'View', run: () => guideAt('y') },
