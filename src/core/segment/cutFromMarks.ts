@@ -3,6 +3,7 @@
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Grady, IEEE PAMI 28 (2006) (random walks from marks).
  */
 import { INSIDE, UNDECIDED } from './gridCut'
+import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
 import { cutSmall, refine } from './objectCut'
@@ -14,13 +15,15 @@ import { type SegmentView } from './view'
 
 const REGIONS = 600
 
-/** The regions of a view and how much of the picture's border each touches, made once for all marks on it. */
-const graphs = new WeakMap<SegmentView, { graph: RegionGraph; border: Float32Array }>()
-function graphOf(view: SegmentView): { graph: RegionGraph; border: Float32Array } {
+/** The regions of a view and what they are by themselves, made once for all marks on it. */
+interface ViewGraph { readonly graph: RegionGraph; readonly border: Float32Array; /** 1 for what is out of focus from the border on; null where the picture does not tell. */ readonly blurred: Uint8Array | null }
+const graphs = new WeakMap<SegmentView, ViewGraph>()
+function graphOf(view: SegmentView): ViewGraph {
   let made = graphs.get(view)
   if (!made) {
     const graph = regionGraph(makeRegionTree(calmed(view.lab)), view.lab, REGIONS)
-    made = { graph, border: borderLength(graph, view.lab) }
+    const border = borderLength(graph, view.lab)
+    made = { graph, border, blurred: outOfFocus(graph, view.levels, border) }
     graphs.set(view, made)
   }
   return made
@@ -39,9 +42,11 @@ export interface MarkedCut {
 
 /** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
 export function cutFromMarks(view: SegmentView, { given, start, border: pull, draft }: MarkedCut, check: (progress: number) => void): Uint8Array {
-  const { graph, border } = graphOf(view)
+  const { graph, border, blurred } = graphOf(view), marked = markedRegions(graph, start)
+  // What is out of focus is dropped, unless some of it is kept.
+  if (blurred && !marked.some((kept, r) => kept === 1 && blurred[r])) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
   check(0.25)
-  const probable = randomWalk(graph, markedRegions(graph, start), border.map((length) => length * pull))
+  const probable = randomWalk(graph, marked, border.map((length) => length * pull))
   const guess = new Float32Array(start.length)
   for (let i = 0; i < guess.length; i++) guess[i] = start[i] === UNDECIDED ? probable[graph.regionOf[i]] : start[i] === INSIDE ? 1 : 0
   const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), draft, tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))

@@ -1,6 +1,6 @@
 /** A picture's L*, a* and b*, a plane each, for work that asks for colours again and again. */
 import { labRow } from '../colour/lab'
-import { type Picture, words } from '../raster/picture'
+import { type Picture, type Size, words } from '../raster/picture'
 
 export interface LabPlanes { readonly width: number; readonly height: number; readonly L: Float32Array; readonly a: Float32Array; readonly b: Float32Array; /** The colours themselves, red in the low byte. */ readonly words: Uint32Array }
 
@@ -13,10 +13,11 @@ export function labPlanes(picture: Picture): LabPlanes {
 
 /** Each plane by the mean of 3×3 pixels: takes grain away and keeps boundaries within a pixel. */
 export function calmed({ width, height, L, a, b, words }: LabPlanes): LabPlanes {
-  return { width, height, L: boxed(L, width, height), a: boxed(a, width, height), b: boxed(b, width, height), words }
+  return { width, height, L: boxMean(L, { width, height }), a: boxMean(a, { width, height }), b: boxMean(b, { width, height }), words }
 }
 
-function boxed(from: Float32Array, width: number, height: number): Float32Array {
+/** The mean of 3×3 pixels; at the border, of those that are there, the outermost counted again. */
+export function boxMean(from: Float32Array, { width, height }: Size): Float32Array {
   const rows = new Float32Array(from.length), out = new Float32Array(from.length)
   for (let y = 0; y < height; y++) for (let x = 0, o = y * width; x < width; x++) rows[o + x] = (from[o + Math.max(0, x - 1)] + from[o + x] + from[o + Math.min(width - 1, x + 1)]) / 3
   for (let y = 0; y < height; y++) {

@@ -52,7 +52,7 @@ const BETWEEN = 1
 
 export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}): RegionTree {
   const { width, height } = lab
-  const gradient = gradientOf(lab)
+  const gradient = colourGradient(lab)
   check(0.1)
   const { basinOf, basins } = floodBasins(gradient, width, height)
   check(0.4)
@@ -61,15 +61,18 @@ export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (pr
   return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, mergeCost.acrossThin ? (regionOf, colour) => acrossThin(basinOf, { width, height }, regionOf, colour) : null, check) }
 }
 
-/** Length of the colour gradient by Scharr's filter, in CIELAB units a pixel. */
-export function gradientOf({ width, height, L, a, b }: LabPlanes): Float32Array {
+/** Length of the colour gradient, CIELAB units a pixel. */
+export const colourGradient = (lab: LabPlanes): Float32Array => gradientOf(lab, [lab.L, lab.a, lab.b])
+
+/** Length of the gradient of all planes by Scharr's filter, in their units a pixel. */
+export function gradientOf({ width, height }: Size, planes: readonly Float32Array[]): Float32Array {
   const out = new Float32Array(width * height)
   for (let y = 0; y < height; y++) {
     const up = (y > 0 ? y - 1 : 0) * width, here = y * width, down = (y < height - 1 ? y + 1 : y) * width
     for (let x = 0; x < width; x++) {
       const l = x > 0 ? x - 1 : 0, r = x < width - 1 ? x + 1 : x
       let sum = 0
-      for (const p of [L, a, b]) {
+      for (const p of planes) {
         const gx = 3 * (p[up + r] - p[up + l] + p[down + r] - p[down + l]) + 10 * (p[here + r] - p[here + l])
         const gy = 3 * (p[down + l] - p[up + l] + p[down + r] - p[up + r]) + 10 * (p[down + x] - p[up + x])
         sum += gx * gx + gy * gy

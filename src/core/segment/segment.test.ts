@@ -1,9 +1,11 @@
 /** The parts that finders by object are made of, against closed forms, exhaustive search and pictures with one answer. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'
 import { colourOverlap } from './colourOverlap'
 import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
+import { outOfFocus } from './focus'
 import { keepObject } from './keepObject'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { wireBetween, wires } from './liveWire'
@@ -37,6 +39,26 @@ describe('mixtures', () => {
     expect(mixtureCost(mixture, 30, 15, 2)).toBeGreaterThan(a + 10)
   })
   it('without samples everything is equally improbable', () => { expect(mixtureCost(fitMixture(new Float32Array(0), new Float32Array(0), 3), 1, 2, 3)).toBe(Infinity) })
+})
+
+describe('focus', () => {
+  const side = 240, stripes = (x: number, y: number) => 90 + 60 * Math.sign(Math.sin(x / 9)) + 30 * Math.sign(Math.sin(y / 13)), within = (x: number, y: number) => Math.abs(x - 120) < 60 && Math.abs(y - 120) < 60
+  /** Stripes as a lens of so much blur (sigma, px) draws them: a step becomes the normal distribution, here the logistic one. */
+  const seen = (blur: number) => (x: number, y: number) => { const soft = (t: number, period: number) => { const d = Math.asin(Math.sin(t / period)) * period; return 2 / (1 + Math.exp((-1.7 * d) / Math.max(0.1, blur))) - 1 }; return 90 + 60 * soft(x, 9) + 30 * soft(y, 13) }
+  const blurredIn = (at: (x: number, y: number) => number) => {
+    const full = greyPicture(side, side, at), small = halvePicture(full), lab = labPlanes(small), graph = regionGraph(makeRegionTree(lab), lab, 150), out = outOfFocus(graph, [full, small], graph.middle.filter((_, i) => i % 2 === 0).map((x) => (x < 12 ? 1 : 0)))
+    return out && ((x: number, y: number) => out[graph.regionOf[(y >> 1) * (side / 2) + (x >> 1)]])
+  }
+  it('parts a sharp thing from a blurred ground', () => {
+    const blurred = blurredIn((x, y) => (within(x, y) ? stripes(x, y) : seen(5)(x, y)))!
+    const share = (inside: boolean) => { let sum = 0, count = 0; for (let y = 4; y < side; y += 8) for (let x = 4; x < side; x += 8) if (within(x, y) === inside && Math.abs(Math.max(Math.abs(x - 120), Math.abs(y - 120)) - 60) > 12) { sum += blurred(x, y); count++ } return sum / count }
+    expect(share(false)).toBeGreaterThan(0.9)
+    expect(share(true)).toBeLessThan(0.1)
+  })
+  it('says nothing where all is sharp, and where nothing is', () => {
+    expect(blurredIn(stripes)).toBeNull()
+    expect(blurredIn(seen(5))).toBeNull()
+  })
 })
 
 describe('the cut of pixels', () => {

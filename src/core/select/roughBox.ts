@@ -12,13 +12,14 @@ import { FARTHEST, type Field, flag, optional, points } from '../common/fields'
 import { emptyMatte } from '../raster/picture'
 import { boundsOfPoints } from '../segment/bounds'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { outOfFocus } from '../segment/focus'
 import { guessByReach, guessByTree } from '../segment/guess'
 import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, type Models, refine } from '../segment/objectCut'
 import { outlineStrength } from '../segment/outlineStrength'
 import { regionGraph, type RegionGraph } from '../segment/regionGraph'
-import { gradientOf, makeRegionTree } from '../segment/regionTree'
+import { colourGradient, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { frameAround, type SegmentView, segmentView } from '../segment/view'
 import { fillPolygons, type Point } from '../vector/fill'
@@ -80,8 +81,9 @@ function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: 
   context.check(0.3)
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
+  leaveOutOfFocus(graph, view, outer)
   const guesses = [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
-  const gradient = gradientOf(calmed(view.lab)), weight = new Float32Array(start.length).fill(1)
+  const gradient = colourGradient(calmed(view.lab)), weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
@@ -110,6 +112,12 @@ function outsideShares(graph: RegionGraph, given: Uint8Array): { outer: Float32A
   for (let i = 0; i < given.length; i++) if (given[i] === OUTSIDE) { outer[graph.regionOf[i]]++; any = true }
   for (let r = 0; r < graph.count; r++) outer[r] /= Math.max(1, graph.area[r])
   return { outer, whole: !any }
+}
+
+/** What is out of focus like the surroundings counts to them, unless hardly anything would be left. */
+function leaveOutOfFocus(graph: RegionGraph, { levels }: SegmentView, outer: Float32Array): void {
+  const blurred = outOfFocus(graph, levels, outer.map((share) => (share > 0.5 ? 1 : 0))), area = (left: (r: number) => boolean) => outer.reduce((sum, share, r) => sum + (left(r) ? (1 - share) * graph.area[r] : 0), 0)
+  if (blurred && area((r) => !blurred[r]) >= LEAST_FILL * area(() => true)) blurred.forEach((out, r) => { if (out) outer[r] = 1 })
 }
 
 /** How good an object is: it spans and fills its box, and its outline lies on edges. */

@@ -20,7 +20,7 @@ import { nearAny } from '../segment/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { piecesOf } from '../segment/pieces'
 import { colourDifference, geodesicDistance, regionGraph, type RegionGraph } from '../segment/regionGraph'
-import { gradientOf, makeRegionTree } from '../segment/regionTree'
+import { colourGradient, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
 import { type Finder, type Found } from './finder'
@@ -66,7 +66,7 @@ export const sky: Finder<'sky', SkyFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
-    const calm = calmed(view.lab), gradient = gradientOf(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
+    const calm = calmed(view.lab), gradient = colourGradient(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)
     if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')

@@ -10,6 +10,7 @@ import { emptyMatte, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { colourOverlap } from '../segment/colourOverlap'
 import { FLAT, guessByReach, guessByTree } from '../segment/guess'
+import { outOfFocus } from '../segment/focus'
 import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { cutSmall, type Models, refine } from '../segment/objectCut'
@@ -17,7 +18,7 @@ import { opaqueOnly } from '../segment/opaqueOnly'
 import { outlineStrength } from '../segment/outlineStrength'
 import { piecesOf } from '../segment/pieces'
 import { regionGraph, type RegionGraph } from '../segment/regionGraph'
-import { gradientOf, makeRegionTree } from '../segment/regionTree'
+import { colourGradient, makeRegionTree } from '../segment/regionTree'
 import { borderLength, saliency } from '../segment/saliency'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
@@ -75,8 +76,9 @@ function findThings(scene: Scene, sample: Sample, context: Context): Things | nu
   const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
   context.check(0.3)
   const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
+  outOfFocus(graph, view.levels, outer)?.forEach((out, r) => { if (out) outer[r] = background[r] = 1 })
   const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
-  const gradient = gradientOf(calm), weight = new Float32Array(start.length).fill(1)
+  const gradient = colourGradient(calm), weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
