@@ -1,6 +1,6 @@
 /**
- * Live wire: the cheapest way along the picture's edges. A way is cheap where the gradient is strong, where its second derivative
- * changes sign, and where it runs across the gradient's direction.
+ * Live wire: the cheapest way along the picture's edges. A way is cheap where the gradient is strong, where it has its crest (there the second
+ * derivative changes sign), and where the way runs across the gradient's direction.
  * Sources: Mortensen and Barrett, "Interactive segmentation with intelligent scissors", Graphical Models and Image Processing 60 (1998)
  * (the three costs and their weights, shortest paths); Dial, Communications of the ACM 12 (1969) (the queue of buckets).
  */
@@ -13,8 +13,8 @@ import { type Point } from '../vector/fill'
 
 /** Weights of zero crossing, direction and gradient: 0.43, 0.43, 0.14 in the paper; here of 100. */
 const CROSSING = 34, DIRECTION = 32, GRADIENT = 34
-/** A gradient of this many levels of luma a pixel is as strong as any. */
-const STRONG = 60
+/** A gradient of this many levels a pixel, luma and colours together, is as strong as any. */
+const STRONG = 55
 /** How loud differences between colours are beside those of luma. */
 const LOUD = 1.2
 

@@ -223,11 +223,11 @@ function stepPrices({ data }: Picture, side: number): (from: number, to: number,
   }
   const all = Array.from({ length: side * side }, (_, i) => at(i))
   const local = all.map(({ g, ax, ay }, i) => {
-    if (g < 6) return 68
+    if (g < 5.5) return 68
     // On the crest: no neighbour across the edge, to the nearest of eight directions, is steeper.
     const turn = Math.round((4 * Math.atan2(ax, -ay)) / Math.PI) * (Math.PI / 4), dx = Math.round(Math.cos(turn)), dy = Math.round(Math.sin(turn)), x = i % side, y = Math.floor(i / side)
     const steeper = [1, -1].some((s) => x + s * dx >= 0 && x + s * dx < side && y + s * dy >= 0 && y + s * dy < side && all[i + s * (dy * side + dx)].g > g)
-    return 34 * (1 - Math.min(1, g / 60)) + (steeper ? 34 : 0)
+    return 34 * (1 - Math.min(1, g / 55)) + (steeper ? 34 : 0)
   })
   return (from, to, way) => (way % 2 ? Math.SQRT2 : 1) * (local[to] + 32) - 16 * (Math.abs(WAY_X[way] * all[from].ax + WAY_Y[way] * all[from].ay) + Math.abs(WAY_X[way] * all[to].ax + WAY_Y[way] * all[to].ay))
 }
