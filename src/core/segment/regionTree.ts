@@ -4,6 +4,7 @@
  * Sources: Meyer, "Topographic distance and watershed lines", Signal Processing 38 (1994) (flooding by an ordered queue); Ward,
  * "Hierarchical grouping to optimize an objective function", J. Am. Statistical Association 58 (1963) (what a merge costs);
  * Arbeláez, Maire, Fowlkes and Malik, "Contour detection and hierarchical image segmentation", IEEE PAMI 33 (2011) (boundary strength between regions).
+ * That a thing's parts go together before they go with what lies around it, however unlike they look, is ours: see `STANDING`.
  */
 import { type Size } from '../raster/picture'
 import { type LabPlanes } from './labPlanes'
@@ -50,7 +51,11 @@ const THIN = 0.009, CLEARLY = 10, TIMES = 2
 /** The strength of such a boundary, CIELAB units a pixel. */
 const BETWEEN = 1
 
-export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}): RegionTree {
+/** From so many regions on, one that stands out is unlike one that does not by so many CIELAB units, however much they look alike. */
+const STANDING = { regions: 1000, unlike: 130 }
+
+/** @param standsOut how far each pixel belongs to what stands out in the picture, 0-1; left out where that is not known */
+export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}, standsOut?: ArrayLike<number>): RegionTree {
   const { width, height } = lab
   const gradient = colourGradient(lab)
   check(0.1)
@@ -58,7 +63,17 @@ export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (pr
   check(0.4)
   const graph = neighbours(basinOf, basins, lab, gradient)
   check(0.5)
-  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, mergeCost.acrossThin ? (regionOf, colour) => acrossThin(basinOf, { width, height }, regionOf, colour) : null, check) }
+  return { width, height, basinOf, basins, ...graph.table, ...merge(graph, basins, mergeCost, {
+    ...(mergeCost.acrossThin && { across: (regionOf: Int32Array, colour: Float32Array) => acrossThin(basinOf, { width, height }, regionOf, colour) }),
+    ...(standsOut && { standing: meanOf(standsOut, basinOf, graph.area) }),
+  }, check) }
+}
+
+/** The mean of each basin. */
+function meanOf(values: ArrayLike<number>, basinOf: Int32Array, area: Float64Array): Float32Array {
+  const sums = new Float64Array(area.length)
+  basinOf.forEach((basin, i) => { sums[basin] += values[i] })
+  return Float32Array.from(sums, (sum, basin) => sum / area[basin])
 }
 
 /** Length of the colour gradient, CIELAB units a pixel. */
@@ -204,17 +219,22 @@ class Heap {
   }
 }
 
-function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, across: ((regionOf: Int32Array, colour: Float32Array) => Links) | null, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
+/** What is taken into account when fewer regions are left: neighbours across thin things, and how far each basin stands out, 0-1. */
+interface Later { across?: (regionOf: Int32Array, colour: Float32Array) => Links; standing?: Float32Array }
+
+function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, { across, standing }: Later, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
   const most = 2 * basins - 1
   const parent = Int32Array.from({ length: most }, (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
   for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
   // For each live region, its neighbours with the boundary's length and summed strength.
   const around: (Map<number, { length: number; strength: number; cost: number }> | null)[] = Array.from({ length: most }, () => null)
   for (let i = 0; i < basins; i++) around[i] = new Map()
-  const heap = new Heap()
+  let heap = new Heap(), unlike = 0
+  const stands = new Float32Array(most)
+  if (standing) stands.set(standing)
   const cost = (p: number, q: number, strength: number): number => {
-    const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
-    return (Math.sqrt(dl * dl + da * da + db * db) + boundary * strength) * ((area[p] * area[q]) / (area[p] + area[q])) ** size
+    const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2], ds = unlike * (stands[p] - stands[q])
+    return (Math.sqrt(dl * dl + da * da + db * db + ds * ds) + boundary * strength) * ((area[p] * area[q]) / (area[p] + area[q])) ** size
   }
   const connect = (p: number, q: number, length: number, strength: number) => {
     const shared = { length, strength, cost: cost(p, q, strength / length) }
@@ -228,7 +248,13 @@ function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, 
     if (across && most - made <= FEW) {
       const { pairs, lengths } = across(topsOf(parent, made).subarray(0, basins), colour)
       for (let k = 0; k < lengths.length; k++) if (!around[pairs[2 * k]]!.has(pairs[2 * k + 1])) connect(pairs[2 * k], pairs[2 * k + 1], lengths[k], lengths[k] * BETWEEN)
-      across = null
+      across = undefined
+    }
+    if (standing && most - made <= STANDING.regions) {
+      standing = undefined
+      unlike = STANDING.unlike
+      heap = new Heap()
+      for (let p = 0; p < made; p++) around[p]?.forEach(({ length, strength }, q) => { if (p < q) connect(p, q, length, strength) })
     }
     const [value, key] = heap.pop(), p = Math.floor(key / most), q = key - p * most
     const shared = around[p]?.get(q)
@@ -239,6 +265,7 @@ function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, 
     mergeCost[r] = Math.max(value, mergeCost[r - 1])
     area[r] = area[p] + area[q]
     for (let c = 0; c < 3; c++) colour[r * 3 + c] = (area[p] * colour[p * 3 + c] + area[q] * colour[q * 3 + c]) / area[r]
+    stands[r] = (area[p] * stands[p] + area[q] * stands[q]) / area[r]
     around[r] = new Map()
     const next = new Map<number, { length: number; strength: number }>()
     for (const old of [p, q]) {

@@ -11,7 +11,7 @@ import { type LabPlanes, labPlanes } from './labPlanes'
 
 /** What pixels there are to look at: those of the active layer, or of all. */
 export interface Sight extends Size { picture(sample: Sample): Picture; /** Changes whenever those pixels change. */ identity(sample: Sample): string }
-type Sample = 'layer' | 'all'
+export type Sample = 'layer' | 'all'
 
 export interface SegmentView {
   /** The part looked at, whole px of the picture. */

@@ -1,9 +1,10 @@
 /**
  * Regions: those of the picture's own hierarchy that hold the given points, coarser or finer. The tree is made once for a picture, at a level
- * small enough; a chosen region's outline is then found at full size in a band around it.
+ * small enough, and knows what stands out, so that a thing's parts go together before they go with what lies around them; a chosen region's
+ * outline is then found at full size in a band around it.
  */
 import { number, points } from '../common/fields'
-import { emptyMatte } from '../raster/picture'
+import { emptyMatte, type Picture, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
 import { INSIDE_COMPONENTS, learn, OUTSIDE_COMPONENTS, refine } from '../segment/objectCut'
@@ -11,8 +12,8 @@ import { nearAny } from '../segment/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, cutTreeByArea, makeRegionTree, type RegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
+import { type Things, thingsOf } from '../segment/things'
 import { segmentView, wholeOf } from '../segment/view'
-import { type Picture } from '../raster/picture'
 import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
 
@@ -38,9 +39,17 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   if (known) return known
   const levels = [...segmentView(scene, sample, context).levels]
   while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
-  const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), BY_OUTLINE, context.check), made = { tree, levels }
+  const things = thingsOf(scene, sample, { ...context, check: (p) => context.check(0.5 * p) }), { width, height } = levels.at(-1)!
+  const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), BY_OUTLINE, (p) => context.check(0.5 + 0.5 * p), things ? enlarged(things, { width, height }) : undefined), made = { tree, levels }
   context.memory.set(key, made, tree.basinOf.byteLength + tree.parent.byteLength * 6 + tree.lengths.byteLength * 4 + levels.at(-1)!.data.byteLength)
   return made
+}
+
+/** 1 where something stands out, at a larger level. */
+function enlarged({ state, size }: Things, { width, height }: Size): Uint8Array {
+  const out = new Uint8Array(width * height), shift = Math.round(Math.log2(width / size.width))
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (state[(y >> shift) * size.width + (x >> shift)] === INSIDE) out[y * width + x] = 1
+  return out
 }
 
 /** Which pixels of the tree's level lie in a region that holds one of the points: 1, else 0; null when no point lies in the picture. */
@@ -70,7 +79,7 @@ export const regions: Finder<'regions', RegionsFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')
-    const all = pictureRegions(scene, params.sample, context), inside = regionsHolding(all, params.at, params.detail)
+    const all = pictureRegions(scene, params.sample, { ...context, check: (p) => context.check(0.5 * p) }), inside = regionsHolding(all, params.at, params.detail)
     if (!inside) return nothing('the points lie outside the picture')
     const { tree, levels } = all, lab = labPlanes(levels.at(-1)!), { width, height } = tree
     context.check(0.5)
