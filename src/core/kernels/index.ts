@@ -44,6 +44,7 @@ export interface Exports {
   markRow(above: number, here: number, below: number, width: number, marks: number, edges: number, first: number, soft: boolean): number
   shrinkInside(from: number, width: number, height: number, shift: number, to: number, across: number, down: number): void
   keepInside(states: number, width: number, height: number, shift: number, small: number, across: number): void
+  labRow(words: number, to: number, plane: number, count: number, linear: number): void
   halveRow(top: number, bottom: number, to: number, count: number): number
   likeliest(samples: number, plane: number, count: number, components: number, parts: number, to: number): void
   opponentRow(words: number, to: number, plane: number, count: number, loud: number): void

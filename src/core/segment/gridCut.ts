@@ -3,6 +3,7 @@
  * Sources: Boykov and Jolly, "Interactive graph cuts for optimal boundary & region segmentation of objects in N-D images", ICCV 2001;
  * the contrast term as in Rother, Kolmogorov and Blake 2004, equation 11 (eight neighbours, weighted by their distance).
  */
+import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { withRoom } from '../kernels'
 import { type Size } from '../raster/picture'
 import { FlowGrid } from './maxFlow'
@@ -29,16 +30,16 @@ export interface GridCut {
   readonly state: Uint8Array
   /** How much pixels speak for inside, nats, below zero for outside: a run of them, into `out` from `at` on; asked for undecided pixels only. */
   readonly evidence: (from: number, count: number, out: Float32Array, at: number) => void
-  /** L*, a*, b* of a run of pixels, into the three arrays from `at` on; asked for undecided pixels and their neighbours. */
-  readonly colours: (from: number, count: number, L: Float32Array, a: Float32Array, b: Float32Array, at: number) => void
-  /** Mean squared difference of neighbours. */
+  /** The pixels' colours, red in the low byte. */
+  readonly words: Uint32Array
+  /** Mean squared CIELAB difference of neighbours. */
   readonly contrast: number
   /** What separating two neighbours of equal colour costs, nats. */
   readonly smoothness: number
 }
 
 /** Decides every undecided pixel: `state` holds OUTSIDE and INSIDE only when this returns. Takes time and memory by the undecided pixels, of which there may be few. */
-export function cutGrid({ width, height }: Size, { state, evidence, colours, contrast, smoothness }: GridCut, check: (progress: number) => void = () => {}): void {
+export function cutGrid({ width, height }: Size, { state, evidence, words, contrast, smoothness }: GridCut, check: (progress: number) => void = () => {}): void {
   // Nodes are the undecided pixels, row by row, in runs: first px, the one after the last.
   const runs: number[] = [], firstRun = new Int32Array(height + 1), firstNode = new Int32Array(height + 1)
   let nodes = 0
@@ -59,20 +60,30 @@ export function cutGrid({ width, height }: Size, { state, evidence, colours, con
   withRoom((stack) => {
     const flow = new FlowGrid(stack, nodes), { run } = stack
     // Three rows at a time: which node each pixel is, with one more at either end, and its colours.
-    const rowBytes = (width + 2) * 4, plane = width * 4, numbers = stack.take(3 * rowBytes), colourRows = stack.take(9 * plane), speaks = stack.take(plane), fallAt = stack.take((STEPS + 1) * 2)
-    const numbersOf = [0, 1, 2].map((k) => stack.words(numbers + k * rowBytes, width + 2)), coloursOf = [0, 1, 2].map((k) => [0, 1, 2].map((c) => stack.floats(colourRows + (3 * k + c) * plane, width))), nats = stack.floats(speaks, width), capacities = stack.words(speaks, width)
+    const rowBytes = (width + 2) * 4, plane = (width + 3) * 4, numbers = stack.take(3 * rowBytes), colourRows = stack.take(9 * plane), wordsAt = stack.take(plane), linear = stack.take(LINEAR_OF_BYTE.byteLength), speaks = stack.take(plane), fallAt = stack.take((STEPS + 1) * 2)
+    const numbersOf = [0, 1, 2].map((k) => stack.words(numbers + k * rowBytes, width + 2)), wordRow = stack.words(wordsAt, width), nats = stack.floats(speaks, width), capacities = stack.words(speaks, width)
     // What a difference costs, by its square: the exponential on a fine grid.
     const beta = -1 / (2 * contrast), straight = smoothness * SCALE
     new Uint16Array(run.memory.buffer, fallAt, STEPS + 1).set(Array.from({ length: STEPS + 1 }, (_, k) => Math.round(straight * Math.exp((beta * k * FARTHEST * contrast) / STEPS))))
+    stack.floats(linear, LINEAR_OF_BYTE.length).set(LINEAR_OF_BYTE)
     const load = (slot: number, y: number) => {
       const number = numbersOf[slot].fill(-1)
       if (y < 0 || y >= height) return
       const row = y * width
-      for (let r = Math.max(0, y - 1); r <= Math.min(height - 1, y + 1); r++) for (let k = firstRun[r], done = 0; k < firstRun[r + 1]; k += 2) {
-        const from = Math.max(done, runs[k] - 1, 0), to = Math.min(width, runs[k + 1] + 1)
-        if (to > from) colours(row + from, to - from, coloursOf[slot][0], coloursOf[slot][1], coloursOf[slot][2], from)
-        for (let x = from; x < to; x++) number[x + 1] = -1 - state[row + x]
-        done = to
+      // What is undecided, here and in the rows beside this one, and a pixel more at either end: in order, and what meets at once.
+      const waiting = [y - 1, y, y + 1].filter((v) => v >= 0 && v < height).map((v) => ({ run: firstRun[v], end: firstRun[v + 1] }))
+      for (let from = 0, to = 0; ;) {
+        let first: (typeof waiting)[number] | undefined
+        for (const side of waiting) if (side.run < side.end && (!first || runs[side.run] < runs[first.run])) first = side
+        if (to > from && (!first || runs[first.run] - 1 > to)) {
+          for (let x = from; x < to; x++) { wordRow[x] = words[row + x]; number[x + 1] = -1 - state[row + x] }
+          run.labRow(wordsAt + from * 4, colourRows + 3 * slot * plane + from * 4, plane, to - from, linear)
+          from = to
+        }
+        if (!first) break
+        if (to <= from) from = Math.max(0, runs[first.run] - 1)
+        to = Math.max(to, Math.min(width, runs[first.run + 1] + 1))
+        first.run += 2
       }
       for (let k = firstRun[y], node = firstNode[y]; k < firstRun[y + 1]; k += 2) for (let x = runs[k]; x < runs[k + 1]; x++) number[x + 1] = node++
     }

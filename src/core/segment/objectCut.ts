@@ -4,7 +4,6 @@
  * Sources: Rother, Kolmogorov and Blake, "GrabCut", SIGGRAPH 2004 (learning and cutting in turn); Lombaert, Sun, Grady and Xu,
  * "A multilevel banded graph cuts method for fast image segmentation", ICCV 2005 (the band at finer levels).
  */
-import { labRow } from '../colour/lab'
 import { withRoom } from '../kernels'
 import { type Picture, type Size, words } from '../raster/picture'
 import { cellOf, ColourEvidence } from './colourEvidence'
@@ -74,12 +73,11 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
     const colours = new ColourEvidence(models.inside, models.outside)
     const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {
-      state: next, contrast, smoothness,
+      state: next, words: lab.words, contrast, smoothness,
       evidence: (from, n, out, at) => {
         colours.row(lab.words, from, n, out, at)
         for (let i = 0; i < n; i++) out[at + i] += 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
       },
-      colours: (from, n, L, a, b, at) => { L.set(lab.L.subarray(from, from + n), at); a.set(lab.a.subarray(from, from + n), at); b.set(lab.b.subarray(from, from + n), at) },
     })
     if (tidy) {
       const cut = round === 0 ? next.slice() : null
@@ -123,7 +121,7 @@ export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, 
   for (let n = last - 1; n >= 0; n--) {
     const picture = levels[n], pixels = words(picture)
     state = reopened(state, levels[n + 1], picture, { colours, loud, near, across: width, shift: last - n, given: givenAt?.(n) })
-    cutGrid(picture, { state, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at), colours: (from, count, L, a, b, at) => labRow(pixels, from, count, L, a, b, at) })
+    cutGrid(picture, { state, words: pixels, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at) })
     check(1 - n / Math.max(1, last))
   }
   return state

@@ -1,4 +1,5 @@
 /** A few hundred regions of the picture with what they look like and who lies beside whom: what is thought about before pixels are. */
+import { Heap } from './heap'
 import { type LabPlanes } from './labPlanes'
 import { cutTree, type RegionTree } from './regionTree'
 
@@ -48,26 +49,24 @@ export const apart = ({ middle }: RegionGraph, p: number, q: number): number => 
 
 /**
  * Geodesic distance: the least sum of colour differences on the way from the regions that have a finite `start`, beginning with it.
- * Differences up to `flat` do not count: they are shading. `perPixel` is added for each px of the way. Dijkstra's algorithm; a few
- * hundred regions need no heap.
+ * Differences up to `flat` do not count: they are shading. Dijkstra's algorithm.
  */
-export function geodesicDistance(graph: RegionGraph, start: Float32Array, flat: number, perPixel = 0): Float32Array { return distances(graph, flat, perPixel)(start) }
+export function geodesicDistance(graph: RegionGraph, start: Float32Array, flat: number): Float32Array { return distances(graph, flat)(start) }
 
-/** The same for many starts: what each way costs is worked out once. */
-export function distances(graph: RegionGraph, flat: number, perPixel = 0): (start: Float32Array) => Float32Array {
+/** The same for many starts: what each way costs is worked out once. What lies farther than `farthest` need not be told: it may be infinite. */
+export function distances(graph: RegionGraph, flat: number, farthest = Infinity): (start: Float32Array) => Float32Array {
   const { count, neighbours } = graph, first = new Int32Array(count + 1)
   neighbours.forEach((around, r) => { first[r + 1] = first[r] + around.length })
   const to = Int32Array.from(neighbours.flat()), cost = new Float64Array(to.length)
-  for (let r = 0; r < count; r++) for (let k = first[r]; k < first[r + 1]; k++) cost[k] = Math.max(0, colourDifference(graph, r, to[k]) - flat) + (perPixel && perPixel * apart(graph, r, to[k]))
+  for (let r = 0; r < count; r++) for (let k = first[r]; k < first[r + 1]; k++) cost[k] = Math.max(0, colourDifference(graph, r, to[k]) - flat)
   return (start) => {
-    const distance = start.slice(), waiting = Int32Array.from({ length: count }, (_, r) => r)
-    for (let left = count; left > 0;) {
-      let least = 0
-      for (let k = 1; k < left; k++) if (distance[waiting[k]] < distance[waiting[least]]) least = k
-      const r = waiting[least]
-      if (distance[r] === Infinity) break
-      waiting[least] = waiting[--left]
-      for (let k = first[r]; k < first[r + 1]; k++) { const through = distance[r] + cost[k]; if (through < distance[to[k]]) distance[to[k]] = through }
+    const distance = start.slice(), waiting = new Heap()
+    distance.forEach((from, r) => { if (from < Infinity) waiting.push(from, r) })
+    while (waiting.size) {
+      const [reached, r] = waiting.pop()
+      if (reached > farthest) break
+      if (reached > distance[r]) continue
+      for (let k = first[r]; k < first[r + 1]; k++) { const through = reached + cost[k], q = to[k]; if (through < distance[q]) { distance[q] = through; waiting.push(distance[q], q) } }
     }
     return distance
   }

@@ -7,6 +7,7 @@
  * That a thing's parts go together before they go with what lies around it, however unlike they look, is ours: see `STANDING`.
  */
 import { type Size } from '../raster/picture'
+import { Heap } from './heap'
 import { type LabPlanes } from './labPlanes'
 
 export interface RegionTree {
@@ -189,34 +190,6 @@ function neighbours(basinOf: Int32Array, basins: number, { width, height, L, a, 
     if (y < height - 1) meet(i, i + width)
   }
   return { area, sums, table: { pairs: Int32Array.from(ends), lengths: Float32Array.from(lengths), strengths: Float32Array.from(strengths, (s, k) => s / lengths[k]) } }
-}
-
-/** A heap of pairs by what merging them costs; outdated ones are passed over when they come up. */
-class Heap {
-  private readonly costs: number[] = []
-  private readonly items: number[] = []
-  get size(): number { return this.items.length }
-  push(cost: number, item: number): void {
-    const { costs, items } = this
-    let i = items.length
-    while (i > 0) { const up = (i - 1) >> 1; if (costs[up] <= cost) break; costs[i] = costs[up]; items[i] = items[up]; i = up }
-    costs[i] = cost; items[i] = item
-  }
-  pop(): [number, number] {
-    const { costs, items } = this, top: [number, number] = [costs[0], items[0]], cost = costs.pop()!, item = items.pop()!, n = items.length
-    if (n > 0) {
-      let i = 0
-      for (;;) {
-        let down = 2 * i + 1
-        if (down >= n) break
-        if (down + 1 < n && costs[down + 1] < costs[down]) down++
-        if (costs[down] >= cost) break
-        costs[i] = costs[down]; items[i] = items[down]; i = down
-      }
-      costs[i] = cost; items[i] = item
-    }
-    return top
-  }
 }
 
 /** What is taken into account when fewer regions are left: neighbours across thin things, and how far each basin stands out, 0-1. */

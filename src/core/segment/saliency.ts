@@ -9,6 +9,8 @@ import { apart, colourDifference, distances, type RegionGraph } from './regionGr
 
 /** Two regions hang together as far as the way between them costs about this much, CIELAB units. */
 const TOGETHER = 8
+/** From so many times that on they do not: less than a ten-thousandth is left. */
+const APART = 4.5
 /** Boundary connectivity from which on a region is probably background. */
 const CONNECTED = 1
 /** Contrast counts within about this share of the picture's diagonal. */
@@ -25,11 +27,11 @@ export function borderLength(graph: RegionGraph, { width, height }: Size): Float
 }
 
 export function saliency(graph: RegionGraph, size: Size, flat: number): Saliency {
-  const { count, area } = graph, border = borderLength(graph, size), background = new Float32Array(count), contrast = new Float32Array(count), distancesFrom = distances(graph, flat)
+  const { count, area } = graph, border = borderLength(graph, size), background = new Float32Array(count), contrast = new Float32Array(count), distancesFrom = distances(graph, flat, APART * TOGETHER)
   for (let r = 0; r < count; r++) {
     const distance = distancesFrom(new Float32Array(count).fill(Infinity).fill(0, r, r + 1))
     let span = 0, length = 0
-    for (let q = 0; q < count; q++) { const together = Math.exp(-(distance[q] ** 2) / (2 * TOGETHER ** 2)); span += together * area[q]; length += together * border[q] }
+    for (let q = 0; q < count; q++) if (distance[q] <= APART * TOGETHER) { const together = Math.exp(-(distance[q] ** 2) / (2 * TOGETHER ** 2)); span += together * area[q]; length += together * border[q] }
     background[r] = 1 - Math.exp(-((length / Math.sqrt(span)) ** 2) / (2 * CONNECTED ** 2))
   }
   const reach = NEARBY * Math.hypot(size.width, size.height)

@@ -67,7 +67,7 @@ describe('the cut of pixels', () => {
     fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 255 }), { minLength: count, maxLength: count }), fc.array(fc.integer({ min: -4, max: 4 }), { minLength: count, maxLength: count }), (greys, evidence) => {
       const lab = labPlanes(greyPicture(width, height, (x, y) => greys[y * width + x])), contrast = 400, smoothness = 2
       const state = new Uint8Array(count)
-      cutGrid(lab, { state, contrast, smoothness, evidence: (from, n, out, at) => out.set(evidence.slice(from, from + n), at), colours: (from, n, L, a, b, at) => { L.set(lab.L.subarray(from, from + n), at); a.set(lab.a.subarray(from, from + n), at); b.set(lab.b.subarray(from, from + n), at) } })
+      cutGrid(lab, { state, words: lab.words, contrast, smoothness, evidence: (from, n, out, at) => out.set(evidence.slice(from, from + n), at) })
       const energy = (inside: (i: number) => boolean): number => {
         let sum = 0
         for (let i = 0; i < count; i++) {
@@ -86,7 +86,7 @@ describe('the cut of pixels', () => {
     const state = new Uint8Array(25).fill(UNDECIDED), lab = labPlanes(greyPicture(5, 5, () => 100))
     state[12] = INSIDE
     state[0] = OUTSIDE
-    cutGrid(lab, { state, contrast: 10, smoothness: 1, evidence: (_, n, out, at) => out.fill(-2, at, at + n), colours: () => {} })
+    cutGrid(lab, { state, contrast: 10, smoothness: 1, words: lab.words, evidence: (_, n, out, at) => out.fill(-2, at, at + n) })
     expect(state[12]).toBe(INSIDE)
     expect([...state].filter((s) => s === OUTSIDE).length).toBe(24)
   })
