@@ -1,7 +1,7 @@
 import { converter } from 'culori'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { labDifferenceTo, labOf } from './lab'
+import { labDifferenceTo, labOf, labRow } from './lab'
 import { byteOfLinear, fromLinear, LINEAR_OF_BYTE, toLinear } from './srgb'
 
 const byte = fc.integer({ min: 0, max: 255 })
@@ -24,6 +24,22 @@ describe('colour', () => {
       expect(Math.abs(A - reference.a)).toBeLessThan(0.01)
       expect(Math.abs(B - reference.b)).toBeLessThan(0.01)
     }))
+  })
+  it('a row of any length is the same, and nothing beside it is written', () => {
+    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 0xffffff }), { minLength: 1, maxLength: 40 }), fc.nat(3), (words, at) => {
+      const rows = [0, 1, 2].map(() => new Float32Array(words.length + 8).fill(-999)), source = Uint32Array.from([1, ...words])
+      labRow(source, 1, words.length, rows[0], rows[1], rows[2], at)
+      rows.forEach((row, channel) => row.forEach((value, i) => {
+        const word = words[i - at]
+        if (word === undefined) expect(value).toBe(-999)
+        else expect(Math.abs(value - labOf(word & 255, (word >> 8) & 255, word >> 16)[channel])).toBeLessThan(0.001)
+      }))
+    }))
+  })
+  it('more pixels than are worked on at a time', () => {
+    const words = Uint32Array.from({ length: 5000 }, (_, i) => (i * 7919) & 0xffffff), rows = [0, 1, 2].map(() => new Float32Array(5000))
+    labRow(words, 0, 5000, rows[0], rows[1], rows[2])
+    for (const i of [0, 1023, 1024, 4999]) labOf(words[i] & 255, (words[i] >> 8) & 255, words[i] >> 16).forEach((value, channel) => expect(rows[channel][i]).toBeCloseTo(value, 2))
   })
   it('the quick difference for whole pictures stays within a quarter unit of the exact one', () => {
     fc.assert(fc.property(byte, byte, byte, byte, byte, byte, (r, g, b, R, G, B) => {

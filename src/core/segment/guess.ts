@@ -2,7 +2,7 @@
  * First guesses at an object, from regions: what is far from the surroundings. Far by reach (geodesic distance: shading does not count,
  * looking like the surroundings is as good as being reached from them), or by the tree (what it costs to merge it into the surroundings).
  * Sources: Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012; Arbeláez, Maire, Fowlkes and Malik, IEEE PAMI 33
- * (2011) (the cost of the merge as a measure of separation).
+ * (2011) (the cost of the merge as a measure of separation); Otsu, IEEE Trans. Systems, Man, and Cybernetics 9 (1979) (the value that parts two heaps).
  */
 import { INSIDE, UNDECIDED } from './gridCut'
 import { geodesicDistance, type RegionGraph, unlikeness } from './regionGraph'
@@ -41,8 +41,11 @@ function guessOf(distance: Float32Array, middle: number, graph: RegionGraph, giv
   return Float32Array.from(given, (g, i) => (g === UNDECIDED ? guess[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
 }
 
-/** The same by the tree: how much it costs to merge a region, and what it merges with, into something that lies outside for the greater part. */
-export function guessByTree(tree: RegionTree, graph: RegionGraph, outer: Float32Array, given: Uint8Array): Float32Array | null {
+/**
+ * The same by the tree: how much it costs to merge a region, and what it merges with, into something that lies outside for the greater part.
+ * @param parted even odds are not where half of what is undecided lies, but at the value that parts the regions best
+ */
+export function guessByTree(tree: RegionTree, graph: RegionGraph, outer: Float32Array, given: Uint8Array, parted = false): Float32Array | null {
   const outside = new Float32Array(tree.parent.length), area = new Float32Array(tree.parent.length)
   for (let r = 0; r < graph.count; r++) { outside[graph.inTree[r]] = outer[r] * graph.area[r]; area[graph.inTree[r]] = graph.area[r] }
   for (let i = 0; i < tree.parent.length; i++) if (tree.parent[i] !== i) { outside[tree.parent[i]] += outside[i]; area[tree.parent[i]] += area[i] }
@@ -52,6 +55,23 @@ export function guessByTree(tree: RegionTree, graph: RegionGraph, outer: Float32
     while (tree.parent[i] !== i && outside[tree.parent[i]] <= MERGED * area[tree.parent[i]]) i = tree.parent[i]
     return tree.mergeCost[tree.parent[i]]
   })
-  const middle = middleOf(height, graph, outer)
+  const middle = parted ? partingValue(height, graph.area) : middleOf(height, graph, outer)
   return middle > 0 ? guessOf(height, middle, graph, given) : null
+}
+
+/** The value that parts weighted values best into low and high ones (Otsu); 0 when none is above zero. */
+export function partingValue(values: Float32Array, weights: Float32Array): number {
+  const most = values.reduce((a, b) => Math.max(a, b), 0), bins = new Float64Array(64)
+  if (most < 1e-6) return 0
+  values.forEach((value, r) => { bins[Math.min(63, Math.floor((64 * value) / most))] += weights[r] })
+  let total = 0, mass = 0
+  bins.forEach((n, k) => { total += n; mass += n * k })
+  let below = 0, belowMass = 0, best = -1, at = 32
+  for (let k = 0; k < 63; k++) {
+    below += bins[k]; belowMass += bins[k] * k
+    if (below === 0 || below === total) continue
+    const between = below * (total - below) * (belowMass / below - (mass - belowMass) / (total - below)) ** 2
+    if (between > best) { best = between; at = k + 1 }
+  }
+  return (at / 64) * most
 }

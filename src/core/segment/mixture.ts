@@ -20,24 +20,28 @@ const LOG_2PI_3 = 3 * Math.log(2 * Math.PI)
  */
 export function fitMixture(samples: Float32Array, weights: Float32Array, count: number): Mixture {
   const n = weights.length, cluster = new Int32Array(n), [xs, ys, zs] = [0, 1, 2].map((k) => samples.subarray(k * n, (k + 1) * n))
-  let moments = gather(samples, weights, cluster, 1)
-  while (moments.length < count) {
+  let sums = gather(samples, weights, cluster, 1)
+  for (let next = 1; next < count; next++) {
+    const moments = momentsOf(sums)
     // The cluster with the widest direction is split across it.
     const widths = moments.map((m) => (m.weight > 0 ? widest(m) : null))
     let best = 0
     widths.forEach((w, i) => { if ((w?.spread ?? 0) > (widths[best]?.spread ?? 0)) best = i })
     const split = widths[best]
     if (!split || split.spread <= moments[best].weight * GRAIN) break
-    const { axis: [ax, ay, az] } = split, mean = moments[best].mean, middle = ax * mean[0] + ay * mean[1] + az * mean[2], next = moments.length
+    const { axis: [ax, ay, az] } = split, mean = moments[best].mean, middle = ax * mean[0] + ay * mean[1] + az * mean[2]
     for (let i = 0; i < n; i++) if (cluster[i] === best && ax * xs[i] + ay * ys[i] + az * zs[i] > middle) cluster[i] = next
-    moments = gather(samples, weights, cluster, next + 1)
+    const parted = new Float64Array((next + 1) * LENGTH), mine = gather(samples, weights, cluster, 1, next)
+    parted.set(sums)
+    mine.forEach((sum, k) => { parted[next * LENGTH + k] = sum; parted[best * LENGTH + k] -= sum })
+    sums = parted
   }
-  let mixture = mixtureOf(moments)
+  let mixture = mixtureOf(momentsOf(sums))
   for (let round = 0; round < ROUNDS; round++) {
     const k = mixture.components.length / LENGTH
     if (k < 2) break
     assign(samples, mixture, cluster)
-    mixture = mixtureOf(gather(samples, weights, cluster, k))
+    mixture = mixtureOf(momentsOf(gather(samples, weights, cluster, k)))
   }
   return mixture
 }
@@ -74,17 +78,24 @@ function componentCost(c: Float64Array, at: number, x: number, y: number, z: num
 
 interface Moments { weight: number; mean: [number, number, number]; covariance: [number, number, number, number, number, number] }
 
-/** Weight, mean and covariance of each cluster. */
-function gather(samples: Float32Array, weights: Float32Array, cluster: Int32Array, clusters: number): Moments[] {
+/** For so many clusters from the first on: the weight of their samples, and the weighted sums of the values and of their products. */
+function gather(samples: Float32Array, weights: Float32Array, cluster: Int32Array, clusters: number, first = 0): Float64Array {
   const n = weights.length, sums = new Float64Array(clusters * LENGTH)
   for (let i = 0; i < n; i++) {
-    const at = cluster[i] * LENGTH, weight = weights[i], x = samples[i], y = samples[n + i], z = samples[2 * n + i], wx = weight * x, wy = weight * y, wz = weight * z
+    const at = (cluster[i] - first) * LENGTH
+    if (at < 0 || at >= sums.length) continue
+    const weight = weights[i], x = samples[i], y = samples[n + i], z = samples[2 * n + i], wx = weight * x, wy = weight * y, wz = weight * z
     sums[at] += weight; sums[at + 1] += wx; sums[at + 2] += wy; sums[at + 3] += wz
     sums[at + 4] += wx * x; sums[at + 5] += wx * y; sums[at + 6] += wx * z; sums[at + 7] += wy * y; sums[at + 8] += wy * z; sums[at + 9] += wz * z
   }
-  return Array.from({ length: clusters }, (_, k) => {
+  return sums
+}
+
+/** Weight, mean and covariance of each cluster. */
+function momentsOf(sums: Float64Array): Moments[] {
+  return Array.from({ length: sums.length / LENGTH }, (_, k) => {
     const [w, sx, sy, sz, xx, xy, xz, yy, yz, zz] = sums.subarray(k * LENGTH, (k + 1) * LENGTH)
-    if (w === 0) return { weight: 0, mean: [0, 0, 0], covariance: [1, 0, 0, 1, 0, 1] }
+    if (w <= 0) return { weight: 0, mean: [0, 0, 0], covariance: [1, 0, 0, 1, 0, 1] }
     const x = sx / w, y = sy / w, z = sz / w
     return { weight: w, mean: [x, y, z], covariance: [xx / w - x * x, xy / w - x * y, xz / w - x * z, yy / w - y * y, yz / w - y * z, zz / w - z * z] }
   })

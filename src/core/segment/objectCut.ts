@@ -12,7 +12,7 @@ import { nearAny } from './nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { fitMixture, type Mixture } from './mixture'
 
-export const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
+const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
 /** Colours are learnt from about so many pixels. */
 const SAMPLES = 10_000, DRAFT_SAMPLES = 2_000
 /** What separating two alike neighbours costs on the small level, nats. */
@@ -28,7 +28,7 @@ const SETTLED = 500
 export interface Models { readonly inside: Mixture; readonly outside: Mixture }
 
 /** Learns colours from weighted pixels, about so many of them. */
-export function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
+function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
   let count = 0
   for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
   const step = Math.max(1, Math.floor(count / most)), taken = Math.ceil(count / step), samples = new Float32Array(3 * taken), weights = new Float32Array(taken)
@@ -38,6 +38,11 @@ export function learn(lab: LabPlanes, weight: Float32Array, components: number, 
     weights[n++] = weight[i]
   }
   return fitMixture(samples, weights, components)
+}
+
+/** The colours of what is inside and of what is outside, by the weights of the pixels, 0-1. */
+export function learnBoth(lab: LabPlanes, inside: Float32Array, outside: Float32Array, most = SAMPLES): Models {
+  return { inside: learn(lab, inside, INSIDE_COMPONENTS, most), outside: learn(lab, outside, OUTSIDE_COMPONENTS, most) }
 }
 
 export interface SmallCut {
@@ -69,7 +74,7 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
       else if (state[i] === INSIDE) inside[i] = 1
       else outside[i] = 1
     }
-    models = { inside: learn(lab, inside, INSIDE_COMPONENTS, samples), outside: learn(lab, outside, OUTSIDE_COMPONENTS, samples) }
+    models = learnBoth(lab, inside, outside, samples)
     const colours = new ColourEvidence(models.inside, models.outside)
     const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {

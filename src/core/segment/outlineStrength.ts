@@ -2,7 +2,7 @@ import { type Size } from '../raster/picture'
 import { INSIDE } from './gridCut'
 
 /** An edge of so many CIELAB units a pixel is as good as any. */
-const STRONG = 12
+export const STRONG = 12
 
 /** How well the outline of what is inside lies on edges: the mean gradient along it, CIELAB units a pixel, weak to strong 0-12; 0 without an outline. */
 export function outlineStrength(state: Uint8Array, gradient: Float32Array, { width, height }: Size): number {

@@ -53,7 +53,7 @@ const THIN = 0.009, CLEARLY = 10, TIMES = 2
 const BETWEEN = 1
 
 /** From so many regions on, one that stands out is unlike one that does not by so many CIELAB units, however much they look alike. */
-const STANDING = { regions: 1000, unlike: 130 }
+const STANDING = { regions: 1000, unlike: 300 }
 
 /** @param standsOut how far each pixel belongs to what stands out in the picture, 0-1; left out where that is not known */
 export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}, standsOut?: ArrayLike<number>): RegionTree {

@@ -14,6 +14,7 @@ import { nearAny } from './nearAny'
 import { piecesOf } from './pieces'
 import { randomWalk } from './randomWalk'
 import { geodesicDistance, regionGraph, type RegionGraph } from './regionGraph'
+import { dropOverhangs } from './overhangs'
 import { BY_OUTLINE, cutTree, cutTreeByArea, makeRegionTree } from './regionTree'
 import { saliency } from './saliency'
 
@@ -118,6 +119,31 @@ describe('the region tree', () => {
     expect(at(160, 204)).toBe(at(310, 30))
     expect(at(142, 100)).not.toBe(at(10, 100))
     expect(at(160, 241)).toBe(at(142, 100))
+  })
+})
+
+describe('what stands out', () => {
+  const within = (x: number, y: number) => x >= 60 && x < 140 && y >= 40 && y < 110, grain = (x: number, y: number) => (x * 5 + y * 3) % 7
+  it('holds together in the tree, however unlike its parts are', () => {
+    // A thing half nearly as dark as the wall, half bright.
+    const planes = labPlanes(greyPicture(200, 150, (x, y) => (within(x, y) ? (x < 100 ? 70 : 230) : 50) + grain(x, y))), stands = Uint8Array.from({ length: 200 * 150 }, (_, i) => (within(i % 200, (i / 200) | 0) ? 1 : 0))
+    const parted = (standsOut?: Uint8Array) => { const tree = makeRegionTree(planes, BY_OUTLINE, undefined, standsOut), top = cutTree(tree, 2); return (x: number, y: number) => top[tree.basinOf[y * 200 + x]] }
+    const alone = parted(), told = parted(stands)
+    expect(alone(80, 70)).toBe(alone(10, 10))
+    expect(told(80, 70)).toBe(told(120, 70))
+    expect(told(80, 70)).not.toBe(told(10, 10))
+  })
+  it('is left without what sticks out into its surroundings, and otherwise as it is', () => {
+    const table = (x: number, y: number) => y > 100 && x < 60, planes = labPlanes(greyPicture(200, 150, (x, y) => (within(x, y) ? 200 : y > 90 ? 90 : 60) + grain(x, y)))
+    const tree = makeRegionTree(planes), graph = regionGraph(tree, planes, 300), cut = (inside: (x: number, y: number) => boolean) => Uint8Array.from({ length: 200 * 150 }, (_, i) => (inside(i % 200, (i / 200) | 0) ? INSIDE : OUTSIDE))
+    const thing = cut(within), tongue = cut((x, y) => within(x, y) || table(x, y))
+    expect(dropOverhangs(thing, graph, tree)).toBe(false)
+    expect(thing).toEqual(cut(within))
+    expect(dropOverhangs(tongue, graph, tree)).toBe(true)
+    let left = 0, kept = 0
+    tongue.forEach((side, i) => { if (side === INSIDE) { if (within(i % 200, (i / 200) | 0)) kept++; else left++ } })
+    expect(kept).toBeGreaterThan(0.99 * 80 * 70)
+    expect(left).toBeLessThan(0.2 * 49 * 60)
   })
 })
 

@@ -2,21 +2,21 @@
  * What stands out against what touches the picture's border, as one thing or several, each with an outline on edges.
  *
  * Several first guesses (contrast with probable background, reach from the border, the region tree) are cut, and the one whose outline
- * lies best on edges is taken.
- * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut); Otsu, IEEE Transactions
- * on Systems, Man, and Cybernetics 9 (1979) (the value that parts two heaps).
+ * lies best on edges is taken, less what sticks out of it into the surroundings.
+ * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
 import { type Size } from '../raster/picture'
 import { type Memory } from '../common/memory'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { colourOverlap } from './colourOverlap'
-import { FLAT, guessByReach, guessByTree } from './guess'
+import { FLAT, guessByReach, guessByTree, partingValue } from './guess'
 import { outOfFocus } from './focus'
 import { keepObject } from './keepObject'
 import { calmed } from './labPlanes'
 import { cutSmall, type Models } from './objectCut'
 import { opaqueOnly } from './opaqueOnly'
 import { outlineStrength } from './outlineStrength'
+import { withoutOverhangs } from './overhangs'
 import { piecesOf } from './pieces'
 import { regionGraph, type RegionGraph } from './regionGraph'
 import { colourGradient, makeRegionTree } from './regionTree'
@@ -53,18 +53,19 @@ function findThings(scene: Sight, sample: Sample, context: Work): Things | null 
   context.check(0.45)
   const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
   outOfFocus(graph, view.levels, outer)?.forEach((out, r) => { if (out) outer[r] = background[r] = 1 })
-  const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
+  const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start), guessByTree(tree, graph, outer, start, true)]
   const gradient = colourGradient(calm), weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
-    const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.45 + 0.18 * (n + p)))
+    const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.45 + 0.13 * (n + p)))
     const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
     const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * Math.sqrt(1 - colourOverlap(cut.state, view.lab))
     if (!best || score > best.score) best = { ...cut, score }
   }
   if (!best?.state.includes(INSIDE) || !best.state.includes(OUTSIDE)) return null
-  return { state: best.state, models: best.models, things: thingsIn(best.state, view.lab), size: { width: view.lab.width, height: view.lab.height } }
+  const models = withoutOverhangs(best, graph, tree, view.lab)
+  return { state: best.state, models, things: thingsIn(best.state, view.lab), size: { width: view.lab.width, height: view.lab.height } }
 }
 
 /** The separate things of a cut that are of comparable size, the largest and most central first; small pieces go with the nearest in order of size. */
@@ -77,21 +78,8 @@ function thingsIn(state: Uint8Array, { width, height }: Size): Uint8Array[] {
   return large.map((piece) => Uint8Array.from(pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)))
 }
 
-/** How probably each pixel stands out, even odds at the value that parts the regions best (Otsu 1979). */
+/** How probably each pixel stands out, even odds at the value that parts the regions best. */
 function guessBySaliency(graph: RegionGraph, background: Float32Array, contrast: Float32Array, given: Uint8Array): Float32Array | null {
-  const value = contrast.map((c, r) => c * (1 - background[r])), bins = new Float64Array(64)
-  const most = value.reduce((a, b) => Math.max(a, b), 0)
-  if (most < 1e-6) return null
-  for (let r = 0; r < graph.count; r++) bins[Math.min(63, Math.floor((64 * value[r]) / most))] += graph.area[r]
-  let total = 0, mass = 0
-  bins.forEach((n, k) => { total += n; mass += n * k })
-  let below = 0, belowMass = 0, best = -1, at = 32
-  for (let k = 0; k < 63; k++) {
-    below += bins[k]; belowMass += bins[k] * k
-    if (below === 0 || below === total) continue
-    const between = below * (total - below) * (belowMass / below - (mass - belowMass) / (total - below)) ** 2
-    if (between > best) { best = between; at = k + 1 }
-  }
-  const middle = (at / 64) * most
-  return Float32Array.from(given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) })
+  const value = contrast.map((c, r) => c * (1 - background[r])), middle = partingValue(value, graph.area)
+  return middle > 0 ? Float32Array.from(given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) }) : null
 }

@@ -7,7 +7,7 @@ import { number, points } from '../common/fields'
 import { emptyMatte, type Picture, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
-import { INSIDE_COMPONENTS, learn, OUTSIDE_COMPONENTS, refine } from '../segment/objectCut'
+import { learnBoth, refine } from '../segment/objectCut'
 import { nearAny } from '../segment/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, cutTreeByArea, makeRegionTree, type RegionTree } from '../segment/regionTree'
@@ -84,7 +84,7 @@ export const regions: Finder<'regions', RegionsFields> = {
     const { tree, levels } = all, lab = labPlanes(levels.at(-1)!), { width, height } = tree
     context.check(0.5)
     const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
-    const models = { inside: learn(lab, Float32Array.from(inside), INSIDE_COMPONENTS), outside: learn(lab, Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)), OUTSIDE_COMPONENTS) }
+    const models = learnBoth(lab, Float32Array.from(inside), Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)))
     const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
     const full = models.outside.components.length ? refine(state, { levels, models, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : opaqueOnly(levels[0]).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
     return stateToMatte(full, { frame: wholeOf(scene), levels }, scene, true)
