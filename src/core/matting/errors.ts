@@ -3,6 +3,7 @@
  * Source: Rhemann, Rother, Wang, Gelautz, Kohli and Rott, "A perceptually motivated online benchmark for image matting", CVPR 2009
  * (section 5: sum of absolute differences, mean squared error, gradient and connectivity errors with their parameters).
  */
+import { mapInto } from '../raster/mapInto'
 import { type Matte } from '../raster/picture'
 
 export interface MatteErrors {
@@ -29,7 +30,7 @@ const LEVELS = 10, THETA = 0.15
 export function matteErrors(matte: Matte, truth: Matte, within?: Matte): MatteErrors {
   for (const other of [truth, within]) if (other && (other.width !== matte.width || other.height !== matte.height)) throw new RangeError(`Mattes are compared pixel by pixel: ${matte.width} × ${matte.height} px against ${other.width} × ${other.height} px.`)
   const asked = (i: number) => !within || (within.data[i] !== 0 && within.data[i] !== 255)
-  const a = Float32Array.from(matte.data, (v) => v / 255), t = Float32Array.from(truth.data, (v) => v / 255)
+  const a = mapInto(new Float32Array(matte.data.length), matte.data, (v) => v / 255), t = mapInto(new Float32Array(truth.data.length), truth.data, (v) => v / 255)
   const slopes = gradientLengths(a, matte.width, matte.height), trueSlopes = gradientLengths(t, matte.width, matte.height), [holds, trueHolds] = connectivity(a, t, matte.width, matte.height)
   let sad = 0, squares = 0, gradient = 0, connected = 0, pixels = 0, both = 0, either = 0
   for (let i = 0; i < a.length; i++) {
@@ -64,7 +65,7 @@ function gradientLengths(from: Float32Array, width: number, height: number): Flo
 function connectivity(a: Float32Array, t: Float32Array, width: number, height: number): [Float32Array, Float32Array] {
   const heldA = new Float32Array(a.length), heldT = new Float32Array(a.length)
   for (let level = 1; level <= LEVELS; level++) {
-    const threshold = level / LEVELS - 1e-4, mask = Uint8Array.from(a, (v, i) => (v >= threshold && t[i] >= threshold ? 1 : 0))
+    const threshold = level / LEVELS - 1e-4, mask = mapInto(new Uint8Array(a.length), a, (v, i) => (v >= threshold && t[i] >= threshold ? 1 : 0))
     largestPiece(mask, width, height)
     for (let i = 0; i < a.length; i++) if (mask[i]) heldA[i] = heldT[i] = level / LEVELS
   }

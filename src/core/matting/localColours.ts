@@ -4,6 +4,7 @@
  * Sources: Chuang, Curless, Salesin and Szeliski, "A Bayesian approach to digital matting", CVPR 2001 (Gaussians of both sides, coverage
  * along the line between their means); Gortler, Grzeszczuk, Szeliski and Cohen, "The Lumigraph", SIGGRAPH 1996 (pull-push over mip levels).
  */
+import { mapInto } from '../raster/mapInto'
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { nearestSetPixels } from '../raster/distance'
 import { type Size } from '../raster/picture'
@@ -36,7 +37,7 @@ export interface LocalColours extends Size {
 /** For the unknown pixels; zero elsewhere, and where one of the sides is known nowhere. Memory: 120 bytes a pixel. */
 export function localColours({ picture, unknown, alpha }: Level): LocalColours {
   const { width, height, data } = picture, count = width * height
-  const inside = Uint8Array.from(alpha, (v, i) => (!unknown[i] && v > FULL ? 1 : 0)), outside = Uint8Array.from(alpha, (v, i) => (!unknown[i] && v < EMPTY ? 1 : 0))
+  const inside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v > FULL ? 1 : 0)), outside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v < EMPTY ? 1 : 0))
   const out = { width, height, coverage: new Float32Array(count), precision: new Float32Array(count), unexplained: new Float32Array(count), away: new Float32Array(count) }
   for (let i = 0; i < count; i++) if (unknown[i]) out.away[i] = 2 * FARTHEST
   for (const side of [inside, outside]) nearestSetPixels(side, picture, FARTHEST, (y, nearest, from, to) => {

@@ -4,6 +4,7 @@
  * Sources: Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012; Arbeláez, Maire, Fowlkes and Malik, IEEE PAMI 33
  * (2011) (the cost of the merge as a measure of separation); Otsu, IEEE Trans. Systems, Man, and Cybernetics 9 (1979) (the value that parts two heaps).
  */
+import { mapInto } from '../raster/mapInto'
 import { INSIDE, UNDECIDED } from './gridCut'
 import { geodesicDistance, type RegionGraph, unlikeness } from './regionGraph'
 import { type RegionTree } from './regionTree'
@@ -38,7 +39,7 @@ function middleOf(distance: Float32Array, graph: RegionGraph, outer: Float32Arra
 }
 function guessOf(distance: Float32Array, middle: number, graph: RegionGraph, given: Uint8Array): Float32Array {
   const guess = distance.map((d) => 1 - Math.exp(-((d / middle) ** 2)))
-  return Float32Array.from(given, (g, i) => (g === UNDECIDED ? guess[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
+  return mapInto(new Float32Array(given.length), given, (g, i) => (g === UNDECIDED ? guess[graph.regionOf[i]] : g === INSIDE ? 1 : 0))
 }
 
 /**

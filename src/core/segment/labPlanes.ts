@@ -19,7 +19,12 @@ export function calmed({ width, height, L, a, b, words }: LabPlanes): LabPlanes 
 /** The mean of 3×3 pixels; at the border, of those that are there, the outermost counted again. */
 export function boxMean(from: Float32Array, { width, height }: Size): Float32Array {
   const rows = new Float32Array(from.length), out = new Float32Array(from.length)
-  for (let y = 0; y < height; y++) for (let x = 0, o = y * width; x < width; x++) rows[o + x] = (from[o + Math.max(0, x - 1)] + from[o + x] + from[o + Math.min(width - 1, x + 1)]) / 3
+  for (let y = 0, o = 0; y < height; y++) for (let x = 0, before = from[o], here = before; x < width; x++, o++) {
+    const next = x < width - 1 ? from[o + 1] : here
+    rows[o] = (before + here + next) / 3
+    before = here
+    here = next
+  }
   for (let y = 0; y < height; y++) {
     const up = Math.max(0, y - 1) * width, here = y * width, down = Math.min(height - 1, y + 1) * width
     for (let x = 0; x < width; x++) out[here + x] = (rows[up + x] + rows[here + x] + rows[down + x]) / 3

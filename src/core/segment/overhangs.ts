@@ -4,6 +4,7 @@
  * Ours; that a good object has a strong outline for its size is as in Stahl and Wang, "Edge grouping combining boundary and region
  * information", IEEE Trans. Image Processing 16 (2007).
  */
+import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { type LabPlanes } from './labPlanes'
 import { learnBoth, type Models } from './objectCut'
@@ -17,7 +18,7 @@ const contact = (): Contact => ({ length: 0, strength: 0, difference: 0 })
 
 /** Takes overhangs from a cut, in place. @returns the colours it was made by, learnt anew when something was taken */
 export function withoutOverhangs({ state, models }: { readonly state: Uint8Array; readonly models: Models }, graph: RegionGraph, tree: RegionTree, lab: LabPlanes): Models {
-  return dropOverhangs(state, graph, tree) ? learnBoth(lab, Float32Array.from(state, (side) => (side === INSIDE ? 1 : 0)), Float32Array.from(state, (side) => (side === INSIDE ? 0 : 1))) : models
+  return dropOverhangs(state, graph, tree) ? learnBoth(lab, mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? 1 : 0)), mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? 0 : 1))) : models
 }
 
 /** Takes overhangs from a cut, in place. @param graph of the state's level @param tree the one the graph was cut from @returns whether there were any */

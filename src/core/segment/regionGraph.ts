@@ -24,7 +24,7 @@ export interface RegionGraph {
 export function regionGraph(tree: RegionTree, lab: LabPlanes, count: number): RegionGraph {
   const top = cutTree(tree, count), names = new Map<number, number>()
   const name = (basin: number): number => { const region = top[basin], known = names.get(region); if (known !== undefined) return known; names.set(region, names.size); return names.size - 1 }
-  const { width } = lab, regionOf = tree.basinOf.map(name)
+  const { width } = lab, nameOf = new Int32Array(tree.basins).fill(-1), regionOf = tree.basinOf.map((basin) => (nameOf[basin] < 0 ? (nameOf[basin] = name(basin)) : nameOf[basin]))
   const around: Map<number, { length: number; strength: number }>[] = []
   const meet = (p: number, q: number, length: number, strength: number) => {
     const known = (around[p] ??= new Map()).get(q)

@@ -6,6 +6,7 @@
  * Arbeláez, Maire, Fowlkes and Malik, "Contour detection and hierarchical image segmentation", IEEE PAMI 33 (2011) (boundary strength between regions).
  * That a thing's parts go together before they go with what lies around it, however unlike they look, is ours: see `STANDING`.
  */
+import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { Heap } from './heap'
 import { type LabPlanes } from './labPlanes'
@@ -55,10 +56,17 @@ const BETWEEN = 1
 /** From so many regions on, one that stands out is unlike one that does not by so many CIELAB units, however much they look alike. */
 const STANDING = { regions: 1000, unlike: 300 }
 
-/** @param standsOut how far each pixel belongs to what stands out in the picture, 0-1; left out where that is not known */
-export function makeRegionTree(lab: LabPlanes, mergeCost = BY_COLOUR, check: (progress: number) => void = () => {}, standsOut?: ArrayLike<number>): RegionTree {
+export interface TreeOptions {
+  readonly mergeCost?: MergeCost
+  /** Of the same colours, where it is known. */
+  readonly gradient?: Float32Array
+  /** How far each pixel belongs to what stands out in the picture, 0-1, where that is known. */
+  readonly standsOut?: ArrayLike<number>
+  readonly check?: (progress: number) => void
+}
+
+export function makeRegionTree(lab: LabPlanes, { mergeCost = BY_COLOUR, gradient = colourGradient(lab), standsOut, check = () => {} }: TreeOptions = {}): RegionTree {
   const { width, height } = lab
-  const gradient = colourGradient(lab)
   check(0.1)
   const { basinOf, basins } = floodBasins(gradient, width, height)
   check(0.4)
@@ -80,29 +88,28 @@ function meanOf(values: ArrayLike<number>, basinOf: Int32Array, area: Float64Arr
 /** Length of the colour gradient, CIELAB units a pixel. */
 export const colourGradient = (lab: LabPlanes): Float32Array => gradientOf(lab, [lab.L, lab.a, lab.b])
 
-/** Length of the gradient of all planes by Scharr's filter, in their units a pixel. */
+/** Length of the gradient of all planes by Scharr's filter, in their units a pixel; beyond the border lies the outermost pixel again. */
 export function gradientOf({ width, height }: Size, planes: readonly Float32Array[]): Float32Array {
   const out = new Float32Array(width * height)
-  for (let y = 0; y < height; y++) {
+  for (const p of planes) for (let y = 0; y < height; y++) {
     const up = (y > 0 ? y - 1 : 0) * width, here = y * width, down = (y < height - 1 ? y + 1 : y) * width
+    // Three columns at a time: the one before, this one, the next.
+    let nw = p[up], w = p[here], sw = p[down], n = nw, c = w, s = sw
     for (let x = 0; x < width; x++) {
-      const l = x > 0 ? x - 1 : 0, r = x < width - 1 ? x + 1 : x
-      let sum = 0
-      for (const p of planes) {
-        const gx = 3 * (p[up + r] - p[up + l] + p[down + r] - p[down + l]) + 10 * (p[here + r] - p[here + l])
-        const gy = 3 * (p[down + l] - p[up + l] + p[down + r] - p[up + r]) + 10 * (p[down + x] - p[up + x])
-        sum += gx * gx + gy * gy
-      }
-      out[here + x] = Math.sqrt(sum) / 32
+      const r = x < width - 1 ? x + 1 : x, ne = p[up + r], e = p[here + r], se = p[down + r]
+      const gx = 3 * (ne - nw + se - sw) + 10 * (e - w), gy = 3 * (sw - nw + se - ne) + 10 * (s - n)
+      out[here + x] += gx * gx + gy * gy
+      nw = n; w = c; sw = s; n = ne; c = e; s = se
     }
   }
+  for (let i = 0; i < out.length; i++) out[i] = Math.sqrt(out[i]) / 32
   return out
 }
 
 /** Watershed basins of the gradient's minima, every pixel in one. */
 function floodBasins(gradient: Float32Array, width: number, height: number): { basinOf: Int32Array; basins: number } {
   const count = width * height, basinOf = new Int32Array(count).fill(-1)
-  const classOf = Uint8Array.from(gradient, (g) => Math.min(CLASSES - 1, g / CLASS))
+  const classOf = mapInto(new Uint8Array(count), gradient, (g) => Math.min(CLASSES - 1, g / CLASS))
   const next = new Int32Array(count), first = new Int32Array(CLASSES).fill(-1), last = new Int32Array(CLASSES).fill(-1)
   const put = (i: number, c: number) => { next[i] = -1; if (first[c] < 0) first[c] = i; else next[last[c]] = i; last[c] = i }
   // Minima: plateaus with nothing lower around them.
@@ -189,7 +196,7 @@ function neighbours(basinOf: Int32Array, basins: number, { width, height, L, a, 
     if (x < width - 1) meet(i, i + 1)
     if (y < height - 1) meet(i, i + width)
   }
-  return { area, sums, table: { pairs: Int32Array.from(ends), lengths: Float32Array.from(lengths), strengths: Float32Array.from(strengths, (s, k) => s / lengths[k]) } }
+  return { area, sums, table: { pairs: new Int32Array(ends), lengths: new Float32Array(lengths), strengths: mapInto(new Float32Array(lengths.length), strengths, (s, k) => s / lengths[k]) } }
 }
 
 /** What is taken into account when fewer regions are left: neighbours across thin things, and how far each basin stands out, 0-1. */
@@ -197,7 +204,7 @@ interface Later { across?: (regionOf: Int32Array, colour: Float32Array) => Links
 
 function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, { across, standing }: Later, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
   const most = 2 * basins - 1
-  const parent = Int32Array.from({ length: most }, (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
+  const parent = mapInto(new Int32Array(most), new Int32Array(most), (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
   for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
   // For each live region, its neighbours with the boundary's length and summed strength.
   const around: (Map<number, { length: number; strength: number; cost: number }> | null)[] = Array.from({ length: most }, () => null)

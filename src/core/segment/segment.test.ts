@@ -102,7 +102,7 @@ describe('the region tree', () => {
     regions.forEach((r, i) => { expect(r === regions[0]).toBe(i % 40 < 17) })
   })
   it('every cut is a partition, and a finer one parts the regions of a coarser one', () => {
-    const planes = lab((x, y) => 40 + ((x * 7 + y * 13) % 29) * 6), tree = makeRegionTree(planes, BY_OUTLINE)
+    const planes = lab((x, y) => 40 + ((x * 7 + y * 13) % 29) * 6), tree = makeRegionTree(planes, { mergeCost: BY_OUTLINE })
     const coarse = cutTree(tree, 5), fine = cutTree(tree, 20)
     expect(new Set(coarse).size).toBe(5)
     expect(new Set(fine).size).toBe(20)
@@ -114,7 +114,7 @@ describe('the region tree', () => {
   it('what lies between thin bars belongs to what lies around them', () => {
     // A ladder before a wall, its colours not quite even.
     const bar = (x: number, y: number) => (x > 140 && x < 144) || (x > 180 && x < 184) || (x > 140 && x < 184 && y % 24 < 3), planes = labPlanes(greyPicture(320, 480, (x, y) => (bar(x, y) ? 60 : 180) + ((x * 5 + y * 3) % 7)))
-    const tree = makeRegionTree(planes, BY_OUTLINE), top = cutTree(tree, 2), at = (x: number, y: number) => top[tree.basinOf[y * 320 + x]]
+    const tree = makeRegionTree(planes, { mergeCost: BY_OUTLINE }), top = cutTree(tree, 2), at = (x: number, y: number) => top[tree.basinOf[y * 320 + x]]
     expect(at(160, 12)).toBe(at(10, 100))
     expect(at(160, 204)).toBe(at(310, 30))
     expect(at(142, 100)).not.toBe(at(10, 100))
@@ -127,7 +127,7 @@ describe('what stands out', () => {
   it('holds together in the tree, however unlike its parts are', () => {
     // A thing half nearly as dark as the wall, half bright.
     const planes = labPlanes(greyPicture(200, 150, (x, y) => (within(x, y) ? (x < 100 ? 70 : 230) : 50) + grain(x, y))), stands = Uint8Array.from({ length: 200 * 150 }, (_, i) => (within(i % 200, (i / 200) | 0) ? 1 : 0))
-    const parted = (standsOut?: Uint8Array) => { const tree = makeRegionTree(planes, BY_OUTLINE, undefined, standsOut), top = cutTree(tree, 2); return (x: number, y: number) => top[tree.basinOf[y * 200 + x]] }
+    const parted = (standsOut?: Uint8Array) => { const tree = makeRegionTree(planes, { mergeCost: BY_OUTLINE, standsOut }), top = cutTree(tree, 2); return (x: number, y: number) => top[tree.basinOf[y * 200 + x]] }
     const alone = parted(), told = parted(stands)
     expect(alone(80, 70)).toBe(alone(10, 10))
     expect(told(80, 70)).toBe(told(120, 70))

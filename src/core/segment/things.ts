@@ -5,6 +5,7 @@
  * lies best on edges is taken, less what sticks out of it into the surroundings.
  * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
+import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { type Memory } from '../common/memory'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
@@ -46,15 +47,15 @@ export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | 
 }
 
 function findThings(scene: Sight, sample: Sample, context: Work): Things | null {
-  const view = segmentView(scene, sample, context), start = opaqueOnly(view.levels.at(-1)!), calm = calmed(view.lab)
-  const tree = makeRegionTree(calm), graph = regionGraph(tree, view.lab, REGIONS)
+  const view = segmentView(scene, sample, context), start = opaqueOnly(view.levels.at(-1)!), calm = calmed(view.lab), gradient = colourGradient(calm)
+  const tree = makeRegionTree(calm, { gradient }), graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
   const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
   context.check(0.45)
   const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
   outOfFocus(graph, view.levels, outer)?.forEach((out, r) => { if (out) outer[r] = background[r] = 1 })
   const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start), guessByTree(tree, graph, outer, start, true)]
-  const gradient = colourGradient(calm), weight = new Float32Array(start.length).fill(1)
+  const weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
@@ -75,11 +76,11 @@ function thingsIn(state: Uint8Array, { width, height }: Size): Uint8Array[] {
   const centre = (piece: number) => [x[piece] / areas[piece], y[piece] / areas[piece]], away = (piece: number) => Math.hypot(centre(piece)[0] / width - 0.5, centre(piece)[1] / height - 0.5)
   const large = [...areas.keys()].filter((piece) => areas[piece] >= COMPARABLE * most).sort((p, q) => areas[q] * (1 - away(q)) - areas[p] * (1 - away(p)))
   const home = areas.map((_, piece) => (large.includes(piece) ? piece : large.reduce((best, p) => (Math.hypot(centre(p)[0] - centre(piece)[0], centre(p)[1] - centre(piece)[1]) < Math.hypot(centre(best)[0] - centre(piece)[0], centre(best)[1] - centre(piece)[1]) ? p : best))))
-  return large.map((piece) => Uint8Array.from(pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)))
+  return large.map((piece) => mapInto(new Uint8Array(state.length), pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)))
 }
 
 /** How probably each pixel stands out, even odds at the value that parts the regions best. */
 function guessBySaliency(graph: RegionGraph, background: Float32Array, contrast: Float32Array, given: Uint8Array): Float32Array | null {
   const value = contrast.map((c, r) => c * (1 - background[r])), middle = partingValue(value, graph.area)
-  return middle > 0 ? Float32Array.from(given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) }) : null
+  return middle > 0 ? mapInto(new Float32Array(given.length), given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) }) : null
 }

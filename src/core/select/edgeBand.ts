@@ -3,6 +3,7 @@
  * the colours along its inner and its outer side.
  * Sources: Boykov and Jolly, ICCV 2001; Xu, Bansal and Ahuja, "Object segmentation using graph cuts based active contours", CVPR 2003 (the cut in a band around a contour).
  */
+import { mapInto } from '../raster/mapInto'
 import { coordinate, type Field, number, optional, points } from '../common/fields'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { boundsOfPoints } from '../segment/bounds'
@@ -46,7 +47,7 @@ export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
     // Colours are learnt along the band only, within its width.
     const beside = nearAny(start, (s) => s === UNDECIDED, width, height, Math.max(2, Math.ceil((2 * most) / 2 ** small))), weight = Float32Array.from(beside)
     const within = fillPolygons(view.lab, [params.points.map(([x, y]) => [(x - frame.x) / 2 ** small, (y - frame.y) / 2 ** small])], 'evenodd').data
-    const guess = Float32Array.from(within, (c) => 0.3 + (0.4 * c) / 255)
+    const guess = mapInto(new Float32Array(within.length), within, (c) => 0.3 + (0.4 * c) / 255)
     const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight }, (p) => context.check(0.1 + 0.4 * p))
     const full = refine(state, { levels: view.levels, models, givenAt: given, loud: Infinity, smoothness: 5 }, (p) => context.check(0.5 + 0.4 * p))
     const matte: Matte = stateToMatte(full, view, scene, true)

@@ -5,6 +5,7 @@
  */
 import { number, points } from '../common/fields'
 import { emptyMatte, type Picture, type Size } from '../raster/picture'
+import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
 import { learnBoth, refine } from '../segment/objectCut'
@@ -40,7 +41,7 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   const levels = [...segmentView(scene, sample, context).levels]
   while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
   const things = thingsOf(scene, sample, { ...context, check: (p) => context.check(0.5 * p) }), { width, height } = levels.at(-1)!
-  const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), BY_OUTLINE, (p) => context.check(0.5 + 0.5 * p), things ? enlarged(things, { width, height }) : undefined), made = { tree, levels }
+  const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), { mergeCost: BY_OUTLINE, standsOut: things ? enlarged(things, { width, height }) : undefined, check: (p) => context.check(0.5 + 0.5 * p) }), made = { tree, levels }
   context.memory.set(key, made, tree.basinOf.byteLength + tree.parent.byteLength * 6 + tree.lengths.byteLength * 4 + levels.at(-1)!.data.byteLength)
   return made
 }
@@ -62,7 +63,7 @@ export function regionsHolding({ tree, levels }: PictureRegions, at: RegionsFiel
   if (!wanted.size) return null
   const inside = new Uint8Array(tree.basins)
   for (let basin = 0; basin < tree.basins; basin++) if (wanted.has(top[basin])) inside[basin] = 1
-  return Uint8Array.from(tree.basinOf, (basin) => inside[basin])
+  return mapInto(new Uint8Array(tree.basinOf.length), tree.basinOf, (basin) => inside[basin])
 }
 
 /** The outline of what is 1, as SVG path data in px of the picture: along the pixels' sides of the tree's level. */
@@ -84,7 +85,7 @@ export const regions: Finder<'regions', RegionsFields> = {
     const { tree, levels } = all, lab = labPlanes(levels.at(-1)!), { width, height } = tree
     context.check(0.5)
     const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
-    const models = learnBoth(lab, Float32Array.from(inside), Float32Array.from(around, (near, i) => (near && !inside[i] ? 1 : 0)))
+    const models = learnBoth(lab, new Float32Array(inside), mapInto(new Float32Array(around.length), around, (near, i) => (near && !inside[i] ? 1 : 0)))
     const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
     const full = models.outside.components.length ? refine(state, { levels, models, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p)) : opaqueOnly(levels[0]).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
     return stateToMatte(full, { frame: wholeOf(scene), levels }, scene, true)

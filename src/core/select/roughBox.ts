@@ -77,13 +77,13 @@ function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: 
   const start = given(small), undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
   if (undecided === 0) return nothing('there is nothing inside the box')
   context.check(0.05)
-  const tree = makeRegionTree(calmed(view.lab)), graph = regionGraph(tree, view.lab, REGIONS)
+  const calm = calmed(view.lab), gradient = colourGradient(calm), tree = makeRegionTree(calm, { gradient }), graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
   leaveOutOfFocus(graph, view, outer)
   const guesses = [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
-  const gradient = colourGradient(calmed(view.lab)), weight = new Float32Array(start.length).fill(1)
+  const weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue

@@ -12,6 +12,7 @@ import { withRoom } from '../kernels'
 import { gaussianBlur } from '../raster/gaussian'
 import { grow } from '../raster/grow'
 import { emptyMatte, type Matte, shares, type Size } from '../raster/picture'
+import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { FLAT } from '../segment/guess'
 import { calmed } from '../segment/labPlanes'
@@ -66,7 +67,7 @@ export const sky: Finder<'sky', SkyFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, { width, height } = view.lab
-    const calm = calmed(view.lab), gradient = colourGradient(calm), graph = regionGraph(makeRegionTree(calm), view.lab, REGIONS)
+    const calm = calmed(view.lab), gradient = colourGradient(calm), graph = regionGraph(makeRegionTree(calm, { gradient }), view.lab, REGIONS)
     context.check(0.25)
     const start = startingRegions(graph, gradient, view.lab)
     if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')
@@ -74,7 +75,7 @@ export const sky: Finder<'sky', SkyFields> = {
     // What looks like it may be sky seen through an opening, the less probably the lower it lies.
     const alike = start.map((s, r) => (s === 0 ? 0 : JUMP + (DOWN * graph.middle[r * 2 + 1]) / height + begins.reduce((least, q) => Math.min(least, colourDifference(graph, r, q)), Infinity)))
     const distance = geodesicDistance(graph, alike, FLAT), given = opaqueOnly(view.levels[small])
-    const guess = Float32Array.from(given, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
+    const guess = mapInto(new Float32Array(given.length), given, (g, i) => (g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0))
     const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
     const { state, models } = cutSmall({ lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy }, (p) => context.check(0.25 + 0.3 * p))
     if (!state.includes(INSIDE)) return nothing('nothing that looks like sky hangs together from the top')
