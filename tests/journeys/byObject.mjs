@@ -80,6 +80,16 @@ export async function byObject(application) {
     share = await shareAfter(page, 0)
     await drag(page, await at(page, 640, 260), await at(page, 1150, 260), [], 20)
     check((await shareAfter(page, share)) > share, 'a drag takes the regions it crosses')
+    // A right click shows what to make of them; nothing else is done to them.
+    await page.mouse.click(...place, { button: 'right' })
+    await page.getByRole('menuitem', { name: 'Save the selection' }).click()
+    check((await recordsOf(page, application, id)).saved.length === 1, 'the regions were not saved from the menu')
+    await page.mouse.click(...place, { button: 'right' })
+    await page.getByRole('menuitem', { name: 'Lift a copy of what is selected' }).click()
+    await page.waitForFunction(() => document.querySelectorAll('[data-layer]').length > 1)
+    await page.keyboard.press('Control+z')
+    await page.waitForFunction(() => document.querySelectorAll('[data-layer]').length === 1)
+    await page.getByRole('button', { name: 'Select', exact: true }).click()
     await clearSteps(page)
 
     // A wire around the snout's dark nose: a click starts, the wire clings, the ring closes.

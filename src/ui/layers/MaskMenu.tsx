@@ -4,7 +4,7 @@ import { type ReactNode } from 'react'
 import { removeMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
-import { makeMaskNow } from '@/ui/workbench/ResultBar'
+import { makeMaskNow } from '@/ui/workbench/makeOf'
 import { applyMask, chooseMaskPicture, chooseTrimap, copyMaskTo, editMask, maskBlack, maskFromLayer, maskGradient, maskWhite, openMask, saveMaskAsPng, selectMask } from './maskActions'
 import { keepInLibrary, MaskLibraryItems } from './MaskLibrary'
 

@@ -83,6 +83,8 @@ export interface BenchState {
   node: { readonly subpath: number; readonly index: number } | null
   /** A path shown over the picture before it is kept. */
   pathShown: string | null
+  /** Where on the page the menu of what to make of the selection is open, CSS px. */
+  makeAt: readonly [number, number] | null
   view: ViewMode
   /** `below`: the real layers below the active one. */
   backing: Backing | 'below'
@@ -134,7 +136,7 @@ export interface BenchState {
 const initial = (id: string): BenchState => ({
   id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
   stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', keptEdge: null, compare: 'off', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, doubtAsked: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
-  nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
+  nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, makeAt: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
   bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
 })
 

@@ -6,12 +6,13 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
 import { COMBINE_OPS, type CombineOp } from '@/core/raster/coverage'
-import { addStep, changePath, clipToPath, isUsed, layerById, putSteps, removePath, removeSaved, renameSaved, savePath, saveSelection } from '@/document/edits'
+import { addStep, changePath, clipToPath, isUsed, layerById, putSteps, removePath, removeSaved, renameSaved, savePath } from '@/document/edits'
 import { type Project, type RecipeHome } from '@/document/types'
 import { problemOf } from '@/ui/finders/bezier/Panel'
 import { Button, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { act, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
+import { saveProblem, saveSelectionNow } from './makeOf'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
 
 /** Pieces of the selection smaller than this (px²) make no part of a path. */
@@ -39,8 +40,7 @@ const heading = 'mb-1 text-xs font-semibold text-[var(--muted)]'
 
 function Selections({ project, home }: { project: Project; home: RecipeHome }) {
   const [name, setName] = useState('')
-  const why = home.kind === 'mask' ? 'These are a mask’s steps: copy them, or make a selection first.' : project.selection.steps.length ? undefined : 'Select something first.'
-  const save = () => { act(`Save selection ${name.trim()}`, saveSelection(crypto.randomUUID(), name.trim() || `Selection ${project.saved.length + 1}`)); setName('') }
+  const why = saveProblem(), save = () => { saveSelectionNow(name); setName('') }
   const load = (id: string, label: string, op: CombineOp) => { const step = crypto.randomUUID(); act(`Load ${label}`, addStep(home, parseStep({ kind: 'saved', id: step, name: label, selection: id, op }))); set({ openStep: step }) }
   return (
     <section aria-label="Saved selections">

@@ -1,29 +1,11 @@
 'use client'
 import { SquareStack } from 'lucide-react'
 import { toast } from 'sonner'
-import { layerById, makeMask, picksBackground, recipeAt, switchBackground } from '@/document/edits'
-import { act, get, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
+import { layerById, picksBackground, recipeAt, switchBackground } from '@/document/edits'
+import { act, shownProject, useBench } from '@/ui/store/bench'
 import { Button, Switch } from '@/ui/primitives/controls'
-
-/** The selection becomes the active layer's mask; its steps move there and stay editable. */
-export function makeMaskNow(): void {
-  const { project, selectionSteps, layer } = current()
-  if (!project || !layer || !selectionSteps) return
-  const had = layer.mask !== null
-  act(had ? `Replace mask of ${layer.name}` : 'Make mask', makeMask(layer.id))
-  set({ home: { kind: 'mask', layer: layer.id } })
-  toast.success(`${had ? 'Mask replaced' : 'Mask made'}: ${selectionSteps} ${selectionSteps === 1 ? 'step' : 'steps'}, all still editable.`, { action: { label: 'Undo', onClick: () => { undoAct() } } })
-}
-function current() { const project = shownProject(get()); return { project, layer: project ? layerById(project, project.activeLayer) : undefined, selectionSteps: project?.selection.steps.length ?? 0 } }
-
-/** Why a mask cannot be made now; nothing when it can. */
-export function maskProblem(): string | undefined {
-  const { home } = get(), { layer, selectionSteps } = current()
-  if (home.kind === 'mask') return 'These are a mask’s steps already: change them, the layer follows.'
-  if (!layer) return 'Choose a layer first: the mask goes onto it.'
-  if (!selectionSteps) return 'Select something first.'
-  return undefined
-}
+import { MakeMenuButton } from './MakeMenu'
+import { makeMaskNow, maskProblem } from './makeOf'
 
 /** How much is selected, whether that is the background, and what can be made of it. */
 export function ResultBar() {
@@ -39,7 +21,7 @@ export function ResultBar() {
         <span className="text-[var(--muted)]">{result ? `soft edge ${percent(result.soft)}` : ''}</span>
       </div>
       <Switch label="What I picked is the background" checked={picksBackground(recipe)} onChange={(on) => { if (finders || !on) act(on ? 'The background was picked' : 'The subject was picked', switchBackground(home, on, crypto.randomUUID())); else toast('Pick something first; then say that it is the background.') }} />
-      {home.kind === 'selection' && <Button tone="accent" why={maskProblem()} onClick={makeMaskNow} className="w-full"><SquareStack size={16} />{layer?.mask ? 'Replace mask' : 'Make mask'}{layer ? <span className="truncate font-normal opacity-85">on {layer.name}</span> : null}</Button>}
+      {home.kind === 'selection' && <div className="flex gap-1.5"><Button tone="accent" why={maskProblem()} onClick={makeMaskNow} className="min-w-0 flex-1"><SquareStack size={16} /><span className="whitespace-nowrap">{layer?.mask ? 'Replace mask' : 'Make mask'}</span>{layer ? <span className="truncate font-normal opacity-85">on {layer.name}</span> : null}</Button><MakeMenuButton /></div>}
     </section>
   )
 }

@@ -14,6 +14,7 @@ import { addPictures } from './addPictures'
 import { CanvasView } from './canvas/CanvasView'
 import { type Viewer } from './canvas/viewer'
 import { type Command, COMMANDS, commandFor, keyName, shownKey } from './commands'
+import { MakeMenuHere } from './MakeMenu'
 import { RibbonPanel } from '../edge/RibbonPanel'
 import { Header } from './Header'
 import { isTyping, setPanKey } from './keys'
@@ -108,6 +109,7 @@ function Bench() {
         </aside>
       </div>
       {!bare && <StatusLine fit={() => viewer.current?.fit()} cancel={() => { rendering.current?.engine.cancelAll(); set({ progress: null }) }} />}
+      <MakeMenuHere />
       <Commands open={commands} onOpenChange={setCommands} run={(command) => { setCommands(false); if (viewer.current) command.run(viewer.current) }} />
       <Help open={help} onOpenChange={setHelp} />
     </div>
@@ -158,7 +160,7 @@ function Commands({ open, onOpenChange, run }: { open: boolean; onOpenChange: (o
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'], ['Alt, then press', 'the next step takes away'], ['Shift and Alt, then press', 'the next step keeps the overlap'],
   ['Shift while dragging', 'equal sides; straight moves'], ['Alt while dragging', 'from the middle'], ['Space and drag, or middle button', 'moves the view'], ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Ctrl while dragging', 'does not snap'], ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
+  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Right click, or the menu key', 'what to make of what is selected'], ['Ctrl while dragging', 'does not snap'], ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
 ]
 
 function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

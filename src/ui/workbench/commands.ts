@@ -17,7 +17,7 @@ import { act, abandon, type BenchState, get, redoAct, set, shownProject, shownSt
 import { type Viewer } from './canvas/viewer'
 import { choosePictures } from './addPictures'
 import { copySteps, pasteFromClipboard } from './stepsClipboard'
-import { makeMaskNow, maskProblem } from './ResultBar'
+import { makeMaskNow, maskProblem, saveProblem, saveSelectionNow } from './makeOf'
 
 export interface Command {
   readonly id: string
@@ -143,6 +143,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'guideAcross', name: 'Guide across through the pointer', keys: ['Shift+g'], section: 'View', run: () => guideAt('y') },
   { id: 'noGuides', name: 'Remove all guides', section: 'View', run: () => { if (!act('Remove all guides', clearGuides())) toast('There are no guides.') } },
   { id: 'mask', name: 'Make mask', keys: ['m'], section: 'Selection', run: () => { const problem = maskProblem(); if (problem) toast(problem); else makeMaskNow() } },
+  { id: 'saveSelection', name: 'Save the selection', keys: ['k'], section: 'Selection', run: () => { const problem = saveProblem(); if (problem) toast(problem); else saveSelectionNow() } },
   { id: 'finish', name: 'Finish the outline; else a step in the middle', keys: ['Enter'], section: 'Selection', run: () => { if (get().drawing) finderPage(get().finder).finish?.(); else stepInMiddle() } },
   { id: 'cancel', name: 'Cancel what is under way; close the open step', keys: ['Escape'], section: 'Selection', run: () => { const { drawing, finder } = get(); if (drawing && finder === 'bezier') set({ drawing: null }); else if (drawing) finderPage(finder).finish?.(); else if (get().live) abandon(); else if (get().bare) set({ bare: false }); else set({ openStep: null }) } },
   ...HANDS.map((hand): Command => ({ id: `hand ${hand.id}`, name: `Compose: ${hand.name}`, section: 'Layers', run: () => set({ stage: 'compose', hand: hand.id }) })),

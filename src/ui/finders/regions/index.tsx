@@ -75,7 +75,7 @@ function wheel(turn: number): void {
 
 export const regionsPage: FinderPage<'regions'> = {
   id: 'regions', kind: 'regions', name: 'Regions', group: 'object', icon: Puzzle,
-  hint: 'Move over the picture to see its regions, click to take one, drag across to take all that is crossed. Alt and the wheel go coarser or finer.',
+  hint: 'Click to take the region you see, drag across to take all you cross. Alt and the wheel go coarser or finer. A right click shows what to make of them.',
   summary: (step) => `${step.at.length} ${step.at.length === 1 ? 'place' : 'places'} · detail ${Math.round(step.detail * 100)} %`,
   press, Handles, Panel, Tool, wheel, followsPointer: true,
   middle: ({ width, height }) => ({ at: [[width / 2, height / 2]], detail: get().regionDetail }),

@@ -151,12 +151,18 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
   return (
     <div ref={holder} tabIndex={0} role="application" aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
       className={`relative size-full touch-none overflow-hidden ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
-      data-canvas onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => set({ pointer: null, pixel: null })} onContextMenu={(event) => event.preventDefault()}>
+      data-canvas onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => set({ pointer: null, pixel: null })} onContextMenu={(event) => { event.preventDefault(); openMakeMenu([event.clientX, event.clientY]) }}>
       <canvas ref={picture} className="absolute inset-0 size-full" data-surface="picture" aria-hidden />
       <canvas ref={outline} className="pointer-events-none absolute inset-0 size-full" data-surface="outline" aria-hidden />
       {viewer && <HandlesOver viewer={viewer} />}
     </div>
   )
+}
+
+/** A right click, or the keyboard's menu key: what to make of the selection. */
+function openMakeMenu(at: readonly [number, number]): void {
+  const { stage, drawing, live } = get()
+  if ((stage === 'select' || stage === 'edge') && !drawing && !live) set({ makeAt: at })
 }
 
 /** Pens tell how hard they press; mice and fingers do not. */
