@@ -14,6 +14,8 @@ import { borderLength } from './saliency'
 import { type SegmentView } from './view'
 
 const REGIONS = 600
+/** Up to this share of the regions that are kept may look out of focus when the thing is in focus. */
+const SMOOTH = 0.25
 
 /** The regions of a view and what they are by themselves, made once for all marks on it. */
 interface ViewGraph { readonly graph: RegionGraph; readonly border: Float32Array; /** 1 for what is out of focus from the border on; null where the picture does not tell. */ readonly blurred: Uint8Array | null }
@@ -43,8 +45,9 @@ export interface MarkedCut {
 /** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
 export function cutFromMarks(view: SegmentView, { given, start, border: pull, draft }: MarkedCut, check: (progress: number) => void): Uint8Array {
   const { graph, border, blurred } = graphOf(view), marked = markedRegions(graph, start)
-  // What is out of focus is dropped, unless some of it is kept.
-  if (blurred && !marked.some((kept, r) => kept === 1 && blurred[r])) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
+  // What is out of focus is dropped, unless that is what is kept: a mark or two may lie where the thing itself is smooth.
+  const kept = marked.reduce((sum, mark) => sum + (mark === 1 ? 1 : 0), 0), keptBlurred = blurred ? marked.reduce((sum, mark, r) => sum + (mark === 1 && blurred[r] ? 1 : 0), 0) : 0
+  if (blurred && keptBlurred <= SMOOTH * kept) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
   check(0.25)
   const probable = randomWalk(graph, marked, border.map((length) => length * pull))
   const guess = new Float32Array(start.length)

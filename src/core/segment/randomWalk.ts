@@ -7,6 +7,8 @@ import { colourDifference, type RegionGraph } from './regionGraph'
 
 /** A boundary of this strength (CIELAB units, difference of the means and gradient) is crossed e times less often than none. */
 const STRENGTH = 4
+/** A thing has light and shade: L* counts less than the hue. */
+const LIGHTNESS = 0.65
 const SWEEPS = 400, SETTLED = 3e-4
 
 /** Of each region from first[r] on: its neighbours, and how easily the walk goes there. */
@@ -18,7 +20,7 @@ function linksOf(graph: RegionGraph): Links {
   if (!links) {
     const first = new Int32Array(graph.count + 1)
     graph.neighbours.forEach((around, r) => { first[r + 1] = first[r] + around.length })
-    const weight = Float64Array.from(graph.neighbours.flatMap((around, r) => around.map((q, k) => graph.borders[r][k].length * Math.exp(-Math.max(0, colourDifference(graph, r, q) - 1) / STRENGTH - graph.borders[r][k].strength / STRENGTH))))
+    const weight = Float64Array.from(graph.neighbours.flatMap((around, r) => around.map((q, k) => graph.borders[r][k].length * Math.exp(-Math.max(0, colourDifference(graph, r, q, LIGHTNESS) - 1) / STRENGTH - graph.borders[r][k].strength / STRENGTH))))
     known.set(graph, (links = { first, to: Int32Array.from(graph.neighbours.flat()), weight }))
   }
   return links

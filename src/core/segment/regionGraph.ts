@@ -39,8 +39,9 @@ export function regionGraph(tree: RegionTree, lab: LabPlanes, count: number): Re
   return { regionOf, count: regions, area, colour: Float32Array.from(sums, (v, i) => v / Math.max(1, area[(i / 3) | 0])), middle: Float32Array.from(places, (v, i) => v / Math.max(1, area[i >> 1])), neighbours: Array.from({ length: regions }, (_, r) => [...(around[r]?.keys() ?? [])]), borders: Array.from({ length: regions }, (_, r) => [...(around[r]?.values() ?? [])]), inTree: Int32Array.from(names.keys()) }
 }
 
-export function colourDifference({ colour }: RegionGraph, p: number, q: number): number {
-  const dl = colour[p * 3] - colour[q * 3], da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
+/** CIELAB units. @param lightness how much L* counts beside the hue: less than 1 where light and shade are not to part a thing */
+export function colourDifference({ colour }: RegionGraph, p: number, q: number, lightness = 1): number {
+  const dl = lightness * (colour[p * 3] - colour[q * 3]), da = colour[p * 3 + 1] - colour[q * 3 + 1], db = colour[p * 3 + 2] - colour[q * 3 + 2]
   return Math.sqrt(dl * dl + da * da + db * db)
 }
 
