@@ -1,6 +1,6 @@
 /**
- * What a cut took too much: parts that stick out of the object into its surroundings, such as a piece of the table it stands on. They are
- * alike to what is around them rather than to the object, and without them the outline lies better on edges.
+ * What a cut took too much: parts that stick out of the object into its surroundings, such as a piece of the table it stands on. They go on
+ * into the surroundings along more of their rim than they touch the object with, and without them the outline lies better on edges.
  * Ours; that a good object has a strong outline for its size is as in Stahl and Wang, "Edge grouping combining boundary and region
  * information", IEEE Trans. Image Processing 16 (2007).
  */
@@ -35,11 +35,14 @@ export function dropOverhangs(state: Uint8Array, graph: RegionGraph, tree: Regio
     const value = (length: number, strength: number, size: number) => (strength / length) * Math.sqrt(size), now = value(outline.length, outline.strength, size)
     for (const part of parts) {
       if (part.some((r) => dropped[r])) continue
-      const within = contact(), without = contact(), its = part.reduce((sum, r) => sum + area[r], 0)
+      const its = part.reduce((sum, r) => sum + area[r], 0)
+      if (2 * its > size) continue
+      const within = contact(), without = contact()
       for (const r of part) mark[r] = 1
       for (const r of part) touch(graph, r, (q) => (mark[q] ? null : inside[q] ? within : without))
+      const sticksOut = goesOn(graph, part, within, (q) => !mark[q] && !inside[q]) > within.length
       for (const r of part) mark[r] = 0
-      if (2 * its > size || !sticksOut(within, without)) continue
+      if (!sticksOut) continue
       const length = outline.length - without.length + within.length, strength = outline.strength - without.strength + within.strength, then = value(length, strength, size - its)
       if (then > (best?.value ?? now)) best = { part, value: then, length, strength, size: size - its }
     }
@@ -52,9 +55,14 @@ export function dropOverhangs(state: Uint8Array, graph: RegionGraph, tree: Regio
   return true
 }
 
-/** It touches more of the surroundings than of the object, and is more like them, by the boundary and by colour. */
-const sticksOut = (within: Contact, without: Contact): boolean =>
-  without.length > within.length && (within.length === 0 || (without.strength / without.length < within.strength / within.length && without.difference / without.length < within.difference / within.length))
+/** Along how much of its rim (px) a part goes on into the surroundings: where neither boundary nor colour parts it from them more than, on average, from the object. */
+function goesOn(graph: RegionGraph, part: readonly number[], within: Contact, isOutside: (region: number) => boolean): number {
+  if (within.length === 0) return Infinity
+  const strength = within.strength / within.length, difference = within.difference / within.length
+  let length = 0
+  for (const r of part) graph.neighbours[r].forEach((q, k) => { if (isOutside(q) && graph.borders[r][k].strength <= strength && colourDifference(graph, r, q) <= difference) length += graph.borders[r][k].length })
+  return length
+}
 
 /** Adds each boundary of a region to what `to` says of the neighbour. */
 function touch(graph: RegionGraph, r: number, to: (neighbour: number) => Contact | null): void {
