@@ -64,7 +64,7 @@ function Tool() {
 
 export const marksPage: FinderPage<'marks'> = {
   id: 'marks', kind: 'marks', name: 'Marks', group: 'object', icon: Highlighter,
-  hint: 'Mark what to keep, with Alt what to drop: the rest is decided anew with every mark. Unsure goes where hair flies; an outline drops all outside it.',
+  hint: 'Mark what to keep, with Alt what to drop: each mark decides the rest anew. Unsure is for hair; an outline drops all outside it.',
   summary: (step) => `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
   press, Handles, Panel, Tool, followsPointer: true,
   middle: ({ width, height }) => ({ keep: [{ points: [[width / 2, height / 2]], size: get().marker.size }] }),

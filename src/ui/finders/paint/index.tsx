@@ -94,7 +94,7 @@ export function BrushTool() {
 
 export const paintPage: FinderPage<'paint'> = {
   id: 'paint', kind: 'paint', name: 'Paint', group: 'brush', icon: Paintbrush,
-  hint: 'Drag to paint. Strokes stay: their size and hardness can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt before pressing paints a piece away.',
+  hint: 'Drag to paint; strokes can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
   press: pressBrush('paint'), Handles: BrushRing, Panel: StrokesPanel, Tool: BrushTool, followsPointer: true,
 }
