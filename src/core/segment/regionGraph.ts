@@ -67,7 +67,7 @@ export function distances(graph: RegionGraph, flat: number, farthest = Infinity)
       const [reached, r] = waiting.pop()
       if (reached > farthest) break
       if (reached > distance[r]) continue
-      for (let k = first[r]; k < first[r + 1]; k++) { const through = reached + cost[k], q = to[k]; if (through < distance[q]) { distance[q] = through; waiting.push(distance[q], q) } }
+      for (let k = first[r]; k < first[r + 1]; k++) { const through = Math.fround(reached + cost[k]), q = to[k]; if (through < distance[q]) waiting.push((distance[q] = through), q) }
     }
     return distance
   }

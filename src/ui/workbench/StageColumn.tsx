@@ -54,7 +54,7 @@ function Finders() {
         </section>
       ))}
       {hint.Tool && <hint.Tool />}
-      <div className="sticky -bottom-3 mt-auto bg-[var(--panel)] pt-1 pb-3"><p className="note"><b>{hint.name}</b> — {hint.hint}</p></div>
+      <div className={`mt-auto bg-[var(--panel)] pt-1 pb-3 ${hint.Tool ? '' : 'sticky -bottom-3'}`}><p className="note"><b>{hint.name}</b> — {hint.hint}</p></div>
     </>
   )
 }
