@@ -57,7 +57,7 @@ export function dropOverhangs(state: Uint8Array, graph: RegionGraph, tree: Regio
 
 /** Along how much of its rim (px) a part goes on into the surroundings: where neither boundary nor colour parts it from them more than, on average, from the object. */
 function goesOn(graph: RegionGraph, part: readonly number[], within: Contact, isOutside: (region: number) => boolean): number {
-  if (within.length === 0) return Infinity
+  if (within.length === 0) return 0 // a thing by itself
   const strength = within.strength / within.length, difference = within.difference / within.length
   let length = 0
   for (const r of part) graph.neighbours[r].forEach((q, k) => { if (isOutside(q) && graph.borders[r][k].strength <= strength && colourDifference(graph, r, q) <= difference) length += graph.borders[r][k].length })

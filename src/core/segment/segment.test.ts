@@ -145,6 +145,12 @@ describe('what stands out', () => {
     expect(kept).toBeGreaterThan(0.99 * 80 * 70)
     expect(left).toBeLessThan(0.2 * 49 * 60)
   })
+  it('keeps a second thing, however faint its outline', () => {
+    const faint = (x: number, y: number) => x >= 160 && x < 190 && y >= 20 && y < 80, planes = labPlanes(greyPicture(200, 150, (x, y) => (within(x, y) ? 200 : faint(x, y) ? 80 : 60) + grain(x, y)))
+    const tree = makeRegionTree(planes), state = Uint8Array.from({ length: 200 * 150 }, (_, i) => (within(i % 200, (i / 200) | 0) || faint(i % 200, (i / 200) | 0) ? INSIDE : OUTSIDE)), before = state.slice()
+    expect(dropOverhangs(state, regionGraph(tree, planes, 300), tree)).toBe(false)
+    expect(state).toEqual(before)
+  })
 })
 
 /** Regions in a row, each of one colour, side by side. */
