@@ -2,7 +2,6 @@
  * Connected pieces of a matte's outside. Labels by runs along rows, joined with union-find.
  * Source: He, Chao and Suzuki, "A run-based two-scan labeling algorithm", IEEE Trans. Image Processing 17 (2008).
  */
-import { mapInto } from './mapInto'
 import { type Matte } from './picture'
 
 /**
@@ -12,7 +11,7 @@ import { type Matte } from './picture'
 export function fillComponents({ width, height, data }: Matte, maxArea: number, atBorder: boolean): void {
   const runs = outsideRuns(data, width, height)
   const { starts, ends, firstOfRow } = runs
-  const parent = mapInto(new Int32Array(starts.length), starts, (_, i) => i)
+  const parent = new Int32Array(starts.length).map((_, i) => i)
   const rootOf = (i: number): number => { while (parent[i] !== i) { parent[i] = parent[parent[i]]; i = parent[i] } return i }
   for (let y = 1; y < height; y++) {
     let above = firstOfRow[y - 1]

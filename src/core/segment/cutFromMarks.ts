@@ -46,8 +46,8 @@ export interface MarkedCut {
 export function cutFromMarks(view: SegmentView, { given, start, border: pull, draft }: MarkedCut, check: (progress: number) => void): Uint8Array {
   const { graph, border, blurred } = graphOf(view), marked = markedRegions(graph, start)
   // What is out of focus is dropped, unless that is what is kept: a mark or two may lie where the thing itself is smooth.
-  const kept = marked.reduce((sum, mark) => sum + (mark === 1 ? 1 : 0), 0), keptBlurred = blurred ? marked.reduce((sum, mark, r) => sum + (mark === 1 && blurred[r] ? 1 : 0), 0) : 0
-  if (blurred && keptBlurred <= SMOOTH * kept) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
+  const kept = (which: (r: number) => boolean) => marked.reduce((sum, mark, r) => sum + (mark === 1 && which(r) ? 1 : 0), 0)
+  if (blurred && kept((r) => blurred[r] === 1) <= SMOOTH * kept(() => true)) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
   check(0.25)
   const probable = randomWalk(graph, marked, border.map((length) => length * pull))
   const guess = new Float32Array(start.length)

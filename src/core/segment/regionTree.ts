@@ -204,7 +204,7 @@ interface Later { across?: (regionOf: Int32Array, colour: Float32Array) => Links
 
 function merge({ area: areas, sums, table }: Graph, basins: number, { boundary, size }: MergeCost, { across, standing }: Later, check: (progress: number) => void): Pick<RegionTree, 'parent' | 'mergeCost' | 'area' | 'colour'> {
   const most = 2 * basins - 1
-  const parent = mapInto(new Int32Array(most), new Int32Array(most), (_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
+  const parent = new Int32Array(most).map((_, i) => i), area = new Float32Array(most), mergeCost = new Float32Array(most), colour = new Float32Array(most * 3)
   for (let i = 0; i < basins; i++) { area[i] = areas[i]; for (let c = 0; c < 3; c++) colour[i * 3 + c] = sums[i * 3 + c] / areas[i] }
   // For each live region, its neighbours with the boundary's length and summed strength.
   const around: (Map<number, { length: number; strength: number; cost: number }> | null)[] = Array.from({ length: most }, () => null)

@@ -14,26 +14,33 @@ const SECTIONS: readonly (readonly (readonly [command: string, why: () => string
   [...['copyMerged', 'newProject'].map((action) => [`layer ${action}`, () => problemOfAction(action)] as const), ['saveSelection', saveProblem]],
 ]
 
-/** @param onPicture it was opened there: the keyboard goes back to the picture */
-function Menu({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) {
+/** Made when the menu opens: what cannot be done is asked then. */
+function Items() {
   const selected = useBench((state) => Boolean(shownProject(state)?.selection.steps.length))
   return (
-    <DropdownMenu.Portal>
-      <DropdownMenu.Content align={align} sideOffset={4} collisionPadding={8} className="menu" aria-label="What to make of what is selected" onCloseAutoFocus={onPicture ? (event) => { event.preventDefault(); document.querySelector<HTMLElement>('[data-canvas]')?.focus() } : undefined}>
-        {!selected && <DropdownMenu.Label className="px-[9px] py-1.5 text-xs text-[var(--muted)]">Nothing is selected yet.</DropdownMenu.Label>}
-        {SECTIONS.map((section, n) => (
-          <div key={section[0][0]}>
-            {n > 0 && <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />}
-            {section.map(([id, problem]) => {
-              const { name, keys } = COMMANDS.find((command) => command.id === id)!, why = problem()
-              return <DropdownMenu.Item key={id} className="menu-item flex justify-between gap-6" disabled={why !== undefined} title={why} onSelect={() => runCommand(id)}>{name.replace(/^Layer: /, '')}{keys && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(keys[0])}</kbd>}</DropdownMenu.Item>
-            })}
-          </div>
-        ))}
-      </DropdownMenu.Content>
-    </DropdownMenu.Portal>
+    <>
+      {!selected && <DropdownMenu.Label className="px-[9px] py-1.5 text-xs text-[var(--muted)]">Nothing is selected yet.</DropdownMenu.Label>}
+      {SECTIONS.map((section, n) => (
+        <div key={section[0][0]}>
+          {n > 0 && <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />}
+          {section.map(([id, problem]) => {
+            const { name, keys } = COMMANDS.find((command) => command.id === id)!, why = problem()
+            return <DropdownMenu.Item key={id} className="menu-item flex justify-between gap-6" disabled={why !== undefined} title={why} onSelect={() => runCommand(id)}>{name.replace(/^Layer: /, '')}{keys && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(keys[0])}</kbd>}</DropdownMenu.Item>
+          })}
+        </div>
+      ))}
+    </>
   )
 }
+
+/** @param onPicture it was opened there: the keyboard goes back to the picture */
+const Menu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) => (
+  <DropdownMenu.Portal>
+    <DropdownMenu.Content align={align} sideOffset={4} collisionPadding={8} className="menu" aria-label="What to make of what is selected" onCloseAutoFocus={onPicture ? (event) => { event.preventDefault(); document.querySelector<HTMLElement>('[data-canvas]')?.focus() } : undefined}>
+      <Items />
+    </DropdownMenu.Content>
+  </DropdownMenu.Portal>
+)
 
 /** Beside the button that makes a mask. */
 export function MakeMenuButton() {
