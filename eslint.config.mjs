@@ -2,7 +2,17 @@ import hooks from 'eslint-plugin-react-hooks'
 import typescript from 'typescript-eslint'
 
 export default typescript.config(
-  { ignores: ['node_modules', '.next', 'dist', '.data', 'next-env.d.ts', 'src/server/database/migrations', 'src/core/kernels/assembly'] },
+  {
+    ignores: [
+      'node_modules',
+      '.next',
+      'dist',
+      '.data',
+      'next-env.d.ts',
+      'src/server/database/migrations',
+      'src/core/kernels/assembly',
+    ],
+  },
   ...typescript.configs.recommended,
   {
     plugins: { 'react-hooks': hooks },

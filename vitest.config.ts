@@ -4,5 +4,11 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   oxc: { decorator: { legacy: true } },
-  test: { include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, pool: 'forks', maxWorkers: 2 },
+  test: {
+    include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts'],
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    pool: 'forks',
+    maxWorkers: 2,
+  },
 })

@@ -10,6 +10,7 @@ let loaded: Promise<{ cv: OpenCv }> | undefined
 export function openCv(): Promise<{ cv: OpenCv }> {
   return (loaded ??= new Promise((resolve) => {
     const cv = createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv
-    if (cv.Mat) resolve({ cv }); else cv.onRuntimeInitialized = () => resolve({ cv })
+    if (cv.Mat) resolve({ cv })
+    else cv.onRuntimeInitialized = () => resolve({ cv })
   }))
 }

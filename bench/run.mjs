@@ -6,5 +6,17 @@ import { build } from 'esbuild'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const outfile = join(root, 'dist/bench.mjs')
-await build({ entryPoints: [join(root, 'bench/rows.ts')], outfile, bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'warning', alias: { '@': join(root, 'src') } })
-process.exitCode = spawnSync(process.execPath, ['--expose-gc', '--max-old-space-size=6000', outfile, ...process.argv.slice(2)], { stdio: 'inherit' }).status ?? 1
+await build({
+  entryPoints: [join(root, 'bench/rows.ts')],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'warning',
+  alias: { '@': join(root, 'src') },
+})
+process.exitCode =
+  spawnSync(process.execPath, ['--expose-gc', '--max-old-space-size=6000', outfile, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+  }).status ?? 1

@@ -3,9 +3,16 @@ import '@fontsource-variable/jetbrains-mono/index.css'
 import './globals.css'
 import { type Metadata, type Viewport } from 'next'
 
-export const metadata: Metadata = { title: 'Wily Scissor', description: 'Cut out, replace, compose: every step stays editable.' }
+export const metadata: Metadata = {
+  title: 'Wily Scissor',
+  description: 'Cut out, replace, compose: every step stays editable.',
+}
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, maximumScale: 1 }
 
 export default function Layout({ children }: { children: React.ReactNode }) {
-  return <html lang="en"><body>{children}</body></html>
+  return (
+    <html lang="en">
+      <body>{children}</body>
+    </html>
+  )
 }

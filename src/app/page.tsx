@@ -1,3 +1,5 @@
 import { Shelf } from '@/ui/shelf/Shelf'
 
-export default function Page() { return <Shelf /> }
+export default function Page() {
+  return <Shelf />
+}

@@ -4,64 +4,220 @@ import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/select/registry'
 import { apply } from '@/core/raster/affine'
-import { addStep, changeStep, clearSteps, homeToCanvas, makeMask, moveStep, picksBackground, projectOf, recipeAt, removeStep, renameProject, switchBackground } from './edits'
-import { addLayer, addPicture, adjustLayer, changeLayer, changePaint, cutOut, duplicateLayer, eraseSelected, fillLayer, groupLayers, isolate, liftCopy, mergeInto, moveLayer, paint, paintLayer, placeLayer, removeLayer, removePaint, stepLayer, ungroup } from './layers'
+import {
+  addStep,
+  changeStep,
+  clearSteps,
+  homeToCanvas,
+  makeMask,
+  moveStep,
+  picksBackground,
+  projectOf,
+  recipeAt,
+  removeStep,
+  renameProject,
+  switchBackground,
+} from './edits'
+import {
+  addLayer,
+  addPicture,
+  adjustLayer,
+  changeLayer,
+  changePaint,
+  cutOut,
+  duplicateLayer,
+  eraseSelected,
+  fillLayer,
+  groupLayers,
+  isolate,
+  liftCopy,
+  mergeInto,
+  moveLayer,
+  paint,
+  paintLayer,
+  placeLayer,
+  removeLayer,
+  removePaint,
+  stepLayer,
+  ungroup,
+} from './layers'
 import { changeMask, copyMask, moveMask, removeMask, setMask, switchMask } from './masks'
-import { ancestorsOf, belowOf, childrenOf, DEEPEST, picturesOfProject, rowsOf, sceneOfArea, tooDeep, withDescendants } from './tree'
+import {
+  ancestorsOf,
+  belowOf,
+  childrenOf,
+  DEEPEST,
+  picturesOfProject,
+  rowsOf,
+  sceneOfArea,
+  tooDeep,
+  withDescendants,
+} from './tree'
 import { type Act, type Edit, EMPTY_HISTORY, goTo, type History, historyOf, perform, redo, undo } from './history'
 import { type Project, SELECTION } from './types'
 import { parseProject, ProjectError } from './validate'
 
-const asset = 'a'.repeat(64), other = 'b'.repeat(64)
+const asset = 'a'.repeat(64),
+  other = 'b'.repeat(64)
 const start = projectOf('Poster', { asset, width: 600, height: 400, name: 'Otter' }, 'otter')
 const pick = (id: string) => parseStep({ kind: 'similarColour', id, at: [3, 4] })
 const box = (id: string) => parseStep({ kind: 'rectangle', id, x: 1, y: 2, width: 3, height: 4 })
 
 let counter = 0
 const id = () => `00000000-0000-4000-8000-${(++counter).toString(16).padStart(12, '0')}`
-const run = (project: Project, ...edits: Edit[]): Project => edits.reduce((state, edit) => perform(state, EMPTY_HISTORY, 'edit', edit, id(), '2026-01-01T00:00:00Z')?.project ?? state, project)
+const run = (project: Project, ...edits: Edit[]): Project =>
+  edits.reduce(
+    (state, edit) => perform(state, EMPTY_HISTORY, 'edit', edit, id(), '2026-01-01T00:00:00Z')?.project ?? state,
+    project,
+  )
 
 const names = fc.constantFrom('s1', 's2', 's3')
 const homes = fc.constantFrom(SELECTION, { kind: 'mask' as const, layer: 'otter' })
 const edits: fc.Arbitrary<Edit> = fc.oneof(
-  fc.tuple(homes, names).map(([home, name]) => addStep(home, pick(`${name}-${++counter}`))), homes.map((home) => addStep(home, box(`b-${++counter}`))),
-  fc.tuple(homes, names, fc.nat(255)).map(([home, name, tolerance]) => changeStep(home, name, { tolerance })), fc.tuple(homes, names).map(([home, name]) => removeStep(home, name)),
-  fc.tuple(homes, names, fc.nat(3)).map(([home, name, to]) => moveStep(home, name, to)), homes.map(clearSteps), fc.tuple(homes, fc.boolean()).map(([home, on]) => switchBackground(home, on, `i-${++counter}`)),
-  fc.constantFrom(makeMask('otter'), removeMask('otter'), switchMask('otter', false), removeLayer('otter'), moveLayer('otter', 0)),
-  fc.nat(5).map((n) => addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, `quay-${++counter}`, n % 2 ? 'otter' : null)),
-  fc.double({ min: 0, max: 1, noNaN: true }).map((opacity) => changeLayer('otter', { opacity })), fc.string({ maxLength: 9 }).map(renameProject),
+  fc.tuple(homes, names).map(([home, name]) => addStep(home, pick(`${name}-${++counter}`))),
+  homes.map((home) => addStep(home, box(`b-${++counter}`))),
+  fc.tuple(homes, names, fc.nat(255)).map(([home, name, tolerance]) => changeStep(home, name, { tolerance })),
+  fc.tuple(homes, names).map(([home, name]) => removeStep(home, name)),
+  fc.tuple(homes, names, fc.nat(3)).map(([home, name, to]) => moveStep(home, name, to)),
+  homes.map(clearSteps),
+  fc.tuple(homes, fc.boolean()).map(([home, on]) => switchBackground(home, on, `i-${++counter}`)),
+  fc.constantFrom(
+    makeMask('otter'),
+    removeMask('otter'),
+    switchMask('otter', false),
+    removeLayer('otter'),
+    moveLayer('otter', 0),
+  ),
+  fc
+    .nat(5)
+    .map((n) =>
+      addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, `quay-${++counter}`, n % 2 ? 'otter' : null),
+    ),
+  fc.double({ min: 0, max: 1, noNaN: true }).map((opacity) => changeLayer('otter', { opacity })),
+  fc.string({ maxLength: 9 }).map(renameProject),
 )
 
 const canvas = { width: 600, height: 400 }
 const red = { kind: 'colour', colour: '#cc2211' } as const
-const stroke = (x: number) => parseStep({ kind: 'paint', id: `p-${++counter}`, strokes: [{ points: [[x, 5], [x + 9, 9]], size: 12 }] }) as StepOfKind<'paint'>
+const stroke = (x: number) =>
+  parseStep({
+    kind: 'paint',
+    id: `p-${++counter}`,
+    strokes: [
+      {
+        points: [
+          [x, 5],
+          [x + 9, 9],
+        ],
+        size: 12,
+      },
+    ],
+  }) as StepOfKind<'paint'>
 const NOWHERE = { version: 1, steps: [] } as const
 /** Acts of composing on layers that may or may not be there. */
 const which = fc.constantFrom('otter', 'fill', 'paint', 'tone', 'group', 'group2', 'nobody')
 const composing: fc.Arbitrary<Edit> = fc.oneof(
-  fc.constantFrom<Edit>(addLayer(fillLayer('fill', 'Fill', canvas, red), 'otter'), addLayer(paintLayer('paint', 'Paint', canvas), null), addLayer(adjustLayer('tone', 'Tone', canvas, parseAdjustment({ kind: 'exposure', stops: 1 })), 'otter')).map((edit): Edit => (project) => { if (!['fill', 'paint', 'tone'].some((name) => project.layers.some((l) => l.id === name))) edit(project) }),
-  fc.tuple(fc.subarray(['otter', 'fill', 'paint', 'tone', 'group'], { minLength: 1 }), fc.constantFrom('group', 'group2'), fc.boolean()).map(([ids, group, through]): Edit => (project) => { if (!project.layers.some((l) => l.id === group)) groupLayers(ids.filter((each) => each !== group), group, 'Group', through)(project) }),
-  which.map(ungroup), which.map((name) => duplicateLayer(name, id)), which.map(removeLayer), which.map(isolate), fc.tuple(which, fc.constantFrom<1 | -1>(1, -1)).map(([name, by]) => stepLayer(name, by)),
-  fc.tuple(which, fc.nat(4), fc.constantFrom<string | null | undefined>('group', 'group2', null, undefined)).map(([name, to, parent]): Edit => (project) => { if (!parent || project.layers.some((l) => l.id === parent && l.kind === 'group')) moveLayer(name, to, parent)(project) }),
-  which.map((name) => liftCopy(name, id)), which.map((name) => cutOut(name, id)), which.map((name) => eraseSelected(name, id)), fc.tuple(which, which).map(([a, b]) => copyMask(a, b)),
-  fc.tuple(which, fc.constantFrom<[number, number, number, number, number, number]>([1, 0, 0, 1, 5, 6], [0, 0, 0, 1, 0, 0], [1000, 0, 0, 1000, 0, 0], [0.6, 0.8, -0.8, 0.6, 3, 4])).map(([name, to]) => placeLayer(name, to)),
-  fc.tuple(which, fc.constantFrom({ invert: true }, { density: 0.4, feather: 9 }, { unlinked: true }, { outsideShown: true })).map(([name, change]) => changeMask(name, change)), which.map((name) => moveMask(name, [1, 0, 0, 1, 7, 0])), which.map((name) => setMask(name, { version: 1, steps: [parseStep({ kind: 'all', id: 'all' })] })),
-  fc.tuple(which, fc.constantFrom({ blend: 'multiply' as const }, { blend: 'normal' as const }, { clipped: true }, { locked: true }, { locked: false }, { visible: false })).map(([name, change]) => changeLayer(name, change)),
-  fc.tuple(fc.nat(90), fc.boolean()).map(([x, erase]) => paint('paint', `i-${++counter}`, { fill: red, erase, within: NOWHERE }, stroke(x))), fc.constant(changePaint('paint', 'i-1', { strength: 0.5 })), fc.constant(removePaint('paint', 'i-1')),
-  fc.tuple(fc.subarray(['otter', 'fill', 'group'], { minLength: 1 }), fc.boolean()).map(([ids, instead]) => mergeInto({ asset: other, width: 600, height: 400, name: 'Merged' }, `merged-${++counter}`, ids, instead)),
+  fc
+    .constantFrom<Edit>(
+      addLayer(fillLayer('fill', 'Fill', canvas, red), 'otter'),
+      addLayer(paintLayer('paint', 'Paint', canvas), null),
+      addLayer(adjustLayer('tone', 'Tone', canvas, parseAdjustment({ kind: 'exposure', stops: 1 })), 'otter'),
+    )
+    .map((edit): Edit => (project) => {
+      if (!['fill', 'paint', 'tone'].some((name) => project.layers.some((l) => l.id === name))) edit(project)
+    }),
+  fc
+    .tuple(
+      fc.subarray(['otter', 'fill', 'paint', 'tone', 'group'], { minLength: 1 }),
+      fc.constantFrom('group', 'group2'),
+      fc.boolean(),
+    )
+    .map(([ids, group, through]): Edit => (project) => {
+      if (!project.layers.some((l) => l.id === group))
+        groupLayers(
+          ids.filter((each) => each !== group),
+          group,
+          'Group',
+          through,
+        )(project)
+    }),
+  which.map(ungroup),
+  which.map((name) => duplicateLayer(name, id)),
+  which.map(removeLayer),
+  which.map(isolate),
+  fc.tuple(which, fc.constantFrom<1 | -1>(1, -1)).map(([name, by]) => stepLayer(name, by)),
+  fc
+    .tuple(which, fc.nat(4), fc.constantFrom<string | null | undefined>('group', 'group2', null, undefined))
+    .map(([name, to, parent]): Edit => (project) => {
+      if (!parent || project.layers.some((l) => l.id === parent && l.kind === 'group'))
+        moveLayer(name, to, parent)(project)
+    }),
+  which.map((name) => liftCopy(name, id)),
+  which.map((name) => cutOut(name, id)),
+  which.map((name) => eraseSelected(name, id)),
+  fc.tuple(which, which).map(([a, b]) => copyMask(a, b)),
+  fc
+    .tuple(
+      which,
+      fc.constantFrom<[number, number, number, number, number, number]>(
+        [1, 0, 0, 1, 5, 6],
+        [0, 0, 0, 1, 0, 0],
+        [1000, 0, 0, 1000, 0, 0],
+        [0.6, 0.8, -0.8, 0.6, 3, 4],
+      ),
+    )
+    .map(([name, to]) => placeLayer(name, to)),
+  fc
+    .tuple(
+      which,
+      fc.constantFrom({ invert: true }, { density: 0.4, feather: 9 }, { unlinked: true }, { outsideShown: true }),
+    )
+    .map(([name, change]) => changeMask(name, change)),
+  which.map((name) => moveMask(name, [1, 0, 0, 1, 7, 0])),
+  which.map((name) => setMask(name, { version: 1, steps: [parseStep({ kind: 'all', id: 'all' })] })),
+  fc
+    .tuple(
+      which,
+      fc.constantFrom(
+        { blend: 'multiply' as const },
+        { blend: 'normal' as const },
+        { clipped: true },
+        { locked: true },
+        { locked: false },
+        { visible: false },
+      ),
+    )
+    .map(([name, change]) => changeLayer(name, change)),
+  fc
+    .tuple(fc.nat(90), fc.boolean())
+    .map(([x, erase]) => paint('paint', `i-${++counter}`, { fill: red, erase, within: NOWHERE }, stroke(x))),
+  fc.constant(changePaint('paint', 'i-1', { strength: 0.5 })),
+  fc.constant(removePaint('paint', 'i-1')),
+  fc
+    .tuple(fc.subarray(['otter', 'fill', 'group'], { minLength: 1 }), fc.boolean())
+    .map(([ids, instead]) =>
+      mergeInto({ asset: other, width: 600, height: 400, name: 'Merged' }, `merged-${++counter}`, ids, instead),
+    ),
 )
 
 describe('history', () => {
   it('random acts, all undone, give the start; all redone, the end; and every state on the way is valid', () => {
-    fc.assert(fc.property(fc.array(fc.oneof(edits, composing), { maxLength: 25 }), (list) => {
-      let state: { project: Project; history: History } = { project: start, history: EMPTY_HISTORY }
-      for (const edit of list) { state = perform(state.project, state.history, 'edit', edit, id(), '2026-01-01T00:00:00Z') ?? state; expect(() => parseProject(JSON.parse(JSON.stringify(state.project)))).not.toThrow() }
-      const end = state.project
-      for (let back = undo(state.project, state.history); back; back = undo(state.project, state.history)) state = back
-      expect(state.project).toEqual(start)
-      for (let on = redo(state.project, state.history); on; on = redo(state.project, state.history)) state = on
-      expect(state.project).toEqual(end)
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(fc.array(fc.oneof(edits, composing), { maxLength: 25 }), (list) => {
+        let state: { project: Project; history: History } = { project: start, history: EMPTY_HISTORY }
+        for (const edit of list) {
+          state = perform(state.project, state.history, 'edit', edit, id(), '2026-01-01T00:00:00Z') ?? state
+          expect(() => parseProject(JSON.parse(JSON.stringify(state.project)))).not.toThrow()
+        }
+        const end = state.project
+        for (let back = undo(state.project, state.history); back; back = undo(state.project, state.history))
+          state = back
+        expect(state.project).toEqual(start)
+        for (let on = redo(state.project, state.history); on; on = redo(state.project, state.history)) state = on
+        expect(state.project).toEqual(end)
+      }),
+      { numRuns: 150 },
+    )
   })
   it('doing something else after undoing keeps the other branch, and any act can be gone back to', () => {
     const one = perform(start, EMPTY_HISTORY, 'one', renameProject('one'), 'a1', '')!
@@ -76,18 +232,31 @@ describe('history', () => {
     expect(redo(one.project, reopened)!.project.name).toBe('three')
     expect(() => goTo(start, EMPTY_HISTORY, 'nowhere')).toThrow(RangeError)
   })
-  it('an edit that changes nothing is no act', () => { expect(perform(start, EMPTY_HISTORY, 'same', renameProject('Poster'), 'x', '')).toBeNull() })
+  it('an edit that changes nothing is no act', () => {
+    expect(perform(start, EMPTY_HISTORY, 'same', renameProject('Poster'), 'x', '')).toBeNull()
+  })
 })
 
 describe('edits', () => {
   it('while the background is picked, further steps come before the closing invert', () => {
-    const project = run(start, addStep(SELECTION, pick('s1')), switchBackground(SELECTION, true, 'turn'), addStep(SELECTION, pick('s2')))
+    const project = run(
+      start,
+      addStep(SELECTION, pick('s1')),
+      switchBackground(SELECTION, true, 'turn'),
+      addStep(SELECTION, pick('s2')),
+    )
     expect(project.selection.steps.map((s) => s.id)).toEqual(['s1', 's2', 'turn'])
     expect(picksBackground(project.selection)).toBe(true)
     expect(run(project, switchBackground(SELECTION, false, 'x')).selection.steps.map((s) => s.id)).toEqual(['s1', 's2'])
   })
   it('a mask keeps its steps and what they look at, and its steps follow the layer wherever it goes', () => {
-    const masked = run(start, addStep(SELECTION, pick('s1')), makeMask('otter'), placeLayer('otter', [2, 0, 0, 2, 50, 60]), addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', 'otter'))
+    const masked = run(
+      start,
+      addStep(SELECTION, pick('s1')),
+      makeMask('otter'),
+      placeLayer('otter', [2, 0, 0, 2, 50, 60]),
+      addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', 'otter'),
+    )
     expect(masked.selection.steps).toEqual([])
     const home = { kind: 'mask' as const, layer: 'otter' }
     expect(recipeAt(masked, home)!.steps.map((s) => s.id)).toEqual(['s1'])
@@ -98,7 +267,10 @@ describe('edits', () => {
     expect(parseProject(JSON.parse(JSON.stringify(masked)))).toEqual(masked)
   })
   it('an added picture covers the canvas, in its middle', () => {
-    const { placement } = run(start, addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', 'otter')).layers[0]
+    const { placement } = run(
+      start,
+      addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', 'otter'),
+    ).layers[0]
     expect(placement[0]).toBe(2)
     expect(apply(placement, 150, 150)).toEqual([300, 200])
   })
@@ -107,30 +279,92 @@ describe('edits', () => {
 describe('records from outside', () => {
   const json = () => JSON.parse(JSON.stringify(start))
   it.each([
-    ['a missing asset', (p: ReturnType<typeof json>) => { p.layers[0].asset = 'zz' }, 'layers[0].asset: takes a SHA-256'],
-    ['an opacity of two', (p) => { p.layers[0].opacity = 2 }, 'layers[0].opacity: takes a number from 0 to 1'],
-    ['a canvas of a thousand megapixels', (p) => { p.canvas = { width: 39000, height: 39000 } }, 'canvas: takes at most 150 megapixels'],
-    ['NaN in a placement', (p) => { p.layers[0].placement[0] = null }, 'layers[0].placement: takes six finite numbers'],
-    ['two layers of one id', (p) => { p.layers.push(p.layers[0]) }, 'layers: takes layers with ids of their own'],
-    ['an active layer that is not there', (p) => { p.activeLayer = 'gone' }, 'activeLayer: takes the id of a layer'],
-    ['another version', (p) => { p.version = 9 }, 'project.version: takes 1'],
-  ] as [string, (p: ReturnType<typeof json>) => void, string][])('%s is refused with its path', (_, spoil, sentence) => {
-    const project = json()
-    spoil(project)
-    expect(() => parseProject(project)).toThrow(ProjectError)
-    expect(() => parseProject(project)).toThrow(sentence)
-  })
+    [
+      'a missing asset',
+      (p: ReturnType<typeof json>) => {
+        p.layers[0].asset = 'zz'
+      },
+      'layers[0].asset: takes a SHA-256',
+    ],
+    [
+      'an opacity of two',
+      (p) => {
+        p.layers[0].opacity = 2
+      },
+      'layers[0].opacity: takes a number from 0 to 1',
+    ],
+    [
+      'a canvas of a thousand megapixels',
+      (p) => {
+        p.canvas = { width: 39000, height: 39000 }
+      },
+      'canvas: takes at most 150 megapixels',
+    ],
+    [
+      'NaN in a placement',
+      (p) => {
+        p.layers[0].placement[0] = null
+      },
+      'layers[0].placement: takes six finite numbers',
+    ],
+    [
+      'two layers of one id',
+      (p) => {
+        p.layers.push(p.layers[0])
+      },
+      'layers: takes layers with ids of their own',
+    ],
+    [
+      'an active layer that is not there',
+      (p) => {
+        p.activeLayer = 'gone'
+      },
+      'activeLayer: takes the id of a layer',
+    ],
+    [
+      'another version',
+      (p) => {
+        p.version = 9
+      },
+      'project.version: takes 1',
+    ],
+  ] as [string, (p: ReturnType<typeof json>) => void, string][])(
+    '%s is refused with its path',
+    (_, spoil, sentence) => {
+      const project = json()
+      spoil(project)
+      expect(() => parseProject(project)).toThrow(ProjectError)
+      expect(() => parseProject(project)).toThrow(sentence)
+    },
+  )
   it('masks nested without end are refused', () => {
     const project = json()
     let layer = project.layers[0]
-    for (let i = 0; i < 12; i++) { layer.mask = { recipe: { version: 1, steps: [] }, enabled: true, frame: { width: 1, height: 1 }, toLayer: [1, 0, 0, 1, 0, 0], scene: [JSON.parse(JSON.stringify({ ...start.layers[0] }))], sceneLayer: 'otter' }; layer = layer.mask.scene[0] }
+    for (let i = 0; i < 12; i++) {
+      layer.mask = {
+        recipe: { version: 1, steps: [] },
+        enabled: true,
+        frame: { width: 1, height: 1 },
+        toLayer: [1, 0, 0, 1, 0, 0],
+        scene: [JSON.parse(JSON.stringify({ ...start.layers[0] }))],
+        sceneLayer: 'otter',
+      }
+      layer = layer.mask.scene[0]
+    }
     expect(() => parseProject(project)).toThrow('nested deeper than 8')
   })
 })
 
 describe('layers', () => {
-  const grouped = () => run(start, addLayer(fillLayer('fill', 'Fill', canvas, red), 'otter'), addLayer(paintLayer('paint', 'Paint', canvas), 'fill'), groupLayers(['otter', 'fill'], 'group', 'Group'))
-  const shape = (project: Project) => rowsOf(project.layers).map(({ layer, depth }) => `${'  '.repeat(depth)}${layer.id}`)
+  const grouped = () =>
+    run(
+      start,
+      addLayer(fillLayer('fill', 'Fill', canvas, red), 'otter'),
+      addLayer(paintLayer('paint', 'Paint', canvas), 'fill'),
+      groupLayers(['otter', 'fill'], 'group', 'Group'),
+    )
+  const shape = (project: Project) =>
+    rowsOf(project.layers).map(({ layer, depth }) => `${'  '.repeat(depth)}${layer.id}`)
 
   it('a group takes the place of its uppermost layer, and ungrouping gives the order back', () => {
     const project = grouped()
@@ -143,16 +377,37 @@ describe('layers', () => {
   it('by keys a layer walks through every place, into groups and out again', () => {
     let project = grouped()
     const seen = []
-    for (let i = 0; i < 4; i++) { project = run(project, stepLayer('paint', -1)); seen.push(shape(project).join(' ').replaceAll('  ', '>')) }
-    expect(seen).toEqual(['group> paint> fill> otter', 'group> fill> paint> otter', 'group> fill> otter> paint', 'group> fill> otter paint'])
+    for (let i = 0; i < 4; i++) {
+      project = run(project, stepLayer('paint', -1))
+      seen.push(shape(project).join(' ').replaceAll('  ', '>'))
+    }
+    expect(seen).toEqual([
+      'group> paint> fill> otter',
+      'group> fill> paint> otter',
+      'group> fill> otter> paint',
+      'group> fill> otter paint',
+    ])
     for (let i = 0; i < 4; i++) project = run(project, stepLayer('paint', 1))
     expect(shape(project)).toEqual(['paint', 'group', '  fill', '  otter'])
   })
   it('layers merged into one are laid in as the lowest of them was, so a mask applied for good changes nothing else', () => {
     const picture = { asset: other, width: 600, height: 400, name: 'Merged' }
-    const project = run(grouped(), changeLayer('fill', { blend: 'multiply', clipped: true, opacity: 0.5 }), mergeInto(picture, 'merged', ['fill'], true))
-    expect(project.layers.find((l) => l.id === 'merged')).toMatchObject({ blend: 'multiply', clipped: true, opacity: 1, parent: 'group' })
-    const beside = run(grouped(), changeLayer('fill', { blend: 'multiply' }), mergeInto(picture, 'merged', ['fill'], false)).layers.find((l) => l.id === 'merged')!
+    const project = run(
+      grouped(),
+      changeLayer('fill', { blend: 'multiply', clipped: true, opacity: 0.5 }),
+      mergeInto(picture, 'merged', ['fill'], true),
+    )
+    expect(project.layers.find((l) => l.id === 'merged')).toMatchObject({
+      blend: 'multiply',
+      clipped: true,
+      opacity: 1,
+      parent: 'group',
+    })
+    const beside = run(
+      grouped(),
+      changeLayer('fill', { blend: 'multiply' }),
+      mergeInto(picture, 'merged', ['fill'], false),
+    ).layers.find((l) => l.id === 'merged')!
     expect([beside.blend, beside.parent]).toEqual([undefined, 'group'])
   })
   it('a group cannot go into itself; removing it removes what lies in it; a copy has ids of its own', () => {
@@ -160,9 +415,16 @@ describe('layers', () => {
     expect(shape(run(project, moveLayer('outer', 0, 'group')))).toEqual(shape(project))
     expect(shape(run(project, removeLayer('outer')))).toEqual(['paint'])
     let n = 0
-    const copied = run(project, duplicateLayer('group', () => `copy${n++}`))
+    const copied = run(
+      project,
+      duplicateLayer('group', () => `copy${n++}`),
+    )
     expect(new Set(copied.layers.map((l) => l.id)).size).toBe(copied.layers.length)
-    expect(childrenOf(copied.layers, 'copy2').length + childrenOf(copied.layers, 'copy0').length + childrenOf(copied.layers, 'copy1').length).toBe(2)
+    expect(
+      childrenOf(copied.layers, 'copy2').length +
+        childrenOf(copied.layers, 'copy0').length +
+        childrenOf(copied.layers, 'copy1').length,
+    ).toBe(2)
     expect(withDescendants(copied.layers, 'outer')).toHaveLength(7)
   })
   it('groups may lie 20 deep, not deeper', () => {
@@ -171,42 +433,132 @@ describe('layers', () => {
     expect(ancestorsOf(project.layers, 'otter')).toHaveLength(DEEPEST)
     expect(() => parseProject(project)).not.toThrow()
     expect(() => parseProject(run(project, groupLayers([`g${DEEPEST - 1}`], 'more', 'Group')))).toThrow(/up to 20 deep/)
-    expect([tooDeep(project.layers, ['otter'], 1), tooDeep(project.layers, [`g${DEEPEST - 1}`], 1), tooDeep(run(project, ungroup('g3')).layers, ['otter'], 1), tooDeep(run(project, ungroup('g3')).layers, ['otter'], 2)]).toEqual([true, true, false, true])
+    expect([
+      tooDeep(project.layers, ['otter'], 1),
+      tooDeep(project.layers, [`g${DEEPEST - 1}`], 1),
+      tooDeep(run(project, ungroup('g3')).layers, ['otter'], 1),
+      tooDeep(run(project, ungroup('g3')).layers, ['otter'], 2),
+    ]).toEqual([true, true, false, true])
   })
   it('a placement without area, or of 100 000 %, is kept and can be undone', () => {
-    const flat = run(start, placeLayer('otter', [0, 0, 0, 0, 0, 0])), huge = run(flat, placeLayer('otter', [1000, 0, 0, 1000, 0, 0]))
+    const flat = run(start, placeLayer('otter', [0, 0, 0, 0, 0, 0])),
+      huge = run(flat, placeLayer('otter', [1000, 0, 0, 1000, 0, 0]))
     expect(() => parseProject(flat)).not.toThrow()
     expect(huge.layers[0].placement[0]).toBe(1000)
   })
   it('moving a group moves all in it; a mask that is not linked stays', () => {
-    const project = run(grouped(), setMask('otter', { version: 1, steps: [box('b')] }, { unlinked: true }), placeLayer('group', [1, 0, 0, 1, 30, 40]))
+    const project = run(
+      grouped(),
+      setMask('otter', { version: 1, steps: [box('b')] }, { unlinked: true }),
+      placeLayer('group', [1, 0, 0, 1, 30, 40]),
+    )
     expect(project.layers.find((l) => l.id === 'fill')!.placement.slice(4)).toEqual([30, 40])
     expect(apply(homeToCanvas(project, { kind: 'mask', layer: 'otter' }), 10, 10)).toEqual([10, 10])
-    expect(apply(homeToCanvas(run(project, moveMask('otter', [2, 0, 0, 2, 1, 1])), { kind: 'mask', layer: 'otter' }), 10, 10)).toEqual([21, 21])
+    expect(
+      apply(
+        homeToCanvas(run(project, moveMask('otter', [2, 0, 0, 2, 1, 1])), { kind: 'mask', layer: 'otter' }),
+        10,
+        10,
+      ),
+    ).toEqual([21, 21])
   })
   it('strokes of one colour join in one item; another colour, or another selection, begins a new one, limited to what is selected', () => {
-    const painted = run(grouped(), paint('paint', 'i1', { fill: red, erase: false, within: NOWHERE }, stroke(1)), paint('paint', 'i2', { fill: red, erase: false, within: NOWHERE }, stroke(30)), paint('paint', 'i3', { fill: red, erase: false, within: { version: 1, steps: [box('b')] } }, stroke(60)))
+    const painted = run(
+      grouped(),
+      paint('paint', 'i1', { fill: red, erase: false, within: NOWHERE }, stroke(1)),
+      paint('paint', 'i2', { fill: red, erase: false, within: NOWHERE }, stroke(30)),
+      paint('paint', 'i3', { fill: red, erase: false, within: { version: 1, steps: [box('b')] } }, stroke(60)),
+    )
     const layer = painted.layers.find((l) => l.id === 'paint')!
     if (layer.kind !== 'paint') throw new Error('not paint')
-    expect(layer.items.map((item) => item.area.recipe.steps.map((s) => [s.kind, (s as { op?: string }).op, (s as { strokes?: unknown[] }).strokes?.length]))).toEqual([[['paint', 'add', 2]], [['rectangle', 'add', undefined], ['paint', 'intersect', 1]]])
+    expect(
+      layer.items.map((item) =>
+        item.area.recipe.steps.map((s) => [
+          s.kind,
+          (s as { op?: string }).op,
+          (s as { strokes?: unknown[] }).strokes?.length,
+        ]),
+      ),
+    ).toEqual([
+      [['paint', 'add', 2]],
+      [
+        ['rectangle', 'add', undefined],
+        ['paint', 'intersect', 1],
+      ],
+    ])
   })
   it('cutting lays the piece and the rest into a group by themselves', () => {
     let n = 0
-    const cut = run(start, addStep(SELECTION, box('b')), cutOut('otter', () => `n${n++}`))
-    expect(rowsOf(cut.layers).map(({ layer, depth }) => [depth, layer.name, layer.joins ?? false, layer.mask?.recipe.steps.map((s) => s.kind)])).toEqual([[0, 'Otter in pieces', false, undefined], [1, 'Otter piece', true, ['rectangle']], [1, 'Otter', false, ['rectangle', 'invert']]])
+    const cut = run(
+      start,
+      addStep(SELECTION, box('b')),
+      cutOut('otter', () => `n${n++}`),
+    )
+    expect(
+      rowsOf(cut.layers).map(({ layer, depth }) => [
+        depth,
+        layer.name,
+        layer.joins ?? false,
+        layer.mask?.recipe.steps.map((s) => s.kind),
+      ]),
+    ).toEqual([
+      [0, 'Otter in pieces', false, undefined],
+      [1, 'Otter piece', true, ['rectangle']],
+      [1, 'Otter', false, ['rectangle', 'invert']],
+    ])
     expect(cut.scenes).toHaveLength(2)
   })
   it('scenes are kept once however many masks look at them', () => {
-    const masks = run(start, addStep(SELECTION, pick('a')), addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', null), setMask('otter', { version: 1, steps: [] }), removeMask('otter'), setMask('otter', { version: 1, steps: [] }))
+    const masks = run(
+      start,
+      addStep(SELECTION, pick('a')),
+      addPicture({ asset: other, width: 300, height: 300, name: 'Quay' }, 'quay', null),
+      setMask('otter', { version: 1, steps: [] }),
+      removeMask('otter'),
+      setMask('otter', { version: 1, steps: [] }),
+    )
     expect(masks.scenes).toHaveLength(1)
   })
   it('refuses what does not hold together, naming the field', () => {
-    const wrong = (change: (project: Record<string, never>) => void) => { const copy = JSON.parse(JSON.stringify(grouped())); change(copy); return () => parseProject(copy) }
-    const of = (project: Record<string, never>, name: string) => (project.layers as unknown as Record<string, unknown>[]).find((l) => l.id === name)!
-    expect(wrong((p) => { of(p, 'fill').parent = 'otter' })).toThrow(/parent: takes the id of a group/)
-    expect(wrong((p) => { of(p, 'group').parent = 'group' })).toThrow(/does not lie in this one/)
-    expect(wrong((p) => { of(p, 'fill').blend = 'glow' })).toThrow(/blend: takes one of normal/)
-    expect(wrong((p) => { of(p, 'fill').fill = { kind: 'colour', colour: 'red' } })).toThrow(/fill: takes a colour as #rrggbb/)
-    expect(wrong((p) => { of(p, 'otter').mask = { recipe: NOWHERE, frame: canvas, scene: 'gone', sceneLayer: 'otter', saved: [], enabled: true, toLayer: [1, 0, 0, 1, 0, 0] } as never })).toThrow(/the scene gone/)
+    const wrong = (change: (project: Record<string, never>) => void) => {
+      const copy = JSON.parse(JSON.stringify(grouped()))
+      change(copy)
+      return () => parseProject(copy)
+    }
+    const of = (project: Record<string, never>, name: string) =>
+      (project.layers as unknown as Record<string, unknown>[]).find((l) => l.id === name)!
+    expect(
+      wrong((p) => {
+        of(p, 'fill').parent = 'otter'
+      }),
+    ).toThrow(/parent: takes the id of a group/)
+    expect(
+      wrong((p) => {
+        of(p, 'group').parent = 'group'
+      }),
+    ).toThrow(/does not lie in this one/)
+    expect(
+      wrong((p) => {
+        of(p, 'fill').blend = 'glow'
+      }),
+    ).toThrow(/blend: takes one of normal/)
+    expect(
+      wrong((p) => {
+        of(p, 'fill').fill = { kind: 'colour', colour: 'red' }
+      }),
+    ).toThrow(/fill: takes a colour as #rrggbb/)
+    expect(
+      wrong((p) => {
+        of(p, 'otter').mask = {
+          recipe: NOWHERE,
+          frame: canvas,
+          scene: 'gone',
+          sceneLayer: 'otter',
+          saved: [],
+          enabled: true,
+          toLayer: [1, 0, 0, 1, 0, 0],
+        } as never
+      }),
+    ).toThrow(/the scene gone/)
   })
 })

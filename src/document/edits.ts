@@ -10,12 +10,21 @@ import { savedNamed, unwrap } from './unwrap'
 /** New records around one picture: it sets the canvas. */
 export function projectOf(name: string, picture: Picture, layerId: string): Project {
   return {
-    version: 1, name, canvas: { width: picture.width, height: picture.height }, ppi: picture.ppi ?? USUAL_PPI,
-    layers: [layerOf(picture, layerId, IDENTITY)], activeLayer: layerId, selection: { version: 1, steps: [] }, saved: [], paths: [], guides: [],
+    version: 1,
+    name,
+    canvas: { width: picture.width, height: picture.height },
+    ppi: picture.ppi ?? USUAL_PPI,
+    layers: [layerOf(picture, layerId, IDENTITY)],
+    activeLayer: layerId,
+    selection: { version: 1, steps: [] },
+    saved: [],
+    paths: [],
+    guides: [],
   }
 }
 
-export const layerById = (project: Project, id: string | null): Layer | undefined => project.layers.find((layer) => layer.id === id)
+export const layerById = (project: Project, id: string | null): Layer | undefined =>
+  project.layers.find((layer) => layer.id === id)
 
 /** The steps at a home; none where the mask is not there. */
 export function recipeAt(project: Project, home: RecipeHome): Recipe | undefined {
@@ -29,68 +38,149 @@ export function homeToCanvas(project: Project, home: RecipeHome): Affine {
 }
 
 type DraftSteps = Step[]
-const editSteps = (home: RecipeHome, change: (steps: DraftSteps) => void): Edit => (project) => {
-  const recipe = home.kind === 'selection' ? project.selection : project.layers.find((layer) => layer.id === home.layer)?.mask?.recipe
-  if (recipe) change(recipe.steps as DraftSteps)
-}
+const editSteps =
+  (home: RecipeHome, change: (steps: DraftSteps) => void): Edit =>
+  (project) => {
+    const recipe =
+      home.kind === 'selection'
+        ? project.selection
+        : project.layers.find((layer) => layer.id === home.layer)?.mask?.recipe
+    if (recipe) change(recipe.steps as DraftSteps)
+  }
 
 /** True when the last step inverts: what was picked is the background. */
-export const picksBackground = (recipe: Recipe | undefined): boolean => recipe?.steps.at(-1)?.kind === 'invert' && !recipe.steps.at(-1)!.hidden
+export const picksBackground = (recipe: Recipe | undefined): boolean =>
+  recipe?.steps.at(-1)?.kind === 'invert' && !recipe.steps.at(-1)!.hidden
 
 /** While the picked region is the background, new steps go on describing the background: they come before the closing invert. */
-export const addStep = (home: RecipeHome, step: Step): Edit => editSteps(home, (steps) => {
-  const closing = picksBackground({ version: 1, steps })
-  steps.splice(closing ? steps.length - 1 : steps.length, 0, step)
-})
-export const changeStep = (home: RecipeHome, id: string, change: object): Edit => editSteps(home, (steps) => {
-  const step = steps.find((s) => s.id === id)
-  if (!step) return
-  // A value that is undefined takes an optional field away.
-  for (const [name, value] of Object.entries(change)) if (value === undefined) delete (step as Record<string, unknown>)[name]; else (step as Record<string, unknown>)[name] = value
-})
-export const removeStep = (home: RecipeHome, id: string): Edit => editSteps(home, (steps) => {
-  const at = steps.findIndex((s) => s.id === id)
-  if (at >= 0) steps.splice(at, 1)
-})
-export const moveStep = (home: RecipeHome, id: string, to: number): Edit => editSteps(home, (steps) => {
-  const from = steps.findIndex((s) => s.id === id)
-  if (from >= 0) steps.splice(to, 0, ...steps.splice(from, 1))
-})
-export const clearSteps = (home: RecipeHome): Edit => editSteps(home, (steps) => { steps.length = 0 })
-export const switchBackground = (home: RecipeHome, on: boolean, id: string): Edit => editSteps(home, (steps) => {
-  const closing = picksBackground({ version: 1, steps })
-  if (on && !closing) steps.push({ kind: 'invert', hidden: false, id })
-  else if (!on && closing) steps.pop()
-})
+export const addStep = (home: RecipeHome, step: Step): Edit =>
+  editSteps(home, (steps) => {
+    const closing = picksBackground({ version: 1, steps })
+    steps.splice(closing ? steps.length - 1 : steps.length, 0, step)
+  })
+export const changeStep = (home: RecipeHome, id: string, change: object): Edit =>
+  editSteps(home, (steps) => {
+    const step = steps.find((s) => s.id === id)
+    if (!step) return
+    // A value that is undefined takes an optional field away.
+    for (const [name, value] of Object.entries(change))
+      if (value === undefined) delete (step as Record<string, unknown>)[name]
+      else (step as Record<string, unknown>)[name] = value
+  })
+export const removeStep = (home: RecipeHome, id: string): Edit =>
+  editSteps(home, (steps) => {
+    const at = steps.findIndex((s) => s.id === id)
+    if (at >= 0) steps.splice(at, 1)
+  })
+export const moveStep = (home: RecipeHome, id: string, to: number): Edit =>
+  editSteps(home, (steps) => {
+    const from = steps.findIndex((s) => s.id === id)
+    if (from >= 0) steps.splice(to, 0, ...steps.splice(from, 1))
+  })
+export const clearSteps = (home: RecipeHome): Edit =>
+  editSteps(home, (steps) => {
+    steps.length = 0
+  })
+export const switchBackground = (home: RecipeHome, on: boolean, id: string): Edit =>
+  editSteps(home, (steps) => {
+    const closing = picksBackground({ version: 1, steps })
+    if (on && !closing) steps.push({ kind: 'invert', hidden: false, id })
+    else if (!on && closing) steps.pop()
+  })
 
 /** The selection becomes the layer's mask and starts anew; the mask keeps its steps and what they look at. */
-export const makeMask = (layerId: string): Edit => (project) => {
-  maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe, { fringe: 1 })
-  project.selection.steps = []
-}
+export const makeMask =
+  (layerId: string): Edit =>
+  (project) => {
+    maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe, { fringe: 1 })
+    project.selection.steps = []
+  }
 /** The layer shows only what lies inside a path; the path becomes the one step of its mask. */
-export const clipToPath = (layerId: string, step: Step): Edit => (project) => maskWith(project, layerId, { version: 1, steps: [step] })
+export const clipToPath =
+  (layerId: string, step: Step): Edit =>
+  (project) =>
+    maskWith(project, layerId, { version: 1, steps: [step] })
 
 /** True when a saved selection is named by the steps of the selection, or by another saved one. */
 export function isUsed(project: Project, id: string): boolean {
   const saved = project.saved.find((s) => s.id === id)
-  return [project.selection, ...project.saved.map((s) => s.recipe)].some((recipe) => recipe.steps.some((step) => step.kind === 'saved' && savedNamed(project.saved, step.selection) === saved))
+  return [project.selection, ...project.saved.map((s) => s.recipe)].some((recipe) =>
+    recipe.steps.some((step) => step.kind === 'saved' && savedNamed(project.saved, step.selection) === saved),
+  )
 }
 
-export const saveSelection = (id: string, name: string): Edit => (project) => { project.saved.push({ id, name, recipe: unwrap(project.selection) } as never) }
-export const renameSaved = (id: string, name: string): Edit => (project) => { const saved = project.saved.find((s) => s.id === id); if (saved) saved.name = name }
-export const removeSaved = (id: string): Edit => (project) => { project.saved = project.saved.filter((s) => s.id !== id) }
+export const saveSelection =
+  (id: string, name: string): Edit =>
+  (project) => {
+    project.saved.push({ id, name, recipe: unwrap(project.selection) } as never)
+  }
+export const renameSaved =
+  (id: string, name: string): Edit =>
+  (project) => {
+    const saved = project.saved.find((s) => s.id === id)
+    if (saved) saved.name = name
+  }
+export const removeSaved =
+  (id: string): Edit =>
+  (project) => {
+    project.saved = project.saved.filter((s) => s.id !== id)
+  }
 /** Puts steps at the end, or in place of those there. */
-export const putSteps = (home: RecipeHome, steps: readonly Step[], instead: boolean): Edit => editSteps(home, (now) => { if (instead) now.length = 0; now.push(...steps) })
+export const putSteps = (home: RecipeHome, steps: readonly Step[], instead: boolean): Edit =>
+  editSteps(home, (now) => {
+    if (instead) now.length = 0
+    now.push(...steps)
+  })
 
-export const savePath = (id: string, name: string, d: string): Edit => (project) => { project.paths.push({ id, name, d }) }
-export const changePath = (id: string, change: Partial<Pick<SavedPath, 'name' | 'd'>>): Edit => (project) => { const path = project.paths.find((p) => p.id === id); if (path) Object.assign(path, change) }
-export const removePath = (id: string): Edit => (project) => { project.paths = project.paths.filter((p) => p.id !== id) }
+export const savePath =
+  (id: string, name: string, d: string): Edit =>
+  (project) => {
+    project.paths.push({ id, name, d })
+  }
+export const changePath =
+  (id: string, change: Partial<Pick<SavedPath, 'name' | 'd'>>): Edit =>
+  (project) => {
+    const path = project.paths.find((p) => p.id === id)
+    if (path) Object.assign(path, change)
+  }
+export const removePath =
+  (id: string): Edit =>
+  (project) => {
+    project.paths = project.paths.filter((p) => p.id !== id)
+  }
 
-export const addGuide = (id: string, axis: Guide['axis'], at: number): Edit => (project) => { project.guides.push({ id, axis, at }) }
-export const moveGuide = (id: string, at: number): Edit => (project) => { const guide = project.guides.find((g) => g.id === id); if (guide) guide.at = at }
-export const removeGuide = (id: string): Edit => (project) => { project.guides = project.guides.filter((g) => g.id !== id) }
-export const clearGuides = (): Edit => (project) => { project.guides = [] }
-export const setLinear = (linear: boolean): Edit => (project) => { if (linear) project.linear = true; else delete project.linear }
-export const setResolution = (ppi: number): Edit => (project) => { project.ppi = ppi }
-export const renameProject = (name: string): Edit => (project) => { project.name = name }
+export const addGuide =
+  (id: string, axis: Guide['axis'], at: number): Edit =>
+  (project) => {
+    project.guides.push({ id, axis, at })
+  }
+export const moveGuide =
+  (id: string, at: number): Edit =>
+  (project) => {
+    const guide = project.guides.find((g) => g.id === id)
+    if (guide) guide.at = at
+  }
+export const removeGuide =
+  (id: string): Edit =>
+  (project) => {
+    project.guides = project.guides.filter((g) => g.id !== id)
+  }
+export const clearGuides = (): Edit => (project) => {
+  project.guides = []
+}
+export const setLinear =
+  (linear: boolean): Edit =>
+  (project) => {
+    if (linear) project.linear = true
+    else delete project.linear
+  }
+export const setResolution =
+  (ppi: number): Edit =>
+  (project) => {
+    project.ppi = ppi
+  }
+export const renameProject =
+  (name: string): Edit =>
+  (project) => {
+    project.name = name
+  }

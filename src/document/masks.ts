@@ -10,8 +10,13 @@ const findLayer = (project: ProjectDraft, id: string) => project.layers.find((la
 
 /** A name for what a text says: 53 bits of a hash. Source: the mixing steps of MurmurHash3 (Appleby), on two lanes. */
 function nameOf(text: string): string {
-  let a = 0xdeadbeef, b = 0x41c6ce57
-  for (let i = 0; i < text.length; i++) { const c = text.charCodeAt(i); a = Math.imul(a ^ c, 2654435761); b = Math.imul(b ^ c, 1597334677) }
+  let a = 0xdeadbeef,
+    b = 0x41c6ce57
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i)
+    a = Math.imul(a ^ c, 2654435761)
+    b = Math.imul(b ^ c, 1597334677)
+  }
   a = Math.imul(a ^ (a >>> 16), 2246822507) ^ Math.imul(b ^ (b >>> 13), 3266489909)
   b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909)
   return (4294967296 * (2097151 & b) + (a >>> 0)).toString(36)
@@ -22,7 +27,8 @@ export function keepScene(project: ProjectDraft): string {
   const { layers, linear } = unwrap(project) as unknown as Project
   const id = `s${nameOf(JSON.stringify([layers, linear]))}`
   project.scenes ??= []
-  if (!project.scenes.some((scene) => scene.id === id)) project.scenes.push({ id, layers, ...(linear ? { linear } : {}) } as never)
+  if (!project.scenes.some((scene) => scene.id === id))
+    project.scenes.push({ id, layers, ...(linear ? { linear } : {}) } as never)
   return id
 }
 
@@ -31,35 +37,87 @@ function savedIn(recipe: Recipe, all: readonly SavedSelection[], found: SavedSel
   for (const step of recipe.steps) {
     if (step.kind !== 'saved') continue
     const saved = savedNamed(all, step.selection)
-    if (saved && !found.includes(saved)) { found.push(saved); savedIn(saved.recipe, all, found) }
+    if (saved && !found.includes(saved)) {
+      found.push(saved)
+      savedIn(saved.recipe, all, found)
+    }
   }
   return found
 }
 
 /** Steps of the canvas with what they look at now. */
 export function areaOf(project: ProjectDraft, recipe: Recipe, layerId: string): Area {
-  return { recipe, frame: unwrap(project.canvas), scene: keepScene(project), sceneLayer: layerId, saved: savedIn(recipe, unwrap(project.saved) as unknown as SavedSelection[]) }
+  return {
+    recipe,
+    frame: unwrap(project.canvas),
+    scene: keepScene(project),
+    sceneLayer: layerId,
+    saved: savedIn(recipe, unwrap(project.saved) as unknown as SavedSelection[]),
+  }
 }
 
-const undone = (placement: unknown): Affine => { try { return inverse(unwrap(placement) as Affine) } catch { return IDENTITY } }
+const undone = (placement: unknown): Affine => {
+  try {
+    return inverse(unwrap(placement) as Affine)
+  } catch {
+    return IDENTITY
+  }
+}
 
 /** Gives a layer a mask of steps made on the canvas. */
 export function maskWith(project: ProjectDraft, layerId: string, recipe: Recipe, more: Partial<LayerMask> = {}): void {
   const layer = findLayer(project, layerId)
-  if (layer) layer.mask = { ...areaOf(project, recipe, layerId), enabled: true, toLayer: [...undone(layer.placement)] as unknown as Affine, ...more } as never
+  if (layer)
+    layer.mask = {
+      ...areaOf(project, recipe, layerId),
+      enabled: true,
+      toLayer: [...undone(layer.placement)] as unknown as Affine,
+      ...more,
+    } as never
 }
-export const setMask = (layerId: string, recipe: Recipe, more: Partial<LayerMask> = {}): Edit => (project) => maskWith(project, layerId, recipe, more)
-export const removeMask = (layerId: string): Edit => (project) => { const layer = findLayer(project, layerId); if (layer) layer.mask = null }
-export type MaskChange = Partial<Pick<LayerMask, 'enabled' | 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim' | 'toLayer'>>
-export const changeMask = (layerId: string, change: MaskChange): Edit => (project) => { const mask = findLayer(project, layerId)?.mask; if (mask) Object.assign(mask, change) }
+export const setMask =
+  (layerId: string, recipe: Recipe, more: Partial<LayerMask> = {}): Edit =>
+  (project) =>
+    maskWith(project, layerId, recipe, more)
+export const removeMask =
+  (layerId: string): Edit =>
+  (project) => {
+    const layer = findLayer(project, layerId)
+    if (layer) layer.mask = null
+  }
+export type MaskChange = Partial<
+  Pick<
+    LayerMask,
+    'enabled' | 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim' | 'toLayer'
+  >
+>
+export const changeMask =
+  (layerId: string, change: MaskChange): Edit =>
+  (project) => {
+    const mask = findLayer(project, layerId)?.mask
+    if (mask) Object.assign(mask, change)
+  }
 export const switchMask = (layerId: string, enabled: boolean): Edit => changeMask(layerId, { enabled })
 /** The other layer gets the same mask, where it lies on the canvas. */
-export const copyMask = (from: string, to: string): Edit => (project) => {
-  const source = unwrap(findLayer(project, from)) as unknown as Layer | undefined, target = findLayer(project, to)
-  if (source?.mask && target) target.mask = { ...source.mask, toLayer: [...compose(undone(target.placement), compose(source.placement, source.mask.toLayer))] } as never
-}
+export const copyMask =
+  (from: string, to: string): Edit =>
+  (project) => {
+    const source = unwrap(findLayer(project, from)) as unknown as Layer | undefined,
+      target = findLayer(project, to)
+    if (source?.mask && target)
+      target.mask = {
+        ...source.mask,
+        toLayer: [...compose(undone(target.placement), compose(source.placement, source.mask.toLayer))],
+      } as never
+  }
 /** Moves a mask by a map of the canvas, apart from its layer. */
-export const moveMask = (layerId: string, by: Affine): Edit => (project) => {
-  const layer = unwrap(findLayer(project, layerId)) as unknown as Layer | undefined, mask = findLayer(project, layerId)?.mask
-  if (layer?.mask && mask) mask.toLayer = [...compose(undone(layer.placement), compose(by, compose(layer.placement, layer.mask.toLayer)))] as never
-}
+export const moveMask =
+  (layerId: string, by: Affine): Edit =>
+  (project) => {
+    const layer = unwrap(findLayer(project, layerId)) as unknown as Layer | undefined,
+      mask = findLayer(project, layerId)?.mask
+    if (layer?.mask && mask)
+      mask.toLayer = [
+        ...compose(undone(layer.placement), compose(by, compose(layer.placement, layer.mask.toLayer))),
+      ] as never
+  }

@@ -4,79 +4,166 @@ import { type Area, type KeptScene, type Layer, type Project, type SceneRecord }
 /** Groups in groups, at most. */
 export const DEEPEST = 20
 
-export const childrenOf = (layers: readonly Layer[], parent: string | undefined): Layer[] => layers.filter((layer) => layer.parent === parent)
+export const childrenOf = (layers: readonly Layer[], parent: string | undefined): Layer[] =>
+  layers.filter((layer) => layer.parent === parent)
 /** The layer and everything in it. */
 export function withDescendants(layers: readonly Layer[], id: string): Layer[] {
   const layer = layers.find((l) => l.id === id)
-  return layer ? [layer, ...(layer.kind === 'group' ? childrenOf(layers, id).flatMap((child) => withDescendants(layers, child.id)) : [])] : []
+  return layer
+    ? [
+        layer,
+        ...(layer.kind === 'group' ? childrenOf(layers, id).flatMap((child) => withDescendants(layers, child.id)) : []),
+      ]
+    : []
 }
 /** The groups around a layer, innermost first. */
 export function ancestorsOf(layers: readonly Layer[], id: string): Layer[] {
   const out: Layer[] = []
-  for (let parent = layers.find((l) => l.id === id)?.parent; parent; ) { const group: Layer | undefined = layers.find((l) => l.id === parent); if (!group || out.includes(group)) break; out.push(group); parent = group.parent }
+  for (let parent = layers.find((l) => l.id === id)?.parent; parent;) {
+    const group: Layer | undefined = layers.find((l) => l.id === parent)
+    if (!group || out.includes(group)) break
+    out.push(group)
+    parent = group.parent
+  }
   return out
 }
 /** How many groups lie in each other from this layer on down; 0 where it is no group. */
-export const depthWithin = (layers: readonly Layer[], id: string): number => { const layer = layers.find((l) => l.id === id); return layer?.kind === 'group' ? 1 + Math.max(0, ...childrenOf(layers, id).map((child) => depthWithin(layers, child.id))) : 0 }
+export const depthWithin = (layers: readonly Layer[], id: string): number => {
+  const layer = layers.find((l) => l.id === id)
+  return layer?.kind === 'group'
+    ? 1 + Math.max(0, ...childrenOf(layers, id).map((child) => depthWithin(layers, child.id)))
+    : 0
+}
 /** Whether these layers could not lie in so many more groups than now: they would come to lie where the uppermost of them lies. */
 export const tooDeep = (layers: readonly Layer[], ids: readonly string[], more: number): boolean => {
   const top = layers.findLast((layer) => ids.includes(layer.id))
-  return top !== undefined && ancestorsOf(layers, top.id).length + more + Math.max(...ids.map((id) => depthWithin(layers, id))) > DEEPEST
+  return (
+    top !== undefined &&
+    ancestorsOf(layers, top.id).length + more + Math.max(...ids.map((id) => depthWithin(layers, id))) > DEEPEST
+  )
 }
-export interface Row { readonly layer: Layer; readonly depth: number }
+export interface Row {
+  readonly layer: Layer
+  readonly depth: number
+}
 /** As a list is shown: top first, groups before what lies in them. @param folded groups whose layers are not shown */
-export function rowsOf(layers: readonly Layer[], folded: ReadonlySet<string> = new Set(), parent?: string, depth = 0): Row[] {
-  return childrenOf(layers, parent).reverse().flatMap((layer) => [{ layer, depth }, ...(layer.kind === 'group' && !folded.has(layer.id) ? rowsOf(layers, folded, layer.id, depth + 1) : [])])
+export function rowsOf(
+  layers: readonly Layer[],
+  folded: ReadonlySet<string> = new Set(),
+  parent?: string,
+  depth = 0,
+): Row[] {
+  return childrenOf(layers, parent)
+    .reverse()
+    .flatMap((layer) => [
+      { layer, depth },
+      ...(layer.kind === 'group' && !folded.has(layer.id) ? rowsOf(layers, folded, layer.id, depth + 1) : []),
+    ])
 }
 /** The next layer below in the same group; undefined where there is none. */
 export function belowOf(layers: readonly Layer[], id: string): Layer | undefined {
-  const layer = layers.find((l) => l.id === id), siblings = layer ? childrenOf(layers, layer.parent) : []
+  const layer = layers.find((l) => l.id === id),
+    siblings = layer ? childrenOf(layers, layer.parent) : []
   return siblings[siblings.findIndex((l) => l.id === id) - 1]
 }
 /** What a layer in its place works on: the layers below it in its group, and around the group as long as groups are passed through; only the one below when it is clipped. */
 export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
   const layer = layers.find((l) => l.id === id)
   if (!layer) return []
-  const siblings = childrenOf(layers, layer.parent), place = siblings.findIndex((l) => l.id === id)
+  const siblings = childrenOf(layers, layer.parent),
+    place = siblings.findIndex((l) => l.id === id)
   let first = 0
   if (layer.clipped) for (first = place - 1; first > 0 && siblings[first].clipped;) first--
   const group = layers.find((l) => l.id === layer.parent)
   const around = group?.kind === 'group' && group.passThrough && !layer.clipped ? layersBelow(layers, group.id) : []
-  return [...around, ...siblings.slice(Math.max(0, first), place).flatMap((below) => withDescendants(layers, below.id).map((each) => { if (each.id !== below.id) return each; const { parent, ...rest } = each; void parent; return rest as Layer }))]
+  return [
+    ...around,
+    ...siblings.slice(Math.max(0, first), place).flatMap((below) =>
+      withDescendants(layers, below.id).map((each) => {
+        if (each.id !== below.id) return each
+        const { parent, ...rest } = each
+        void parent
+        return rest as Layer
+      }),
+    ),
+  ]
 }
 /** True when the layer and all groups around it are shown. */
-export const isShown = (layers: readonly Layer[], id: string): boolean => layers.some((l) => l.id === id && l.visible) && ancestorsOf(layers, id).every((group) => group.visible)
+export const isShown = (layers: readonly Layer[], id: string): boolean =>
+  layers.some((l) => l.id === id && l.visible) && ancestorsOf(layers, id).every((group) => group.visible)
 
 /** The records of what an area's steps look at. */
 export function sceneOfArea(area: Area, scenes: readonly KeptScene[]): SceneRecord {
   const kept = typeof area.scene === 'string' ? scenes.find((scene) => scene.id === area.scene) : undefined
-  return { layers: typeof area.scene === 'string' ? kept?.layers ?? [] : area.scene, active: area.sceneLayer, canvas: area.frame, saved: area.saved, scenes, linear: kept?.linear ?? false }
+  return {
+    layers: typeof area.scene === 'string' ? (kept?.layers ?? []) : area.scene,
+    active: area.sceneLayer,
+    canvas: area.frame,
+    saved: area.saved,
+    scenes,
+    linear: kept?.linear ?? false,
+  }
 }
-export const sceneOfProject = (project: Project): SceneRecord => ({ layers: project.layers, active: project.activeLayer, canvas: project.canvas, saved: project.saved, scenes: project.scenes ?? [], linear: project.linear ?? false })
+export const sceneOfProject = (project: Project): SceneRecord => ({
+  layers: project.layers,
+  active: project.activeLayer,
+  canvas: project.canvas,
+  saved: project.saved,
+  scenes: project.scenes ?? [],
+  linear: project.linear ?? false,
+})
 
 /** Every area of these layers: masks and paint. */
-export const areasOf = (layers: readonly Layer[]): Area[] => layers.flatMap((layer) => [...(layer.mask ? [layer.mask] : []), ...(layer.kind === 'paint' ? layer.items.map((item) => item.area) : [])])
+export const areasOf = (layers: readonly Layer[]): Area[] =>
+  layers.flatMap((layer) => [
+    ...(layer.mask ? [layer.mask] : []),
+    ...(layer.kind === 'paint' ? layer.items.map((item) => item.area) : []),
+  ])
 
 /** The kept scenes that some layers' steps look at, and those that these name: what goes along with them to another thread. */
-export function scenesNamed({ layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>, found: KeptScene[] = []): KeptScene[] {
+export function scenesNamed(
+  { layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>,
+  found: KeptScene[] = [],
+): KeptScene[] {
   for (const area of areasOf(layers)) {
     const kept = scenes.find((scene) => scene.id === area.scene)
-    if (kept && !found.includes(kept)) { found.push(kept); scenesNamed({ layers: kept.layers, scenes }, found) }
+    if (kept && !found.includes(kept)) {
+      found.push(kept)
+      scenesNamed({ layers: kept.layers, scenes }, found)
+    }
   }
   return found
 }
 
-export interface NamedPicture { readonly asset: string; /** Absent where only the name is known. */ readonly width?: number; readonly height?: number }
+export interface NamedPicture {
+  readonly asset: string
+  /** Absent where only the name is known. */ readonly width?: number
+  readonly height?: number
+}
 /** Every picture that layers show, or that their steps look at. */
-export function picturesOf(scene: Pick<SceneRecord, 'layers' | 'scenes'>, steps: readonly { readonly kind: string }[] = []): NamedPicture[] {
-  const found = new Map<string, NamedPicture>(), seen = new Set<unknown>()
-  const note = (picture: NamedPicture) => { if (!found.has(picture.asset) || picture.width !== undefined) found.set(picture.asset, picture) }
-  const inSteps = (list: readonly { readonly kind: string }[]) => { for (const step of list) if (step.kind === 'image' || step.kind === 'trimap') note({ asset: (step as unknown as { asset: string }).asset }) }
+export function picturesOf(
+  scene: Pick<SceneRecord, 'layers' | 'scenes'>,
+  steps: readonly { readonly kind: string }[] = [],
+): NamedPicture[] {
+  const found = new Map<string, NamedPicture>(),
+    seen = new Set<unknown>()
+  const note = (picture: NamedPicture) => {
+    if (!found.has(picture.asset) || picture.width !== undefined) found.set(picture.asset, picture)
+  }
+  const inSteps = (list: readonly { readonly kind: string }[]) => {
+    for (const step of list)
+      if (step.kind === 'image' || step.kind === 'trimap') note({ asset: (step as unknown as { asset: string }).asset })
+  }
   const inLayers = (layers: readonly Layer[]) => {
     if (seen.has(layers)) return
     seen.add(layers)
-    for (const layer of layers) if (layer.kind === 'picture') note({ asset: layer.asset, width: layer.width, height: layer.height })
-    for (const area of areasOf(layers)) { inSteps(area.recipe.steps); for (const saved of area.saved) inSteps(saved.recipe.steps); inLayers(sceneOfArea(area, scene.scenes).layers) }
+    for (const layer of layers)
+      if (layer.kind === 'picture') note({ asset: layer.asset, width: layer.width, height: layer.height })
+    for (const area of areasOf(layers)) {
+      inSteps(area.recipe.steps)
+      for (const saved of area.saved) inSteps(saved.recipe.steps)
+      inLayers(sceneOfArea(area, scene.scenes).layers)
+    }
   }
   inLayers(scene.layers)
   inSteps(steps)
@@ -84,5 +171,11 @@ export function picturesOf(scene: Pick<SceneRecord, 'layers' | 'scenes'>, steps:
 }
 export const picturesOfProject = (project: Project): NamedPicture[] => {
   const inRecipes = [project.selection, ...project.saved.map((s) => s.recipe)].flatMap((recipe) => recipe.steps)
-  return picturesOf({ layers: [...project.layers, ...(project.scenes ?? []).flatMap((scene) => scene.layers)], scenes: project.scenes ?? [] }, inRecipes)
+  return picturesOf(
+    {
+      layers: [...project.layers, ...(project.scenes ?? []).flatMap((scene) => scene.layers)],
+      scenes: project.scenes ?? [],
+    },
+    inRecipes,
+  )
 }

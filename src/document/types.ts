@@ -40,14 +40,30 @@ export interface LayerMask extends Area {
 }
 
 /** The layers at some time, for steps that look at them. Bottom first. */
-export interface KeptScene { readonly id: string; readonly layers: readonly Layer[]; readonly linear?: boolean }
+export interface KeptScene {
+  readonly id: string
+  readonly layers: readonly Layer[]
+  readonly linear?: boolean
+}
 
 /** A selection kept under a name. */
-export interface SavedSelection { readonly id: string; readonly name: string; readonly recipe: Recipe }
+export interface SavedSelection {
+  readonly id: string
+  readonly name: string
+  readonly recipe: Recipe
+}
 /** A Bézier path kept under a name: SVG path data, canvas px. */
-export interface SavedPath { readonly id: string; readonly name: string; readonly d: string }
+export interface SavedPath {
+  readonly id: string
+  readonly name: string
+  readonly d: string
+}
 /** A line to snap to: at `at` px from the left (x) or the top (y). */
-export interface Guide { readonly id: string; readonly axis: 'x' | 'y'; readonly at: number }
+export interface Guide {
+  readonly id: string
+  readonly axis: 'x' | 'y'
+  readonly at: number
+}
 
 interface AnyLayer {
   readonly id: string
@@ -72,19 +88,47 @@ interface AnyLayer {
   /** A piece that was cut out of the layer below: laid back, both make the whole again. */
   readonly joins?: boolean
 }
-export interface PictureLayer extends AnyLayer { readonly kind: 'picture'; /** SHA-256 of the picture file. */ readonly asset: string }
+export interface PictureLayer extends AnyLayer {
+  readonly kind: 'picture'
+  /** SHA-256 of the picture file. */ readonly asset: string
+}
 /** A colour or a gradient, its ends in the layer's pixels. */
-export interface FillLayer extends AnyLayer { readonly kind: 'fill'; readonly fill: Fill }
+export interface FillLayer extends AnyLayer {
+  readonly kind: 'fill'
+  readonly fill: Fill
+}
 /** Paint, first to last: each area filled, or rubbed out. */
-export interface PaintLayer extends AnyLayer { readonly kind: 'paint'; readonly items: readonly PaintItem[] }
-export interface PaintItem { readonly id: string; readonly fill: Fill; readonly erase: boolean; /** 0-1. */ readonly strength: number; /** Where it is painted, in the pixels of a canvas, and the map from there to the layer's. */ readonly area: Area; readonly toLayer: Affine }
+export interface PaintLayer extends AnyLayer {
+  readonly kind: 'paint'
+  readonly items: readonly PaintItem[]
+}
+export interface PaintItem {
+  readonly id: string
+  readonly fill: Fill
+  readonly erase: boolean
+  /** 0-1. */ readonly strength: number
+  /** Where it is painted, in the pixels of a canvas, and the map from there to the layer's. */ readonly area: Area
+  readonly toLayer: Affine
+}
 /** Changes everything below it in its group; only the layer below when clipped. */
-export interface AdjustLayer extends AnyLayer { readonly kind: 'adjust'; readonly adjustment: AdjustmentRecord }
-export interface GroupLayer extends AnyLayer { readonly kind: 'group'; /** Its layers are drawn as if they stood in its place; otherwise by themselves first. */ readonly passThrough: boolean }
+export interface AdjustLayer extends AnyLayer {
+  readonly kind: 'adjust'
+  readonly adjustment: AdjustmentRecord
+}
+export interface GroupLayer extends AnyLayer {
+  readonly kind: 'group'
+  /** Its layers are drawn as if they stood in its place; otherwise by themselves first. */ readonly passThrough: boolean
+}
 export type Layer = PictureLayer | FillLayer | PaintLayer | AdjustLayer | GroupLayer
 
 /** A part of the canvas by its middle, its size in whole px, and its turn in degrees clockwise. */
-export interface Window { readonly cx: number; readonly cy: number; readonly width: number; readonly height: number; readonly turn: number }
+export interface Window {
+  readonly cx: number
+  readonly cy: number
+  readonly width: number
+  readonly height: number
+  readonly turn: number
+}
 
 export interface Project {
   readonly version: 1
@@ -114,7 +158,13 @@ export const SELECTION: RecipeHome = { kind: 'selection' }
 /** Where a picture does not say: the resolution of print (common practice). */
 export const USUAL_PPI = 300
 
-export interface Picture { readonly asset: string; readonly width: number; readonly height: number; readonly name: string; /** Pixels per inch, where its file says so. */ readonly ppi?: number | null }
+export interface Picture {
+  readonly asset: string
+  readonly width: number
+  readonly height: number
+  readonly name: string
+  /** Pixels per inch, where its file says so. */ readonly ppi?: number | null
+}
 
 /** What steps are folded over: layers, which of them is the active one, and what both name. */
 export interface SceneRecord {

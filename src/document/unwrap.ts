@@ -3,4 +3,5 @@ import { type SavedSelection } from './types'
 /** Draft or not, as plain JSON. */
 export const unwrap = <T>(value: T): T => (value === undefined ? value : (JSON.parse(JSON.stringify(value)) as T))
 /** By id, or else by name. */
-export const savedNamed = (all: readonly SavedSelection[], selection: string): SavedSelection | undefined => all.find((s) => s.id === selection) ?? all.find((s) => s.name === selection)
+export const savedNamed = (all: readonly SavedSelection[], selection: string): SavedSelection | undefined =>
+  all.find((s) => s.id === selection) ?? all.find((s) => s.name === selection)

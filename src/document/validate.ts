@@ -7,35 +7,72 @@ import { type Size } from '@/core/raster/picture'
 import { parseRecipe, parseStep, RecipeError } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/select/registry'
 import { ancestorsOf, areasOf, DEEPEST } from './tree'
-import { type Area, type Guide, type KeptScene, type Layer, type LayerMask, type PaintItem, type Project, type SavedPath, type SavedSelection, USUAL_PPI, type Window } from './types'
+import {
+  type Area,
+  type Guide,
+  type KeptScene,
+  type Layer,
+  type LayerMask,
+  type PaintItem,
+  type Project,
+  type SavedPath,
+  type SavedSelection,
+  USUAL_PPI,
+  type Window,
+} from './types'
 
 export class ProjectError extends Error {}
 
 /** Bounds of what a project may hold; a canvas of 150 megapixels takes 600 MB to show. */
-export const LIMITS = { side: 40_000, pixels: 150e6, layers: 500, nesting: 8, items: 5000, scenes: 2000, name: 200, kept: 500 } as const
+export const LIMITS = {
+  side: 40_000,
+  pixels: 150e6,
+  layers: 500,
+  nesting: 8,
+  items: 5000,
+  scenes: 2000,
+  name: 200,
+  kept: 500,
+} as const
 
 type Json = Record<string, unknown>
 const isObject = (v: unknown): v is Json => typeof v === 'object' && v !== null && !Array.isArray(v)
-function fail(path: string, takes: string): never { throw new ProjectError(`${path}: takes ${takes}.`) }
+function fail(path: string, takes: string): never {
+  throw new ProjectError(`${path}: takes ${takes}.`)
+}
 
-function text(v: unknown, path: string, longest: number): string { return typeof v === 'string' && v.length <= longest ? v : fail(path, `a text of up to ${longest} characters`) }
-function flag(v: unknown, path: string): boolean { return typeof v === 'boolean' ? v : fail(path, 'true or false') }
+function text(v: unknown, path: string, longest: number): string {
+  return typeof v === 'string' && v.length <= longest ? v : fail(path, `a text of up to ${longest} characters`)
+}
+function flag(v: unknown, path: string): boolean {
+  return typeof v === 'boolean' ? v : fail(path, 'true or false')
+}
 function size(v: unknown, path: string): Size {
   const side = (n: unknown) => Number.isInteger(n) && (n as number) >= 1 && (n as number) <= LIMITS.side
-  if (!isObject(v) || !side(v.width) || !side(v.height)) fail(path, `a width and a height in whole px up to ${LIMITS.side}`)
+  if (!isObject(v) || !side(v.width) || !side(v.height))
+    fail(path, `a width and a height in whole px up to ${LIMITS.side}`)
   const { width, height } = v as unknown as Size
   if (width * height > LIMITS.pixels) fail(path, `at most ${LIMITS.pixels / 1e6} megapixels`)
   return { width, height }
 }
 function affine(v: unknown, path: string): Affine {
-  return Array.isArray(v) && v.length === 6 && v.every((n) => typeof n === 'number' && Math.abs(n) <= 1e9) ? (v as unknown as Affine) : fail(path, 'six finite numbers [a, b, c, d, e, f]')
+  return Array.isArray(v) && v.length === 6 && v.every((n) => typeof n === 'number' && Math.abs(n) <= 1e9)
+    ? (v as unknown as Affine)
+    : fail(path, 'six finite numbers [a, b, c, d, e, f]')
 }
 
-function share(v: unknown, path: string): number { return typeof v === 'number' && v >= 0 && v <= 1 ? v : fail(path, 'a number from 0 to 1') }
+function share(v: unknown, path: string): number {
+  return typeof v === 'number' && v >= 0 && v <= 1 ? v : fail(path, 'a number from 0 to 1')
+}
 /** Fields that are only written down where they differ from the usual: kept as they are, checked where they are there. */
-function optional<T extends object>(v: Json, path: string, checks: { [K in keyof T]-?: (value: unknown, path: string) => T[K] }): T {
+function optional<T extends object>(
+  v: Json,
+  path: string,
+  checks: { [K in keyof T]-?: (value: unknown, path: string) => T[K] },
+): T {
   const out: Partial<T> = {}
-  for (const name of Object.keys(checks) as (keyof T & string)[]) if (v[name] !== undefined) out[name] = checks[name](v[name], `${path}.${name}`)
+  for (const name of Object.keys(checks) as (keyof T & string)[])
+    if (v[name] !== undefined) out[name] = checks[name](v[name], `${path}.${name}`)
   return out as T
 }
 const id = (v: unknown, path: string): string => text(v, path, 64)
@@ -43,26 +80,50 @@ const id = (v: unknown, path: string): string => text(v, path, 64)
 function parseArea(v: unknown, path: string, depth: number): Area {
   if (!isObject(v)) fail(path, 'an area')
   return {
-    recipe: parseRecipe(v.recipe, `${path}.recipe`), frame: size(v.frame, `${path}.frame`), scene: typeof v.scene === 'string' ? id(v.scene, `${path}.scene`) : parseLayers(v.scene, `${path}.scene`, depth + 1),
-    sceneLayer: id(v.sceneLayer, `${path}.sceneLayer`), saved: parseSaved(v.saved, `${path}.saved`),
+    recipe: parseRecipe(v.recipe, `${path}.recipe`),
+    frame: size(v.frame, `${path}.frame`),
+    scene:
+      typeof v.scene === 'string' ? id(v.scene, `${path}.scene`) : parseLayers(v.scene, `${path}.scene`, depth + 1),
+    sceneLayer: id(v.sceneLayer, `${path}.sceneLayer`),
+    saved: parseSaved(v.saved, `${path}.saved`),
   }
 }
 
 function parseMask(v: unknown, path: string, depth: number): LayerMask | null {
   if (v === null) return null
   if (!isObject(v)) fail(path, 'a mask or null')
-  const radius = (value: unknown, at: string) => (typeof value === 'number' && value >= 0 && value <= LIMITS.side ? value : fail(at, `a number of px up to ${LIMITS.side}`))
-  const rim = (value: unknown, at: string) => (typeof value === 'number' && value >= 0 && value <= 10 ? value : fail(at, 'a number of px from 0 to 10'))
+  const radius = (value: unknown, at: string) =>
+    typeof value === 'number' && value >= 0 && value <= LIMITS.side
+      ? value
+      : fail(at, `a number of px up to ${LIMITS.side}`)
+  const rim = (value: unknown, at: string) =>
+    typeof value === 'number' && value >= 0 && value <= 10 ? value : fail(at, 'a number of px from 0 to 10')
   return {
-    ...parseArea(v, path, depth), enabled: flag(v.enabled, `${path}.enabled`), toLayer: affine(v.toLayer, `${path}.toLayer`),
-    ...optional<Pick<LayerMask, 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim'>>(v, path, { feather: radius, density: share, invert: flag, unlinked: flag, outsideShown: flag, fringe: share, rim }),
+    ...parseArea(v, path, depth),
+    enabled: flag(v.enabled, `${path}.enabled`),
+    toLayer: affine(v.toLayer, `${path}.toLayer`),
+    ...optional<Pick<LayerMask, 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim'>>(
+      v,
+      path,
+      { feather: radius, density: share, invert: flag, unlinked: flag, outsideShown: flag, fringe: share, rim },
+    ),
   }
 }
 
-function fillOf(v: unknown, path: string): Fill { const problem = fillProblem(v); return problem ? fail(path, problem) : (v as Fill) }
+function fillOf(v: unknown, path: string): Fill {
+  const problem = fillProblem(v)
+  return problem ? fail(path, problem) : (v as Fill)
+}
 
 function parseItem(v: Json, path: string, depth: number): PaintItem {
-  return { id: id(v.id, `${path}.id`), fill: fillOf(v.fill, `${path}.fill`), erase: flag(v.erase, `${path}.erase`), strength: share(v.strength, `${path}.strength`), area: parseArea(v.area, `${path}.area`, depth), toLayer: affine(v.toLayer, `${path}.toLayer`) }
+  return {
+    id: id(v.id, `${path}.id`),
+    fill: fillOf(v.fill, `${path}.fill`),
+    erase: flag(v.erase, `${path}.erase`),
+    strength: share(v.strength, `${path}.strength`),
+    area: parseArea(v.area, `${path}.area`, depth),
+    toLayer: affine(v.toLayer, `${path}.toLayer`),
+  }
 }
 
 const KINDS = ['picture', 'fill', 'paint', 'adjust', 'group'] as const
@@ -71,45 +132,87 @@ function parseLayer(v: unknown, path: string, depth: number): Layer {
   if (!isObject(v)) fail(path, 'a layer')
   const kind = KINDS.find((each) => each === v.kind) ?? fail(`${path}.kind`, `one of ${KINDS.join(', ')}`)
   const layer = {
-    id: id(v.id, `${path}.id`), name: text(v.name, `${path}.name`, LIMITS.name), ...size(v, path),
-    placement: affine(v.placement, `${path}.placement`), opacity: share(v.opacity, `${path}.opacity`), visible: flag(v.visible, `${path}.visible`), mask: parseMask(v.mask, `${path}.mask`, depth),
-    ...optional<Pick<Layer, 'blend' | 'clipped' | 'locked' | 'parent' | 'joins'>>(v, path, { blend: (value, at) => BLEND_MODES.find((mode) => mode === value) ?? fail(at, `one of ${BLEND_MODES.join(', ')}`), clipped: flag, locked: flag, parent: id, joins: flag }),
+    id: id(v.id, `${path}.id`),
+    name: text(v.name, `${path}.name`, LIMITS.name),
+    ...size(v, path),
+    placement: affine(v.placement, `${path}.placement`),
+    opacity: share(v.opacity, `${path}.opacity`),
+    visible: flag(v.visible, `${path}.visible`),
+    mask: parseMask(v.mask, `${path}.mask`, depth),
+    ...optional<Pick<Layer, 'blend' | 'clipped' | 'locked' | 'parent' | 'joins'>>(v, path, {
+      blend: (value, at) => BLEND_MODES.find((mode) => mode === value) ?? fail(at, `one of ${BLEND_MODES.join(', ')}`),
+      clipped: flag,
+      locked: flag,
+      parent: id,
+      joins: flag,
+    }),
   }
   if (kind === 'group') return { ...layer, kind, passThrough: flag(v.passThrough, `${path}.passThrough`) }
   if (kind === 'fill') return { ...layer, kind, fill: fillOf(v.fill, `${path}.fill`) }
-  if (kind === 'paint') return { ...layer, kind, items: listOf(v.items, `${path}.items`, LIMITS.items, (item, at) => parseItem(item, at, depth)) }
-  if (kind === 'adjust') { try { return { ...layer, kind, adjustment: parseAdjustment(v.adjustment, `${path}.adjustment`) } } catch (error) { throw new ProjectError((error as Error).message) } }
+  if (kind === 'paint')
+    return {
+      ...layer,
+      kind,
+      items: listOf(v.items, `${path}.items`, LIMITS.items, (item, at) => parseItem(item, at, depth)),
+    }
+  if (kind === 'adjust') {
+    try {
+      return { ...layer, kind, adjustment: parseAdjustment(v.adjustment, `${path}.adjustment`) }
+    } catch (error) {
+      throw new ProjectError((error as Error).message)
+    }
+  }
   if (typeof v.asset !== 'string' || !/^[0-9a-f]{64}$/.test(v.asset)) fail(`${path}.asset`, 'a SHA-256 in hexadecimal')
   return { ...layer, kind, asset: v.asset }
 }
 
 function parseLayers(v: unknown, path: string, depth: number): Layer[] {
-  if (depth > LIMITS.nesting) throw new ProjectError(`${path}: masks made on masked layers are nested deeper than ${LIMITS.nesting} times.`)
+  if (depth > LIMITS.nesting)
+    throw new ProjectError(`${path}: masks made on masked layers are nested deeper than ${LIMITS.nesting} times.`)
   if (!Array.isArray(v) || v.length > LIMITS.layers) fail(path, `a list of up to ${LIMITS.layers} layers`)
   const layers = v.map((layer, i) => parseLayer(layer, `${path}[${i}]`, depth))
   if (new Set(layers.map((l) => l.id)).size !== layers.length) fail(path, 'layers with ids of their own')
   layers.forEach((layer, i) => {
-    if (layer.parent && layers.find((l) => l.id === layer.parent)?.kind !== 'group') fail(`${path}[${i}].parent`, 'the id of a group')
+    if (layer.parent && layers.find((l) => l.id === layer.parent)?.kind !== 'group')
+      fail(`${path}[${i}].parent`, 'the id of a group')
     const around = ancestorsOf(layers, layer.id)
     if (around.includes(layer)) fail(`${path}[${i}].parent`, 'a group that does not lie in this one')
-    if (around.length + (layer.kind === 'group' ? 1 : 0) > DEEPEST) throw new ProjectError(`${path}[${i}]: groups lie in groups up to ${DEEPEST} deep.`)
+    if (around.length + (layer.kind === 'group' ? 1 : 0) > DEEPEST)
+      throw new ProjectError(`${path}[${i}]: groups lie in groups up to ${DEEPEST} deep.`)
   })
   return layers
 }
 
 /** A list that earlier records do not have; its entries have ids of their own. */
-function listOf<T extends { id: string }>(v: unknown, path: string, most: number, parse: (entry: Json, path: string) => T): T[] {
+function listOf<T extends { id: string }>(
+  v: unknown,
+  path: string,
+  most: number,
+  parse: (entry: Json, path: string) => T,
+): T[] {
   if (v === undefined) return []
   if (!Array.isArray(v) || v.length > most) fail(path, `a list of up to ${most}`)
-  const list = v.map((entry: unknown, i) => (isObject(entry) ? parse(entry, `${path}[${i}]`) : fail(`${path}[${i}]`, 'an object')))
+  const list = v.map((entry: unknown, i) =>
+    isObject(entry) ? parse(entry, `${path}[${i}]`) : fail(`${path}[${i}]`, 'an object'),
+  )
   if (new Set(list.map((entry) => entry.id)).size !== list.length) fail(path, 'entries with ids of their own')
   return list
 }
-const parseSaved = (v: unknown, path: string): SavedSelection[] => listOf(v, path, LIMITS.kept, (entry, at) => ({ id: text(entry.id, `${at}.id`, 64), name: text(entry.name, `${at}.name`, LIMITS.name), recipe: parseRecipe(entry.recipe, `${at}.recipe`) }))
-const parsePath = (entry: Json, at: string): SavedPath => ({ id: text(entry.id, `${at}.id`, 64), name: text(entry.name, `${at}.name`, LIMITS.name), d: (parseStep({ kind: 'path', d: entry.d }, at) as StepOfKind<'path'>).d })
+const parseSaved = (v: unknown, path: string): SavedSelection[] =>
+  listOf(v, path, LIMITS.kept, (entry, at) => ({
+    id: text(entry.id, `${at}.id`, 64),
+    name: text(entry.name, `${at}.name`, LIMITS.name),
+    recipe: parseRecipe(entry.recipe, `${at}.recipe`),
+  }))
+const parsePath = (entry: Json, at: string): SavedPath => ({
+  id: text(entry.id, `${at}.id`, 64),
+  name: text(entry.name, `${at}.name`, LIMITS.name),
+  d: (parseStep({ kind: 'path', d: entry.d }, at) as StepOfKind<'path'>).d,
+})
 function parseGuide(entry: Json, at: string): Guide {
   if (entry.axis !== 'x' && entry.axis !== 'y') fail(`${at}.axis`, '"x" or "y"')
-  if (typeof entry.at !== 'number' || Math.abs(entry.at) > LIMITS.side * 2) fail(`${at}.at`, `a number of px up to ${LIMITS.side * 2}`)
+  if (typeof entry.at !== 'number' || Math.abs(entry.at) > LIMITS.side * 2)
+    fail(`${at}.at`, `a number of px up to ${LIMITS.side * 2}`)
   return { id: text(entry.id, `${at}.id`, 64), axis: entry.axis, at: entry.at }
 }
 
@@ -120,19 +223,49 @@ function resolution(v: unknown): number {
 
 function parseWindow(v: unknown, path: string): Window {
   if (!isObject(v)) fail(path, 'a window')
-  const within = (n: unknown, most: number, name: string): number => (typeof n === 'number' && Math.abs(n) <= most ? n : fail(`${path}.${name}`, `a number up to ${most}`))
-  return { cx: within(v.cx, 1e6, 'cx'), cy: within(v.cy, 1e6, 'cy'), ...size(v, path), turn: within(v.turn, 360, 'turn') }
+  const within = (n: unknown, most: number, name: string): number =>
+    typeof n === 'number' && Math.abs(n) <= most ? n : fail(`${path}.${name}`, `a number up to ${most}`)
+  return {
+    cx: within(v.cx, 1e6, 'cx'),
+    cy: within(v.cy, 1e6, 'cy'),
+    ...size(v, path),
+    turn: within(v.turn, 360, 'turn'),
+  }
 }
 
 /** Records of any earlier form are completed. Throws ProjectError or RecipeError. */
 export function parseProject(v: unknown): Project {
   if (!isObject(v) || v.version !== 1) throw new ProjectError('project.version: takes 1.')
   const layers = parseLayers(v.layers, 'layers', 0)
-  const scenes = v.scenes === undefined ? undefined : listOf(v.scenes, 'scenes', LIMITS.scenes, (scene, at): KeptScene => ({ id: id(scene.id, `${at}.id`), layers: parseLayers(scene.layers, `${at}.layers`, 0), ...optional<{ linear?: boolean }>(scene, at, { linear: flag }) }))
-  const missing = areasOf([...layers, ...(scenes ?? []).flatMap((scene) => scene.layers)]).find((area) => typeof area.scene === 'string' && !scenes?.some((scene) => scene.id === area.scene))
+  const scenes =
+    v.scenes === undefined
+      ? undefined
+      : listOf(v.scenes, 'scenes', LIMITS.scenes, (scene, at): KeptScene => ({
+          id: id(scene.id, `${at}.id`),
+          layers: parseLayers(scene.layers, `${at}.layers`, 0),
+          ...optional<{ linear?: boolean }>(scene, at, { linear: flag }),
+        }))
+  const missing = areasOf([...layers, ...(scenes ?? []).flatMap((scene) => scene.layers)]).find(
+    (area) => typeof area.scene === 'string' && !scenes?.some((scene) => scene.id === area.scene),
+  )
   if (missing) throw new ProjectError(`scenes: the scene ${missing.scene as string} that steps look at is not there.`)
-  if (v.activeLayer !== null && !layers.some((l) => l.id === v.activeLayer)) fail('activeLayer', 'the id of a layer, or null')
-  return { version: 1, name: text(v.name, 'name', LIMITS.name), canvas: size(v.canvas, 'canvas'), ppi: resolution(v.ppi), layers, ...optional<Pick<Project, 'linear' | 'window'>>(v, 'project', { linear: flag, window: parseWindow }), ...(scenes ? { scenes } : {}), activeLayer: v.activeLayer as string | null, selection: parseRecipe(v.selection, 'selection'), saved: parseSaved(v.saved, 'saved'), paths: listOf(v.paths, 'paths', LIMITS.kept, parsePath), guides: listOf(v.guides, 'guides', LIMITS.kept, parseGuide) }
+  if (v.activeLayer !== null && !layers.some((l) => l.id === v.activeLayer))
+    fail('activeLayer', 'the id of a layer, or null')
+  return {
+    version: 1,
+    name: text(v.name, 'name', LIMITS.name),
+    canvas: size(v.canvas, 'canvas'),
+    ppi: resolution(v.ppi),
+    layers,
+    ...optional<Pick<Project, 'linear' | 'window'>>(v, 'project', { linear: flag, window: parseWindow }),
+    ...(scenes ? { scenes } : {}),
+    activeLayer: v.activeLayer as string | null,
+    selection: parseRecipe(v.selection, 'selection'),
+    saved: parseSaved(v.saved, 'saved'),
+    paths: listOf(v.paths, 'paths', LIMITS.kept, parsePath),
+    guides: listOf(v.guides, 'guides', LIMITS.kept, parseGuide),
+  }
 }
 
-export const isRecordError = (error: unknown): error is Error => error instanceof ProjectError || error instanceof RecipeError
+export const isRecordError = (error: unknown): error is Error =>
+  error instanceof ProjectError || error instanceof RecipeError

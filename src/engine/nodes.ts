@@ -6,9 +6,17 @@ import { childrenOf } from '@/document/tree'
 import { type Layer, type LayerMask, type PaintLayer, type PictureLayer } from '@/document/types'
 
 /** What was computed of a layer's records beforehand. `key` stands for all that decided it. */
-export interface MadeMask { readonly key: string; readonly levels: readonly Matte[] }
+export interface MadeMask {
+  readonly key: string
+  readonly levels: readonly Matte[]
+}
 /** A painted layer as a picture of the part that has paint on it, or a masked one of the part that shows. */
-export interface MadePaint<P> { readonly key: string; readonly picture: P; readonly x: number; readonly y: number }
+export interface MadePaint<P> {
+  readonly key: string
+  readonly picture: P
+  readonly x: number
+  readonly y: number
+}
 export interface Made<P> {
   mask(mask: LayerMask): MadeMask | null
   paint(layer: PaintLayer): MadePaint<P> | null
@@ -31,11 +39,31 @@ export function nodesOf<P>(layers: readonly Layer[], made: Made<P>, parent?: str
     // Nothing can be clipped to an adjustment: it has no form of its own.
     if (base.kind !== 'adjust') while (end < siblings.length && siblings[end].clipped) end++
     const own = base.visible ? nodeOf(layers, base, made) : null
-    const clipped = own ? siblings.slice(i + 1, end).flatMap((layer) => { const node = layer.visible ? nodeOf(layers, layer, made) : null; return node ? [{ ...node, atop: true, key: `${node.key} atop` }] : [] }) : []
+    const clipped = own
+      ? siblings.slice(i + 1, end).flatMap((layer) => {
+          const node = layer.visible ? nodeOf(layers, layer, made) : null
+          return node ? [{ ...node, atop: true, key: `${node.key} atop` }] : []
+        })
+      : []
     if (own && clipped.length) {
-      const inner: Node<P> = { ...own, opacity: 1, blend: 'normal', joins: undefined, key: `${own.key} base`, ...(own.kind === 'group' ? { passThrough: false } : {}) }
+      const inner: Node<P> = {
+        ...own,
+        opacity: 1,
+        blend: 'normal',
+        joins: undefined,
+        key: `${own.key} base`,
+        ...(own.kind === 'group' ? { passThrough: false } : {}),
+      }
       const children = [inner, ...clipped]
-      out.push({ kind: 'group', passThrough: false, opacity: own.opacity, blend: own.blend, joins: own.joins, children, key: keyOf(['clip', own.opacity, own.blend, own.joins], children) })
+      out.push({
+        kind: 'group',
+        passThrough: false,
+        opacity: own.opacity,
+        blend: own.blend,
+        joins: own.joins,
+        children,
+        key: keyOf(['clip', own.opacity, own.blend, own.joins], children),
+      })
     } else if (own) out.push(own)
     i = end
   }
@@ -43,27 +71,48 @@ export function nodesOf<P>(layers: readonly Layer[], made: Made<P>, parent?: str
 }
 
 /** What was said of a node, and its children's keys as they are: written into each other as texts they would double with every group around them. */
-const keyOf = (said: readonly unknown[], children: readonly { readonly key?: string }[] = []): string => `${JSON.stringify(said)}${children.length ? `{${children.map((child) => child.key).join('\n')}}` : ''}`
+const keyOf = (said: readonly unknown[], children: readonly { readonly key?: string }[] = []): string =>
+  `${JSON.stringify(said)}${children.length ? `{${children.map((child) => child.key).join('\n')}}` : ''}`
 
 function nodeOf<P>(layers: readonly Layer[], layer: Layer, made: Made<P>): Node<P> | null {
   if (layer.opacity <= 0) return null
-  const { opacity, blend } = layer, view = made.view ?? IDENTITY, placement = compose(view, layer.placement)
+  const { opacity, blend } = layer,
+    view = made.view ?? IDENTITY,
+    placement = compose(view, layer.placement)
   const instead = made.instead?.layer === layer.id ? made.instead : null
   const own = !instead && layer.mask?.enabled ? layer.mask : null
   const found = instead?.mask ?? (own ? made.mask(own) : null)
   const toCanvas = instead ? compose(view, instead.toCanvas) : own ? compose(placement, own.toLayer) : IDENTITY
-  const mask = found ? { levels: found.levels, toCanvas, ...(own ? { density: own.density, invert: own.invert, outsideShown: own.outsideShown } : {}) } : undefined
+  const mask = found
+    ? {
+        levels: found.levels,
+        toCanvas,
+        ...(own ? { density: own.density, invert: own.invert, outsideShown: own.outsideShown } : {}),
+      }
+    : undefined
   const common = { opacity, blend, mask, joins: layer.joins }
-  const key = (said: readonly unknown[], children?: readonly { readonly key?: string }[]) => `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.density, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
+  const key = (said: readonly unknown[], children?: readonly { readonly key?: string }[]) =>
+    `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.density, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
   switch (layer.kind) {
     case 'picture': {
       // A piece that is laid together with what it was cut from keeps its own colours: together they give the whole.
       const clean = own && !layer.joins && (own.fringe || own.rim) ? made.fringed(layer, own) : null
-      if (clean) { const at = compose(placement, translation(clean.x, clean.y)); return { ...common, kind: 'picture', picture: clean.picture, toCanvas: at, key: key([clean.key, at]) } }
-      return { ...common, kind: 'picture', picture: made.picture(layer.asset), toCanvas: placement, key: key([layer.asset, placement]) }
+      if (clean) {
+        const at = compose(placement, translation(clean.x, clean.y))
+        return { ...common, kind: 'picture', picture: clean.picture, toCanvas: at, key: key([clean.key, at]) }
+      }
+      return {
+        ...common,
+        kind: 'picture',
+        picture: made.picture(layer.asset),
+        toCanvas: placement,
+        key: key([layer.asset, placement]),
+      }
     }
-    case 'fill': return { ...common, kind: 'fill', fill: layer.fill, toCanvas: placement, key: key([layer.fill, placement]) }
-    case 'adjust': return { ...common, kind: 'adjust', adjustment: layer.adjustment, key: key([layer.adjustment]) }
+    case 'fill':
+      return { ...common, kind: 'fill', fill: layer.fill, toCanvas: placement, key: key([layer.fill, placement]) }
+    case 'adjust':
+      return { ...common, kind: 'adjust', adjustment: layer.adjustment, key: key([layer.adjustment]) }
     case 'paint': {
       const paint = made.paint(layer)
       if (!paint) return null
@@ -72,7 +121,15 @@ function nodeOf<P>(layers: readonly Layer[], layer: Layer, made: Made<P>): Node<
     }
     case 'group': {
       const children = nodesOf(layers, made, layer.id)
-      return children.length ? { ...common, kind: 'group', passThrough: layer.passThrough, children, key: key([layer.passThrough], children) } : null
+      return children.length
+        ? {
+            ...common,
+            kind: 'group',
+            passThrough: layer.passThrough,
+            children,
+            key: key([layer.passThrough], children),
+          }
+        : null
     }
   }
 }

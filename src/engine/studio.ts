@@ -19,7 +19,16 @@ import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
 import { foldSteps } from '@/core/select/steps'
 import { isShown, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
-import { type KeptScene, type Layer, type LayerMask, type PaintLayer, type PictureLayer, type Project, type SavedSelection, type SceneRecord } from '@/document/types'
+import {
+  type KeptScene,
+  type Layer,
+  type LayerMask,
+  type PaintLayer,
+  type PictureLayer,
+  type Project,
+  type SavedSelection,
+  type SceneRecord,
+} from '@/document/types'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { savedNamed } from '@/document/unwrap'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
@@ -28,20 +37,45 @@ import { type PaintedPicture, paintedPicture } from './paint'
 /** Throws when the picture is not there. */
 export type PictureSource = (asset: string) => DecodedPicture
 /** Where pictures are too many to be held whole: gives the part of one that will be looked at, in its own pixels; parts are valid until the next `begin`. */
-export interface PictureParts { begin(): void; /** @param half at half size, too */ part(asset: string, box: Box, half: boolean): DecodedPicture }
+export interface PictureParts {
+  begin(): void
+  /** @param half at half size, too */ part(asset: string, box: Box, half: boolean): DecodedPicture
+}
 export type Check = (progress: number) => void
 
 /** What decides how layers look: their names do not, and hidden ones do not. */
-const looks = (layers: readonly Layer[]): string => JSON.stringify(layers.filter((layer) => isShown(layers, layer.id)).map(({ name, locked, ...rest }) => { void name; void locked; return rest }))
+const looks = (layers: readonly Layer[]): string =>
+  JSON.stringify(
+    layers
+      .filter((layer) => isShown(layers, layer.id))
+      .map(({ name, locked, ...rest }) => {
+        void name
+        void locked
+        return rest
+      }),
+  )
 
 /** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */
-function savedIn(scene: Scene, all: readonly SavedSelection[], name: string, above: readonly string[]): FoundSelection | undefined {
+function savedIn(
+  scene: Scene,
+  all: readonly SavedSelection[],
+  name: string,
+  above: readonly string[],
+): FoundSelection | undefined {
   const saved = savedNamed(all, name)
   if (!saved) return undefined
-  if (above.includes(saved.id)) throw new Error(`The saved selection “${saved.name}” names itself, by way of ${above.length} other${above.length === 1 ? '' : 's'}.`)
+  if (above.includes(saved.id))
+    throw new Error(
+      `The saved selection “${saved.name}” names itself, by way of ${above.length} other${above.length === 1 ? '' : 's'}.`,
+    )
   const inner: Scene = { ...scene, saved: (next) => savedIn(scene, all, next, [...above, saved.id]) }
-  const named = saved.recipe.steps.flatMap((step) => (step.kind === 'saved' ? [inner.saved!(step.selection)?.identity] : []))
-  return { identity: JSON.stringify([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]), matte: (context) => foldSteps(saved.recipe.steps, inner, context) }
+  const named = saved.recipe.steps.flatMap((step) =>
+    step.kind === 'saved' ? [inner.saved!(step.selection)?.identity] : [],
+  )
+  return {
+    identity: JSON.stringify([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]),
+    matte: (context) => foldSteps(saved.recipe.steps, inner, context),
+  }
 }
 
 export class Studio {
@@ -49,26 +83,59 @@ export class Studio {
   private readonly renderer: Renderer
 
   /** @param bytes of results kept @param allocate where painted pictures are laid */
-  constructor(private readonly pictures: PictureSource, bytes: number, private readonly allocate: (bytes: number) => ArrayBufferLike = (size) => new ArrayBuffer(size), private readonly parts?: PictureParts) {
+  constructor(
+    private readonly pictures: PictureSource,
+    bytes: number,
+    private readonly allocate: (bytes: number) => ArrayBufferLike = (size) => new ArrayBuffer(size),
+    private readonly parts?: PictureParts,
+  ) {
     this.memory = new BoundedMemory(bytes)
     this.renderer = new Renderer(Math.min(bytes / 4, 128 << 20))
   }
 
   scene(record: SceneRecord, check: Check = () => {}): Scene {
     const { layers, active, canvas, saved } = record
-    const one = (id: string | null, plain: boolean): Layer[] => withDescendants(layers, id ?? '').map((layer) => { const { parent, ...rest } = layer; return layer.id === id ? { ...rest, visible: true, opacity: 1, blend: undefined, clipped: undefined, ...(plain ? { mask: null } : {}) } as Layer : ({ ...rest, parent } as Layer) })
+    const one = (id: string | null, plain: boolean): Layer[] =>
+      withDescendants(layers, id ?? '').map((layer) => {
+        const { parent, ...rest } = layer
+        return layer.id === id
+          ? ({
+              ...rest,
+              visible: true,
+              opacity: 1,
+              blend: undefined,
+              clipped: undefined,
+              ...(plain ? { mask: null } : {}),
+            } as Layer)
+          : ({ ...rest, parent } as Layer)
+      })
     const sampled = (what: Sample) => (what === 'layer' ? one(active, true) : layers)
-    const identityOf = (shown: readonly Layer[]) => `${canvas.width}×${canvas.height} ${record.linear ? 'linear ' : ''}${looks(shown)}`
+    const identityOf = (shown: readonly Layer[]) =>
+      `${canvas.width}×${canvas.height} ${record.linear ? 'linear ' : ''}${looks(shown)}`
     const activeLayer = layers.find((layer) => layer.id === active)
     const scene: Scene = {
-      ...canvas, identity: (sample) => identityOf(sampled(sample)), picture: (sample) => this.flatten(record, sampled(sample), identityOf(sampled(sample)), check), saved: (name) => savedIn(scene, saved, name, []),
-      image: (asset) => { try { return this.pictures(asset).levels[0] } catch { return undefined } },
+      ...canvas,
+      identity: (sample) => identityOf(sampled(sample)),
+      picture: (sample) => this.flatten(record, sampled(sample), identityOf(sampled(sample)), check),
+      saved: (name) => savedIn(scene, saved, name, []),
+      image: (asset) => {
+        try {
+          return this.pictures(asset).levels[0]
+        } catch {
+          return undefined
+        }
+      },
       active: activeLayer && { placement: activeLayer.placement, width: activeLayer.width, height: activeLayer.height },
       layer: (id) => {
         const layer = layers.find((each) => each.id === id)
         if (!layer) return undefined
-        const shown = one(id, false), identity = identityOf(shown)
-        return { identity, picture: () => this.flatten(record, shown, identity, check), mask: () => this.maskOnCanvas(record, layer, identity, check) }
+        const shown = one(id, false),
+          identity = identityOf(shown)
+        return {
+          identity,
+          picture: () => this.flatten(record, shown, identity, check),
+          mask: () => this.maskOnCanvas(record, layer, identity, check),
+        }
       },
     }
     return scene
@@ -76,8 +143,15 @@ export class Studio {
 
   private flatten(record: SceneRecord, layers: readonly Layer[], identity: string, check: Check): Picture {
     const { canvas } = record
-    const shown = layers.filter((layer) => layer.visible), [only] = shown
-    if (shown.length === 1 && only.kind === 'picture' && only.opacity === 1 && !only.mask?.enabled && isIdentity(only.placement)) {
+    const shown = layers.filter((layer) => layer.visible),
+      [only] = shown
+    if (
+      shown.length === 1 &&
+      only.kind === 'picture' &&
+      only.opacity === 1 &&
+      !only.mask?.enabled &&
+      isIdentity(only.placement)
+    ) {
       const [full] = this.pictures(only.asset).levels
       if (full.width === canvas.width && full.height === canvas.height) return full
     }
@@ -97,7 +171,19 @@ export class Studio {
     const known = this.memory.get<Matte>(key)
     if (known) return known
     const { placement, mask } = layer
-    const node: Node = { kind: 'fill', fill: { kind: 'colour', colour: '#ffffff' }, toCanvas: IDENTITY, opacity: 1, mask: { ...this.mask(mask, record.scenes, check), toCanvas: compose(placement, mask.toLayer), density: mask.density, invert: mask.invert, outsideShown: mask.outsideShown } }
+    const node: Node = {
+      kind: 'fill',
+      fill: { kind: 'colour', colour: '#ffffff' },
+      toCanvas: IDENTITY,
+      opacity: 1,
+      mask: {
+        ...this.mask(mask, record.scenes, check),
+        toCanvas: compose(placement, mask.toLayer),
+        density: mask.density,
+        invert: mask.invert,
+        outsideShown: mask.outsideShown,
+      },
+    }
     const { data } = composeRegion([node], { level: 0, x: 0, y: 0, width, height })
     const matte: Matte = { width, height, data: Uint8Array.from({ length: width * height }, (_, i) => data[i * 4 + 3]) }
     this.memory.set(key, matte, matte.data.byteLength)
@@ -115,8 +201,16 @@ export class Studio {
     const known = this.memory.get<readonly Matte[]>(key)
     if (known) return { key, levels: known }
     const matte = this.matte(mask.recipe.steps, scene, check)
-    const levels = mattePyramid(mask.feather ? featherMatte({ ...matte, data: matte.data.slice() }, mask.feather) : { ...matte, data: matte.data.slice() })
-    this.memory.set(key, levels, levels.reduce((sum, level) => sum + level.data.byteLength, 0))
+    const levels = mattePyramid(
+      mask.feather
+        ? featherMatte({ ...matte, data: matte.data.slice() }, mask.feather)
+        : { ...matte, data: matte.data.slice() },
+    )
+    this.memory.set(
+      key,
+      levels,
+      levels.reduce((sum, level) => sum + level.data.byteLength, 0),
+    )
     return { key, levels }
   }
 
@@ -124,60 +218,129 @@ export class Studio {
   paint(layer: PaintLayer, scenes: readonly KeptScene[], check: Check = () => {}): MadePaint<DecodedPicture> | null {
     const key = `paint ${layer.width}×${layer.height} ${JSON.stringify(layer.items)}`
     const known = this.memory.get<{ made: PaintedPicture | null }>(key)
-    const made = known ? known.made : paintedPicture(layer, (item) => this.matte(item.area.recipe.steps, this.scene(sceneOfArea(item.area, scenes), check), check), { memory: this.memory, check }, this.allocate)
-    if (!known) this.memory.set(key, { made }, made ? made.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
+    const made = known
+      ? known.made
+      : paintedPicture(
+          layer,
+          (item) => this.matte(item.area.recipe.steps, this.scene(sceneOfArea(item.area, scenes), check), check),
+          { memory: this.memory, check },
+          this.allocate,
+        )
+    if (!known)
+      this.memory.set(key, { made }, made ? made.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
     return made && { key, picture: made, x: made.x, y: made.y }
   }
 
   /** A masked picture layer in the subject's own colours, the part that shows; null where nothing does. */
-  fringed(layer: PictureLayer, scenes: readonly KeptScene[], check: Check = () => {}): MadePaint<DecodedPicture> | null {
+  fringed(
+    layer: PictureLayer,
+    scenes: readonly KeptScene[],
+    check: Check = () => {},
+  ): MadePaint<DecodedPicture> | null {
     const { asset, mask } = layer
     if (!mask) return null
-    const made = this.mask(mask, scenes, (p) => check(p / 2)), key = `fringe ${asset} ${made.key} ${JSON.stringify([mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])}`
+    const made = this.mask(mask, scenes, (p) => check(p / 2)),
+      key = `fringe ${asset} ${made.key} ${JSON.stringify([mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])}`
     const known = this.memory.get<{ fringed: MadePaint<DecodedPicture> | null }>(key)
     if (known) return known.fringed
-    const picture = this.pictures(asset).levels[0], coverage = coverageOf(picture, { levels: made.levels, toCanvas: mask.toLayer, invert: mask.invert, outsideShown: mask.outsideShown }), shows = boundsOf(coverage)
+    const picture = this.pictures(asset).levels[0],
+      coverage = coverageOf(picture, {
+        levels: made.levels,
+        toCanvas: mask.toLayer,
+        invert: mask.invert,
+        outsideShown: mask.outsideShown,
+      }),
+      shows = boundsOf(coverage)
     // The surroundings tell what is to be taken out.
-    const box = shows && frameAround([shows.x, shows.y, shows.x + shows.width, shows.y + shows.height], 0, SURROUNDINGS, picture)
+    const box =
+      shows && frameAround([shows.x, shows.y, shows.x + shows.width, shows.y + shows.height], 0, SURROUNDINGS, picture)
     let fringed: MadePaint<DecodedPicture> | null = null
     if (box) {
-      const clean = foregroundColours(cropPicture(picture, box), { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) }, { amount: mask.fringe ?? 0, rim: mask.rim }, (p) => check(0.5 + p / 2))
+      const clean = foregroundColours(
+        cropPicture(picture, box),
+        { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) },
+        { amount: mask.fringe ?? 0, rim: mask.rim },
+        (p) => check(0.5 + p / 2),
+      )
       const data = new Uint8ClampedArray(this.allocate(clean.data.length), 0, clean.data.length)
       data.set(clean.data)
-      fringed = { key, picture: { levels: picturePyramid({ ...clean, data }, false, this.allocate), opaque: false }, x: box.x, y: box.y }
+      fringed = {
+        key,
+        picture: { levels: picturePyramid({ ...clean, data }, false, this.allocate), opaque: false },
+        x: box.x,
+        y: box.y,
+      }
     }
-    this.memory.set(key, { fringed }, fringed ? fringed.picture.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
+    this.memory.set(
+      key,
+      { fringed },
+      fringed ? fringed.picture.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64,
+    )
     return fringed
   }
 
   /** Visible layers, ready to be composed, bottom first; pictures by name. */
-  private nodes({ layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>, check: Check, view?: Affine): Node<string | DecodedPicture>[] {
-    return nodesOf<string | DecodedPicture>(layers, { view, mask: (mask) => this.mask(mask, scenes, check), paint: (layer) => this.paint(layer, scenes, check), fringed: (layer) => this.fringed(layer, scenes, check), picture: (asset) => asset })
+  private nodes(
+    { layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>,
+    check: Check,
+    view?: Affine,
+  ): Node<string | DecodedPicture>[] {
+    return nodesOf<string | DecodedPicture>(layers, {
+      view,
+      mask: (mask) => this.mask(mask, scenes, check),
+      paint: (layer) => this.paint(layer, scenes, check),
+      fringed: (layer) => this.fringed(layer, scenes, check),
+      picture: (asset) => asset,
+    })
   }
 
   /** All of the canvas. */
-  compose(record: SceneRecord, check: Check = () => {}): Picture { return this.draw(this.nodes(record, check), { canvas: record.canvas, linear: record.linear }, check) }
+  compose(record: SceneRecord, check: Check = () => {}): Picture {
+    return this.draw(this.nodes(record, check), { canvas: record.canvas, linear: record.linear }, check)
+  }
   /** All of a project that is delivered. */
   deliver(project: Project, check: Check = () => {}): Picture {
     const record = sceneOfProject(project)
-    return this.draw(this.nodes(record, check, canvasToWindow(project)), { canvas: windowSize(project), linear: record.linear }, check)
+    return this.draw(
+      this.nodes(record, check, canvasToWindow(project)),
+      { canvas: windowSize(project), linear: record.linear },
+      check,
+    )
   }
 
   private draw(nodes: readonly Node<string | DecodedPicture>[], settings: Settings, check: Check): Picture {
-    const { width, height } = settings.canvas, { parts } = this
+    const { width, height } = settings.canvas,
+      { parts } = this
     if (!parts) {
-      this.renderer.show(withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture)), settings)
+      this.renderer.show(
+        withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture)),
+        settings,
+      )
       return this.renderer.region({ level: 0, x: 0, y: 0, width, height }, check)
     }
-    const data = new Uint8ClampedArray(width * height * 4), beyond = effectsOf(nodes)
+    const data = new Uint8ClampedArray(width * height * 4),
+      beyond = effectsOf(nodes)
     for (let y = 0; y < height; y += PART) {
       for (let x = 0; x < width; x += PART) {
         check(y / height)
-        const box = { x, y, width: Math.min(PART, width - x), height: Math.min(PART, height - y) }, around = beyond.reduce(widened, box)
+        const box = { x, y, width: Math.min(PART, width - x), height: Math.min(PART, height - y) },
+          around = beyond.reduce(widened, box)
         parts.begin()
-        this.renderer.show(withPictures(nodes, (picture, node) => (typeof picture === 'string' ? parts.part(picture, lookedAt(node.toCanvas, around, beyond.length > 0), beyond.length > 0 || leastScale(node.toCanvas) < REDUCED) : picture)), settings)
+        this.renderer.show(
+          withPictures(nodes, (picture, node) =>
+            typeof picture === 'string'
+              ? parts.part(
+                  picture,
+                  lookedAt(node.toCanvas, around, beyond.length > 0),
+                  beyond.length > 0 || leastScale(node.toCanvas) < REDUCED,
+                )
+              : picture,
+          ),
+          settings,
+        )
         const tile = this.renderer.region({ level: 0, ...box })
-        for (let row = 0; row < box.height; row++) data.set(tile.data.subarray(row * box.width * 4, (row + 1) * box.width * 4), ((y + row) * width + x) * 4)
+        for (let row = 0; row < box.height; row++)
+          data.set(tile.data.subarray(row * box.width * 4, (row + 1) * box.width * 4), ((y + row) * width + x) * 4)
       }
     }
     return { width, height, data }
@@ -189,16 +352,27 @@ const SURROUNDINGS = 64
 /** Side of what is drawn at a time where pictures come in parts, px. */
 const PART = 768
 /** How far effects look beyond at the two finest levels: `reach` px, up to the next whole tile of `tile` px. What looks farther looks at coarser levels, which are held whole. */
-interface Beyond { readonly reach: number; readonly tile: number }
-const NEAR: Beyond = { reach: 16, tile: 256 }, FAR: Beyond = { reach: 120, tile: 512 }
-const effectsOf = (nodes: readonly Node<unknown>[]): Beyond[] => nodes.flatMap((node) => {
-  if (node.kind === 'group') return effectsOf(node.children)
-  const reach = node.kind === 'adjust' ? adjustmentOf(node.adjustment).reach?.(node.adjustment) : undefined
-  return reach === undefined ? [] : [reach <= NEAR.reach ? NEAR : FAR]
-})
+interface Beyond {
+  readonly reach: number
+  readonly tile: number
+}
+const NEAR: Beyond = { reach: 16, tile: 256 },
+  FAR: Beyond = { reach: 120, tile: 512 }
+const effectsOf = (nodes: readonly Node<unknown>[]): Beyond[] =>
+  nodes.flatMap((node) => {
+    if (node.kind === 'group') return effectsOf(node.children)
+    const reach = node.kind === 'adjust' ? adjustmentOf(node.adjustment).reach?.(node.adjustment) : undefined
+    return reach === undefined ? [] : [reach <= NEAR.reach ? NEAR : FAR]
+  })
 function widened(box: Box, { reach, tile }: Beyond): Box {
-  const left = Math.floor((box.x - reach) / tile) * tile, top = Math.floor((box.y - reach) / tile) * tile
-  return { x: left, y: top, width: Math.ceil((box.x + box.width + reach) / tile) * tile - left, height: Math.ceil((box.y + box.height + reach) / tile) * tile - top }
+  const left = Math.floor((box.x - reach) / tile) * tile,
+    top = Math.floor((box.y - reach) / tile) * tile
+  return {
+    x: left,
+    y: top,
+    width: Math.ceil((box.x + box.width + reach) / tile) * tile - left,
+    height: Math.ceil((box.y + box.height + reach) / tile) * tile - top,
+  }
 }
 const EVERYTHING: Box = { x: -1e9, y: -1e9, width: 2e9, height: 2e9 }
 /** A placed picture enlarged beyond this is looked at on its finest levels from afar, too. */
@@ -210,10 +384,27 @@ const leastScale = ([a, b, c, d]: Affine): number => Math.min(Math.hypot(a, b), 
 /** The part of a picture, in its pixels, that lies in a box of the canvas, with what filters look at beyond. */
 function lookedAt(toCanvas: Affine, box: Box, far: boolean): Box {
   let back: Affine
-  try { back = inverse(toCanvas) } catch { return { x: 0, y: 0, width: 1, height: 1 } }
+  try {
+    back = inverse(toCanvas)
+  } catch {
+    return { x: 0, y: 0, width: 1, height: 1 }
+  }
   if (far && meanScale(toCanvas) > ENLARGED) return EVERYTHING
-  const corners = [[box.x, box.y], [box.x + box.width, box.y], [box.x, box.y + box.height], [box.x + box.width, box.y + box.height]].map(([x, y]) => apply(back, x, y))
-  const xs = corners.map(([x]) => x), ys = corners.map(([, y]) => y), spare = 8 + 4 * Math.max(1, meanScale(back))
-  const left = Math.floor(Math.min(...xs) - spare), top = Math.floor(Math.min(...ys) - spare)
-  return { x: left, y: top, width: Math.ceil(Math.max(...xs) + spare) - left, height: Math.ceil(Math.max(...ys) + spare) - top }
+  const corners = [
+    [box.x, box.y],
+    [box.x + box.width, box.y],
+    [box.x, box.y + box.height],
+    [box.x + box.width, box.y + box.height],
+  ].map(([x, y]) => apply(back, x, y))
+  const xs = corners.map(([x]) => x),
+    ys = corners.map(([, y]) => y),
+    spare = 8 + 4 * Math.max(1, meanScale(back))
+  const left = Math.floor(Math.min(...xs) - spare),
+    top = Math.floor(Math.min(...ys) - spare)
+  return {
+    x: left,
+    y: top,
+    width: Math.ceil(Math.max(...xs) + spare) - left,
+    height: Math.ceil(Math.max(...ys) + spare) - top,
+  }
 }

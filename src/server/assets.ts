@@ -13,9 +13,17 @@ import { assetFile, convertedFile, folder } from './files'
 import { checkPicture, LIMITS, PictureError, toPlainPng } from './pictures/read'
 import { notFound, Problem } from './problems'
 
-export interface StoredPicture { readonly asset: string; readonly width: number; readonly height: number; readonly mediaType: string; readonly bytes: number; readonly ppi: number | null }
+export interface StoredPicture {
+  readonly asset: string
+  readonly width: number
+  readonly height: number
+  readonly mediaType: string
+  readonly bytes: number
+  readonly ppi: number | null
+}
 
-const tooLarge = (name: string, bytes: number): string => `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
+const tooLarge = (name: string, bytes: number): string =>
+  `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
 
 /**
  * Streams the file to disk, so memory does not grow with it. A file that is too large is read to its end but not kept, so that the
@@ -27,14 +35,18 @@ export async function storePicture(body: ReadableStream<Uint8Array> | null, name
   const hash = createHash('sha256')
   let bytes = 0
   try {
-    await pipeline(Readable.fromWeb(body as never), async function* (source: AsyncIterable<Buffer>) {
-      for await (const chunk of source) {
-        bytes += chunk.length
-        if (bytes > LIMITS.bytes) continue
-        hash.update(chunk)
-        yield chunk
-      }
-    }, createWriteStream(incoming))
+    await pipeline(
+      Readable.fromWeb(body as never),
+      async function* (source: AsyncIterable<Buffer>) {
+        for await (const chunk of source) {
+          bytes += chunk.length
+          if (bytes > LIMITS.bytes) continue
+          hash.update(chunk)
+          yield chunk
+        }
+      },
+      createWriteStream(incoming),
+    )
     if (bytes === 0) throw new Problem(422, `“${name}” is empty.`)
     if (bytes > LIMITS.bytes) throw new Problem(413, tooLarge(name, bytes))
     return await keep(incoming, hash.digest('hex'), bytes, name)
@@ -57,9 +69,21 @@ async function keep(incoming: string, sha256: string, bytes: number, name: strin
   try {
     const info = await checkPicture(incoming, name)
     await mkdir(dirname(file), { recursive: true })
-    if (!info.plain) { const beside = `${incoming}.png`; await toPlainPng(incoming, beside); await rename(beside, convertedFile(sha256)) }
+    if (!info.plain) {
+      const beside = `${incoming}.png`
+      await toPlainPng(incoming, beside)
+      await rename(beside, convertedFile(sha256))
+    }
     await rename(incoming, file)
-    const row = { sha256, mediaType: info.mediaType, width: info.width, height: info.height, bytes, ppi: info.ppi, converted: info.plain ? 0 : 1 }
+    const row = {
+      sha256,
+      mediaType: info.mediaType,
+      width: info.width,
+      height: info.height,
+      bytes,
+      ppi: info.ppi,
+      converted: info.plain ? 0 : 1,
+    }
     await database().insert(asset).values(row).onConflictDoNothing()
     return { asset: sha256, ...info, bytes }
   } catch (error) {
@@ -70,7 +94,14 @@ async function keep(incoming: string, sha256: string, bytes: number, name: strin
 async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
   const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))
   if (!row || !(await stat(assetFile(sha256)).catch(() => null))) return null
-  return { asset: sha256, width: row.width, height: row.height, mediaType: row.mediaType, bytes: row.bytes, ppi: row.ppi }
+  return {
+    asset: sha256,
+    width: row.width,
+    height: row.height,
+    mediaType: row.mediaType,
+    bytes: row.bytes,
+    ppi: row.ppi,
+  }
 }
 
 /** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
@@ -84,11 +115,18 @@ export async function shownFile(sha256: string): Promise<{ path: string; mediaTy
 }
 
 /** Every size a picture is said to have must be the stored one. Throws Problem. @param connection a transaction's own, inside one */
-export async function requirePictures(pictures: readonly NamedPicture[], connection?: Pick<Database, 'select'>): Promise<void> {
+export async function requirePictures(
+  pictures: readonly NamedPicture[],
+  connection?: Pick<Database, 'select'>,
+): Promise<void> {
   for (const picture of pictures) {
     const stored = await find(picture.asset, connection)
     if (!stored) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is not stored here; add it again.`)
     if (picture.width === undefined || picture.height === undefined) continue
-    if (stored.width !== picture.width || stored.height !== picture.height) throw new Problem(422, `The picture ${picture.asset.slice(0, 8)}… is ${stored.width} × ${stored.height} px, not ${picture.width} × ${picture.height}.`)
+    if (stored.width !== picture.width || stored.height !== picture.height)
+      throw new Problem(
+        422,
+        `The picture ${picture.asset.slice(0, 8)}… is ${stored.width} × ${stored.height} px, not ${picture.width} × ${picture.height}.`,
+      )
   }
 }

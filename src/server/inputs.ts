@@ -1,7 +1,25 @@
 /** What route handlers take, checked by class-validator. Records inside are checked by document/validate. */
 import 'reflect-metadata'
 import { plainToInstance, Type } from 'class-transformer'
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested, validate } from 'class-validator'
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateIf,
+  ValidateNested,
+  validate,
+} from 'class-validator'
 import { Problem } from './problems'
 
 export class PatchInput {
@@ -53,11 +71,16 @@ export class MaskPictureInput {
 
 /** Throws Problem 422 with the first thing wrong. */
 export async function checkInput<T extends object>(type: new () => T, json: unknown): Promise<T> {
-  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new Problem(422, 'The request takes a JSON object.')
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    throw new Problem(422, 'The request takes a JSON object.')
   const input = plainToInstance(type, json)
   const [first] = await validate(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
   if (!first) return input
-  let error = first, path = first.property
-  while (error.children?.length) { error = error.children[0]; path += `.${error.property}` }
+  let error = first,
+    path = first.property
+  while (error.children?.length) {
+    error = error.children[0]
+    path += `.${error.property}`
+  }
   throw new Problem(422, `${path}: ${Object.values(error.constraints ?? { wrong: 'is not valid' })[0]}.`)
 }

@@ -19,7 +19,10 @@ import { createProject, setCover, storeActs } from './projects'
 const root = process.argv[2] ?? process.cwd()
 const store = async (file: string) => {
   const path = join(root, 'demo/pictures', file)
-  const stored = await storePicture(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, basename(path))
+  const stored = await storePicture(
+    Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
+    basename(path),
+  )
   return (name: string) => ({ ...stored, name })
 }
 
@@ -29,8 +32,18 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
   let state = { project: start, history: EMPTY_HISTORY }
   const acts: Act[] = []
   edits.forEach(([label, edit], i) => {
-    const done = perform(state.project, state.history, label, edit, `${id.slice(0, -3)}${(i + 1).toString(16).padStart(3, '0')}`, new Date().toISOString())
-    if (done) { state = done; acts.push(done.act) }
+    const done = perform(
+      state.project,
+      state.history,
+      label,
+      edit,
+      `${id.slice(0, -3)}${(i + 1).toString(16).padStart(3, '0')}`,
+      new Date().toISOString(),
+    )
+    if (done) {
+      state = done
+      acts.push(done.act)
+    }
   })
   await storeActs(id, structuredClone(acts) as never, state.history.head)
   await setCover(id, await readFile(join(root, 'demo/covers', cover)))
@@ -38,27 +51,84 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
 
 /** The demo: one photo to start on, one composite to take apart, pictures to lay over each other. */
 async function seedDemo(): Promise<void> {
-  const otterLarge = await store('otter-puppet-24mp.jpg'), otter = await store('otter-puppet.jpg'), quay = await store('lantern-quay.jpg')
-  const stage = await store('puppet-stage.jpg'), amber = await store('sky-amber.jpg'), morning = await store('sky-morning.jpg')
+  const otterLarge = await store('otter-puppet-24mp.jpg'),
+    otter = await store('otter-puppet.jpg'),
+    quay = await store('lantern-quay.jpg')
+  const stage = await store('puppet-stage.jpg'),
+    amber = await store('sky-amber.jpg'),
+    morning = await store('sky-morning.jpg')
   const page = projectOf('Programme page, otter on the quay', otter('Otter puppet'), 'otter')
-  await seed('00000000-0000-4000-8000-00000000b000', page, [
-    ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-left', at: [130, 320], tolerance: 34, patch: 5 }))],
-    ['Similar', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-right', at: [1660, 900], tolerance: 34, patch: 5 }))],
-    ['Similar everywhere', addStep(SELECTION, parseStep({ kind: 'similarColour', id: 'wall-between', at: [740, 20], tolerance: 28, patch: 5, contiguous: false }))],
-    ['Rectangle', addStep(SELECTION, parseStep({ kind: 'rectangle', id: 'face', op: 'subtract', x: 700, y: 250, width: 380, height: 330, cornerRadius: 120 }))],
-    ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
-    ['Make mask', makeMask('otter')],
-    ['Solve the edge', addStep({ kind: 'mask', layer: 'otter' }, parseStep({ kind: 'edge', id: 'wool', reach: 14 }))],
-    ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
-    ['Move Otter puppet', placeLayer('otter', [0.72, 0, 0, 0.72, 300, 336])],
-  ], 'programme-page.webp')
+  await seed(
+    '00000000-0000-4000-8000-00000000b000',
+    page,
+    [
+      [
+        'Similar',
+        addStep(
+          SELECTION,
+          parseStep({ kind: 'similarColour', id: 'wall-left', at: [130, 320], tolerance: 34, patch: 5 }),
+        ),
+      ],
+      [
+        'Similar',
+        addStep(
+          SELECTION,
+          parseStep({ kind: 'similarColour', id: 'wall-right', at: [1660, 900], tolerance: 34, patch: 5 }),
+        ),
+      ],
+      [
+        'Similar everywhere',
+        addStep(
+          SELECTION,
+          parseStep({
+            kind: 'similarColour',
+            id: 'wall-between',
+            at: [740, 20],
+            tolerance: 28,
+            patch: 5,
+            contiguous: false,
+          }),
+        ),
+      ],
+      [
+        'Rectangle',
+        addStep(
+          SELECTION,
+          parseStep({
+            kind: 'rectangle',
+            id: 'face',
+            op: 'subtract',
+            x: 700,
+            y: 250,
+            width: 380,
+            height: 330,
+            cornerRadius: 120,
+          }),
+        ),
+      ],
+      ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
+      ['Make mask', makeMask('otter')],
+      ['Solve the edge', addStep({ kind: 'mask', layer: 'otter' }, parseStep({ kind: 'edge', id: 'wool', reach: 14 }))],
+      ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
+      ['Move Otter puppet', placeLayer('otter', [0.72, 0, 0, 0.72, 300, 336])],
+    ],
+    'programme-page.webp',
+  )
   const skies = projectOf('Skies and stage for the webshop', quay('Lantern quay'), 'quay')
-  await seed('00000000-0000-4000-8000-00000000c000', skies, [
-    ['Add Puppet stage', addPicture(stage('Puppet stage'), 'stage', null)], ['Hide Puppet stage', changeLayer('stage', { visible: false })],
-    ['Add Morning sky', addPicture(morning('Morning sky'), 'morning', null)], ['Hide Morning sky', changeLayer('morning', { visible: false })],
-    ['Add Amber sky', addPicture(amber('Amber sky'), 'amber', null)], ['Hide Amber sky', changeLayer('amber', { visible: false })],
-    ['Choose Lantern quay', activateLayer('quay')],
-  ], 'skies-and-stage.webp')
+  await seed(
+    '00000000-0000-4000-8000-00000000c000',
+    skies,
+    [
+      ['Add Puppet stage', addPicture(stage('Puppet stage'), 'stage', null)],
+      ['Hide Puppet stage', changeLayer('stage', { visible: false })],
+      ['Add Morning sky', addPicture(morning('Morning sky'), 'morning', null)],
+      ['Hide Morning sky', changeLayer('morning', { visible: false })],
+      ['Add Amber sky', addPicture(amber('Amber sky'), 'amber', null)],
+      ['Hide Amber sky', changeLayer('amber', { visible: false })],
+      ['Choose Lantern quay', activateLayer('quay')],
+    ],
+    'skies-and-stage.webp',
+  )
   const poster = projectOf('Autumn tour poster', otterLarge('Otter puppet, large'), 'otter')
   await seed('00000000-0000-4000-8000-00000000a000', poster, [], 'autumn-tour-poster.webp')
 }
@@ -66,7 +136,13 @@ async function seedDemo(): Promise<void> {
 /** The mask pictures that come with the application, into a library that is still empty. */
 async function fillMaskLibrary(): Promise<void> {
   if ((await listMaskPictures()).length) return
-  for (const [file, name] of [['torn-edge.png', 'Torn edge'], ['vignette.png', 'Vignette'], ['brush-edge.png', 'Brush edge'], ['spotlights.png', 'Spotlights'], ['stage-curtain.png', 'Stage curtain']] as const) {
+  for (const [file, name] of [
+    ['torn-edge.png', 'Torn edge'],
+    ['vignette.png', 'Vignette'],
+    ['brush-edge.png', 'Brush edge'],
+    ['spotlights.png', 'Spotlights'],
+    ['stage-curtain.png', 'Stage curtain'],
+  ] as const) {
     const path = join(root, 'masks', file)
     const { asset } = await storePicture(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, file)
     await keepMaskPicture(asset, name)
@@ -76,9 +152,17 @@ async function fillMaskLibrary(): Promise<void> {
 async function main(): Promise<void> {
   await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
   await fillMaskLibrary()
-  const [{ count }] = await database().select({ count: sql<number>`count(*)`.mapWith(Number) }).from(project)
-  if (count === 0 && process.env.WILY_SEED !== 'off') { console.log('Filling the empty database with the demo ...'); await seedDemo() }
+  const [{ count }] = await database()
+    .select({ count: sql<number>`count(*)`.mapWith(Number) })
+    .from(project)
+  if (count === 0 && process.env.WILY_SEED !== 'off') {
+    console.log('Filling the empty database with the demo ...')
+    await seedDemo()
+  }
   await closeDatabase()
 }
 
-main().catch((error: unknown) => { console.error(error instanceof Error ? error.message : error); process.exit(1) })
+main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error)
+  process.exit(1)
+})

@@ -1,6 +1,11 @@
 /** What can go wrong for a person, and its answer: one sentence and a status. */
 export class Problem extends Error {
-  constructor(readonly status: number, sentence: string) { super(sentence) }
+  constructor(
+    readonly status: number,
+    sentence: string,
+  ) {
+    super(sentence)
+  }
 }
 export const notFound = (what: string) => new Problem(404, `There is no such ${what}.`)
 
@@ -8,7 +13,13 @@ export const notFound = (what: string) => new Problem(404, `There is no such ${w
 export function isDatabaseGone(error: unknown): boolean {
   for (let e: unknown = error; e instanceof Error; e = e.cause) {
     const code = (e as { code?: string }).code ?? ''
-    if (/^(ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT|57P0\d|08\d\d\d)$/.test(code) || /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/i.test(e.message)) return true
+    if (
+      /^(ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|ETIMEDOUT|57P0\d|08\d\d\d)$/.test(code) ||
+      /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/i.test(
+        e.message,
+      )
+    )
+      return true
     if (e instanceof AggregateError && e.errors.some(isDatabaseGone)) return true
   }
   return false

@@ -10,7 +10,8 @@ export function handle<P extends Record<string, string> = Record<string, never>>
       return result instanceof Response ? result : Response.json(result ?? {})
     } catch (error) {
       if (error instanceof Problem) return Response.json({ problem: error.message }, { status: error.status })
-      if (isDatabaseGone(error)) return Response.json({ problem: 'The database cannot be reached right now.' }, { status: 503 })
+      if (isDatabaseGone(error))
+        return Response.json({ problem: 'The database cannot be reached right now.' }, { status: 503 })
       console.error(error)
       return Response.json({ problem: 'Something went wrong on the server; its log says what.' }, { status: 500 })
     }
@@ -20,6 +21,11 @@ export function handle<P extends Record<string, string> = Record<string, never>>
 const MOST_JSON = 32 * 1024 * 1024
 
 export async function readJson(request: Request): Promise<unknown> {
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON) throw new Problem(413, 'The request is too large.')
-  try { return await request.json() } catch { throw new Problem(422, 'The request is not JSON.') }
+  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON)
+    throw new Problem(413, 'The request is too large.')
+  try {
+    return await request.json()
+  } catch {
+    throw new Problem(422, 'The request is not JSON.')
+  }
 }

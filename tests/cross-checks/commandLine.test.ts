@@ -10,68 +10,191 @@ import { describe, expect, it } from 'vitest'
 const run = promisify(execFile)
 const folder = mkdtempSync(join(tmpdir(), 'wily-cli-'))
 const photo = 'demo/pictures/otter-puppet.jpg'
-const recipeFile = (steps: unknown, name = 'recipe.json') => { const file = join(folder, name); writeFileSync(file, typeof steps === 'string' ? steps : JSON.stringify({ version: 1, steps })); return file }
-const wily = async (...args: string[]) => { try { await run('bin/wily', args); return { code: 0, said: '' } } catch (error) { const e = error as { code: number; stderr: string }; return { code: e.code, said: e.stderr.trim() } } }
+const recipeFile = (steps: unknown, name = 'recipe.json') => {
+  const file = join(folder, name)
+  writeFileSync(file, typeof steps === 'string' ? steps : JSON.stringify({ version: 1, steps }))
+  return file
+}
+const wily = async (...args: string[]) => {
+  try {
+    await run('bin/wily', args)
+    return { code: 0, said: '' }
+  } catch (error) {
+    const e = error as { code: number; stderr: string }
+    return { code: e.code, said: e.stderr.trim() }
+  }
+}
 const WALL = [
-  { kind: 'similarColour', at: [130, 320], tolerance: 34, patch: 5 }, { kind: 'similarColour', at: [1660, 900], tolerance: 34, patch: 5 },
-  { kind: 'similarColour', at: [740, 20], tolerance: 28, patch: 5, contiguous: false }, { kind: 'invert' },
+  { kind: 'similarColour', at: [130, 320], tolerance: 34, patch: 5 },
+  { kind: 'similarColour', at: [1660, 900], tolerance: 34, patch: 5 },
+  { kind: 'similarColour', at: [740, 20], tolerance: 28, patch: 5, contiguous: false },
+  { kind: 'invert' },
 ]
-async function grey(file: string) { const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true }); return { data, info } }
+async function grey(file: string) {
+  const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true })
+  return { data, info }
+}
 
 describe('bin/wily', () => {
   it('select writes an 8-bit grey matte of the photo’s size and a report; the otter is found', async () => {
-    const out = join(folder, 'matte.png'), report = join(folder, 'report.json')
-    expect(await wily('select', photo, '--recipe', recipeFile(WALL), '--out', out, '--report', report)).toEqual({ code: 0, said: '' })
+    const out = join(folder, 'matte.png'),
+      report = join(folder, 'report.json')
+    expect(await wily('select', photo, '--recipe', recipeFile(WALL), '--out', out, '--report', report)).toEqual({
+      code: 0,
+      said: '',
+    })
     const meta = await sharp(out).metadata()
     expect([meta.width, meta.height, meta.channels, meta.depth]).toEqual([1800, 1200, 1, 'uchar'])
     const { default: told } = await import(report, { with: { type: 'json' } })
     expect(told.width).toBe(1800)
     expect(told.steps.map((s: { kind: string }) => s.kind)).toEqual(WALL.map((s) => s.kind))
     expect(Object.keys(told.ms)).toEqual(['decode', 'solve', 'encode'])
-    const got = await grey(out), truth = await grey('tests/fixtures/otter-puppet-matte.png')
-    let both = 0, either = 0
-    got.data.forEach((v, i) => { const a = v > 127, b = truth.data[i] > 127; if (a && b) both++; if (a || b) either++ })
+    const got = await grey(out),
+      truth = await grey('tests/fixtures/otter-puppet-matte.png')
+    let both = 0,
+      either = 0
+    got.data.forEach((v, i) => {
+      const a = v > 127,
+        b = truth.data[i] > 127
+      if (a && b) both++
+      if (a || b) either++
+    })
     expect(both / either).toBeGreaterThan(0.97)
     expect(told.selected).toBeCloseTo(got.data.reduce((s, v) => s + v, 0) / 255 / got.data.length, 6)
   })
   it('cutout keeps the size, is transparent outside, and lays over a colour or a picture', async () => {
-    const out = join(folder, 'cut.png'), over = join(folder, 'over.png'), recipe = recipeFile(WALL)
+    const out = join(folder, 'cut.png'),
+      over = join(folder, 'over.png'),
+      recipe = recipeFile(WALL)
     expect((await wily('cutout', photo, '--recipe', recipe, '--out', out)).code).toBe(0)
     expect((await wily('cutout', photo, '--recipe', recipe, '--out', over, '--backdrop', '#14c83c')).code).toBe(0)
-    const cut = await sharp(out).raw().toBuffer({ resolveWithObject: true }), green = await sharp(over).raw().toBuffer({ resolveWithObject: true })
+    const cut = await sharp(out).raw().toBuffer({ resolveWithObject: true }),
+      green = await sharp(over).raw().toBuffer({ resolveWithObject: true })
     expect([cut.info.width, cut.info.height, cut.info.channels]).toEqual([1800, 1200, 4])
     const corner = (b: { data: Buffer; info: { channels: number } }) => [...b.data.subarray(0, b.info.channels)]
     expect(corner(cut)).toEqual([0, 0, 0, 0])
     expect(corner(green).slice(0, 3)).toEqual([20, 200, 60])
-    expect((await wily('cutout', photo, '--recipe', recipe, '--out', over, '--backdrop', 'demo/pictures/lantern-quay.jpg')).code).toBe(0)
+    expect(
+      (await wily('cutout', photo, '--recipe', recipe, '--out', over, '--backdrop', 'demo/pictures/lantern-quay.jpg'))
+        .code,
+    ).toBe(0)
     expect((await sharp(over).metadata()).width).toBe(1800)
   })
   it('a picture that a step names is looked for from the recipe’s folder', async () => {
-    await sharp({ create: { width: 20, height: 10, channels: 3, background: '#ffffff' } }).png().toFile(join(folder, 'white.png'))
+    await sharp({ create: { width: 20, height: 10, channels: 3, background: '#ffffff' } })
+      .png()
+      .toFile(join(folder, 'white.png'))
     const out = join(folder, 'image.png')
-    expect(await wily('select', photo, '--recipe', recipeFile([{ kind: 'image', asset: 'white.png' }, { kind: 'gradient', op: 'intersect', shape: 'linear', from: [0, 0], to: [1800, 0] }], 'image.json'), '--out', out)).toEqual({ code: 0, said: '' })
+    expect(
+      await wily(
+        'select',
+        photo,
+        '--recipe',
+        recipeFile(
+          [
+            { kind: 'image', asset: 'white.png' },
+            { kind: 'gradient', op: 'intersect', shape: 'linear', from: [0, 0], to: [1800, 0] },
+          ],
+          'image.json',
+        ),
+        '--out',
+        out,
+      ),
+    ).toEqual({ code: 0, said: '' })
     const { data } = await grey(out)
-    expect([data[600 * 1800 + 450], data[600 * 1800 + 1350]]).toEqual([expect.closeTo(64, -0.5), expect.closeTo(191, -0.5)])
+    expect([data[600 * 1800 + 450], data[600 * 1800 + 1350]]).toEqual([
+      expect.closeTo(64, -0.5),
+      expect.closeTo(191, -0.5),
+    ])
   })
   it.each([
-    ['a mask picture that is not there', ['select', photo, '--recipe', () => recipeFile([{ kind: 'image', asset: 'gone.png' }], 'gone.json'), '--out', () => join(folder, 'no.png')], 'there is no such picture file'],
-    ['a layer, of which there are none', ['select', photo, '--recipe', () => recipeFile([{ kind: 'layer', layer: 'x' }], 'layer.json'), '--out', () => join(folder, 'no.png')], 'are not known here'],
-    ['a recipe field out of range', ['select', photo, '--recipe', () => recipeFile([{ kind: 'similarColour', at: [1, 1], tolerance: 999 }], 'range.json'), '--out', () => join(folder, 'no.png')], 'steps[0].tolerance: takes a number from 0 to 255, not 999'],
-    ['a recipe that is not JSON', ['select', photo, '--recipe', () => recipeFile('nope', 'text.json'), '--out', () => join(folder, 'no.png')], 'is not JSON'],
-    ['no such photo', ['select', 'missing.jpg', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')], 'there is no such picture file'],
-    ['a text for a photo', ['select', 'package.json', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')], 'is not a picture'],
-    ['no place to write', ['select', photo, '--recipe', () => recipeFile([]), '--out', '/nowhere/no.png'], 'cannot be written'],
-    ['a report that cannot be written', ['select', photo, '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png'), '--report', '/nowhere/r.json'], 'cannot be written'],
+    [
+      'a mask picture that is not there',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile([{ kind: 'image', asset: 'gone.png' }], 'gone.json'),
+        '--out',
+        () => join(folder, 'no.png'),
+      ],
+      'there is no such picture file',
+    ],
+    [
+      'a layer, of which there are none',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile([{ kind: 'layer', layer: 'x' }], 'layer.json'),
+        '--out',
+        () => join(folder, 'no.png'),
+      ],
+      'are not known here',
+    ],
+    [
+      'a recipe field out of range',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile([{ kind: 'similarColour', at: [1, 1], tolerance: 999 }], 'range.json'),
+        '--out',
+        () => join(folder, 'no.png'),
+      ],
+      'steps[0].tolerance: takes a number from 0 to 255, not 999',
+    ],
+    [
+      'a recipe that is not JSON',
+      ['select', photo, '--recipe', () => recipeFile('nope', 'text.json'), '--out', () => join(folder, 'no.png')],
+      'is not JSON',
+    ],
+    [
+      'no such photo',
+      ['select', 'missing.jpg', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')],
+      'there is no such picture file',
+    ],
+    [
+      'a text for a photo',
+      ['select', 'package.json', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')],
+      'is not a picture',
+    ],
+    [
+      'no place to write',
+      ['select', photo, '--recipe', () => recipeFile([]), '--out', '/nowhere/no.png'],
+      'cannot be written',
+    ],
+    [
+      'a report that cannot be written',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile([]),
+        '--out',
+        () => join(folder, 'no.png'),
+        '--report',
+        '/nowhere/r.json',
+      ],
+      'cannot be written',
+    ],
     ['an unknown option', ['select', photo, '--colour', 'red'], 'colour'],
     ['no recipe', ['select', photo, '--out', 'x.png'], 'needs --recipe'],
-    ['a wrong colour', ['cutout', photo, '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png'), '--backdrop', '#12'], '#rrggbb'],
+    [
+      'a wrong colour',
+      ['cutout', photo, '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png'), '--backdrop', '#12'],
+      '#rrggbb',
+    ],
     ['an unknown command', ['paint'], 'is not a command'],
-  ] as [string, (string | (() => string))[], string][])('%s: exit 2, one line that says what is wrong, nothing written', async (_, args, sentence) => {
-    const { code, said } = await wily(...args.map((a) => (typeof a === 'function' ? a() : a)))
-    expect(code).toBe(2)
-    expect(said.split('\n')).toHaveLength(1)
-    expect(said).toContain(sentence)
-    expect(existsSync(join(folder, 'no.png'))).toBe(false)
-    expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([])
-  })
+  ] as [string, (string | (() => string))[], string][])(
+    '%s: exit 2, one line that says what is wrong, nothing written',
+    async (_, args, sentence) => {
+      const { code, said } = await wily(...args.map((a) => (typeof a === 'function' ? a() : a)))
+      expect(code).toBe(2)
+      expect(said.split('\n')).toHaveLength(1)
+      expect(said).toContain(sentence)
+      expect(existsSync(join(folder, 'no.png'))).toBe(false)
+      expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([])
+    },
+  )
 })

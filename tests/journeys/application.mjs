@@ -9,28 +9,52 @@ import { fileURLToPath } from 'node:url'
 export const root = join(dirname(fileURLToPath(import.meta.url)), '../..')
 const START_MS = 240_000
 
-const freePort = () => new Promise((resolve) => { const server = createServer().listen(0, '127.0.0.1', () => { const { port } = server.address(); server.close(() => resolve(port)) }) })
+const freePort = () =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => resolve(port))
+    })
+  })
 
 export async function startApplication() {
   const data = mkdtempSync(join(tmpdir(), 'wily-journeys-'))
   execFileSync('chmod', ['755', data])
   const port = await freePort()
-  const child = spawn(join(root, 'bin/start'), ['--port', String(port), '--data', data], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, DATABASE_URL: '' } })
+  const child = spawn(join(root, 'bin/start'), ['--port', String(port), '--data', data], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, DATABASE_URL: '' },
+  })
   let said = ''
   await new Promise((resolve, reject) => {
     const timer = setTimeout(() => reject(new Error(`bin/start did not come up:\n${said}`)), START_MS)
-    const listen = (chunk) => { said += chunk; if (said.includes(' is at http')) { clearTimeout(timer); resolve() } }
+    const listen = (chunk) => {
+      said += chunk
+      if (said.includes(' is at http')) {
+        clearTimeout(timer)
+        resolve()
+      }
+    }
     child.stdout.on('data', listen)
     child.stderr.on('data', listen)
     child.on('exit', (code) => reject(new Error(`bin/start ended with ${code}:\n${said}`)))
   })
   /** Runs a line with bin/start's own database functions. */
-  const shell = (line) => execFileSync('bash', ['-c', `set -euo pipefail; root='${root}'; data='${data}'; source "$root/bin/lib/machine.sh"; source "$root/bin/lib/build.sh"; source "$root/bin/lib/database.sh"; ${line}`], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] }).trim()
+  const shell = (line) =>
+    execFileSync(
+      'bash',
+      [
+        '-c',
+        `set -euo pipefail; root='${root}'; data='${data}'; source "$root/bin/lib/machine.sh"; source "$root/bin/lib/build.sh"; source "$root/bin/lib/database.sh"; ${line}`,
+      ],
+      { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] },
+    ).trim()
   return {
     url: `http://127.0.0.1:${port}`,
     data,
     /** Kills the database as a power cut would: no shutdown, its lock file stays. */
-    killDatabase: () => shell('database_place; pid=$(database_process); children=$(pgrep -P "$pid" || true); kill -9 $pid $children'),
+    killDatabase: () =>
+      shell('database_place; pid=$(database_process); children=$(pgrep -P "$pid" || true); kill -9 $pid $children'),
     restartDatabase: () => shell('database_start'),
     log: () => readFileSync(join(data, 'server.log'), 'utf8'),
     async stop() {

@@ -4,7 +4,22 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, beginWith, check, chooseFinder, clearSteps, click, drag, matteOf, menuOf, overlap, recordsOf, selectedShare, shareAfter, typeInto } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  clearSteps,
+  click,
+  drag,
+  matteOf,
+  menuOf,
+  overlap,
+  recordsOf,
+  selectedShare,
+  shareAfter,
+  typeInto,
+} from './hands.mjs'
 
 const photo = join(root, 'demo/pictures/lantern-quay.jpg')
 /** The tower's roof lies in this box. */
@@ -35,7 +50,11 @@ export async function byColour(application) {
     await shareAfter(page, 0)
     const spot = overlap(picked.data, (await matte('spot')).data)
     // The ring's handle makes it smaller; a spot that excludes takes away.
-    await drag(page, await at(page, roofPixel[0] + 0.5 + 140, roofPixel[1] + 0.5), await at(page, roofPixel[0] + 100, roofPixel[1]))
+    await drag(
+      page,
+      await at(page, roofPixel[0] + 0.5 + 140, roofPixel[1] + 0.5),
+      await at(page, roofPixel[0] + 100, roofPixel[1]),
+    )
     await page.waitForTimeout(300)
     const ring = (await recordsOf(page, application, id)).selection.steps[0].radius
     check(ring < 120, `the outer ring follows its handle: ${ring}`)
@@ -58,7 +77,11 @@ export async function byColour(application) {
     await page.getByRole('button', { name: 'Take colours from the picture' }).click()
     await click(page, ...roofPixel)
     await page.waitForSelector('[data-histogram]')
-    await page.waitForFunction((share) => { const text = document.querySelector('[data-selected]').textContent; const now = parseFloat(text); return now > 0 && now < share }, boxed)
+    await page.waitForFunction((share) => {
+      const text = document.querySelector('[data-selected]').textContent
+      const now = parseFloat(text)
+      return now > 0 && now < share
+    }, boxed)
     const card = page.locator('[data-step-card]')
     await card.getByLabel('Spread, typed').fill('16')
     await card.getByLabel('Spread, typed').press('Enter')
@@ -77,8 +100,13 @@ export async function byColour(application) {
     check(wider > first, `a wider spread finds more: ${first} → ${wider} %`)
     const { spread } = (await recordsOf(page, application, id)).selection.steps[0]
     check(Math.abs(spread - 60) <= 1, `the threshold lies where it was let go: ${spread}`)
-    for (const [name, iou] of Object.entries({ spot, limited })) check(iou >= 0.9, `${name} and the pick overlap by ${iou.toFixed(4)}`)
+    for (const [name, iou] of Object.entries({ spot, limited }))
+      check(iou >= 0.9, `${name} and the pick overlap by ${iou.toFixed(4)}`)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `the roof, overlap with a similar pick: spot ${spot.toFixed(4)}, box limited to the colour ${limited.toFixed(4)}`
-  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+  } finally {
+    await browser.close()
+    browser.forget()
+    rmSync(folder, { recursive: true, force: true })
+  }
 }

@@ -7,11 +7,18 @@ const DEMO = '00000000-0000-4000-8000-00000000a000'
 export async function byKeyboard(application) {
   const browser = await openBrowser()
   const { page } = browser
-  const press = async (...keys) => { for (const key of keys) await page.keyboard.press(key) }
+  const press = async (...keys) => {
+    for (const key of keys) await page.keyboard.press(key)
+  }
   try {
     await page.goto(application.url)
     await page.waitForSelector(`a[href="/project/${DEMO}"]`)
-    for (let i = 0; i < 80 && !(await page.evaluate((id) => document.activeElement?.getAttribute('href') === `/project/${id}`, DEMO)); i++) await press('Tab')
+    for (
+      let i = 0;
+      i < 80 && !(await page.evaluate((id) => document.activeElement?.getAttribute('href') === `/project/${id}`, DEMO));
+      i++
+    )
+      await press('Tab')
     await press('Enter')
     await page.waitForURL(`**/project/${DEMO}`)
     await openProject(page, page.url())
@@ -43,12 +50,21 @@ export async function byKeyboard(application) {
     await press('Control+k')
     await page.keyboard.type('View: Matte')
     await press('Enter')
-    check(await page.getByRole('radio', { name: 'Matte' }).getAttribute('aria-checked') === 'true', 'a command is found by its name')
+    check(
+      (await page.getByRole('radio', { name: 'Matte' }).getAttribute('aria-checked')) === 'true',
+      'a command is found by its name',
+    )
     await press('?')
     await page.waitForSelector('text=Keys and gestures')
     await press('Escape')
     await press('f')
-    check(!(await page.getByRole('navigation', { name: 'Stages' }).isVisible().catch(() => false)), 'F puts the panels away')
+    check(
+      !(await page
+        .getByRole('navigation', { name: 'Stages' })
+        .isVisible()
+        .catch(() => false)),
+      'F puts the panels away',
+    )
     await press('Escape')
     await page.waitForSelector('nav[aria-label=Stages]')
     await press('Control+Shift+a')
@@ -56,11 +72,17 @@ export async function byKeyboard(application) {
     check((await selectedShare(page)) === 0, 'nothing is selected')
     // A box and an overlap without any pointer: Enter puts it in the middle, arrows move it, numbers shape it.
     await press('1')
-    check(await page.getByRole('button', { name: 'Rectangle', exact: true }).getAttribute('aria-pressed') === 'true', '1 chooses the first finder by shape')
+    check(
+      (await page.getByRole('button', { name: 'Rectangle', exact: true }).getAttribute('aria-pressed')) === 'true',
+      '1 chooses the first finder by shape',
+    )
     await press('Enter')
     near(await shareAfter(page, 0), 25, 0.1, 'a box in the middle')
     await press('Shift+ArrowRight', 'ArrowDown')
-    check((await page.locator('[data-step-card]').getByLabel('X', { exact: true }).inputValue()) === '1510 px', 'moved by ten')
+    check(
+      (await page.locator('[data-step-card]').getByLabel('X', { exact: true }).inputValue()) === '1510 px',
+      'moved by ten',
+    )
     await page.getByRole('radio', { name: 'A further step that keeps the overlap' }).focus()
     await press('Enter')
     await page.locator('[data-canvas]').focus()
@@ -71,9 +93,25 @@ export async function byKeyboard(application) {
     for (let i = 0; i < 40; i++) await press(i % 4 < 2 ? 'Control+z' : 'Control+Shift+z')
     await saved(page)
     // Every control has a name.
-    const nameless = await page.evaluate(() => [...document.querySelectorAll('button, input, [role=slider], [role=switch]')].filter((e) => e.offsetParent && !(e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.textContent.trim() || e.labels?.length)).map((e) => e.outerHTML.slice(0, 120)))
+    const nameless = await page.evaluate(() =>
+      [...document.querySelectorAll('button, input, [role=slider], [role=switch]')]
+        .filter(
+          (e) =>
+            e.offsetParent &&
+            !(
+              e.getAttribute('aria-label') ||
+              e.getAttribute('aria-labelledby') ||
+              e.textContent.trim() ||
+              e.labels?.length
+            ),
+        )
+        .map((e) => e.outerHTML.slice(0, 120)),
+    )
     check(nameless.length === 0, `controls without a name: ${nameless.join(' ')}`)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
-  } finally { await browser.close(); browser.forget() }
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
 }

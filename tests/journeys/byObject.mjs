@@ -4,9 +4,24 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, beginWith, check, chooseFinder, clearSteps, click, drag, grey, matteOf, overlap, recordsOf, saved, shareAfter } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  clearSteps,
+  click,
+  drag,
+  grey,
+  matteOf,
+  overlap,
+  recordsOf,
+  saved,
+  shareAfter,
+} from './hands.mjs'
 
-const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg')
 const truthOf = (name) => grey(join(root, 'tests/fixtures', name))
 
 export async function byObject(application) {
@@ -14,13 +29,19 @@ export async function byObject(application) {
   const { page } = browser
   const folder = mkdtempSync(join(tmpdir(), 'wily-object-'))
   try {
-    const id = await beginWith(page, application, otter), truth = await truthOf('otter-puppet-matte.png'), said = []
+    const id = await beginWith(page, application, otter),
+      truth = await truthOf('otter-puppet-matte.png'),
+      said = []
     const against = async (name, least) => {
       const iou = overlap((await matteOf(page, application, id, otter, folder, name)).data, truth.data)
       check(iou >= least, `${name} and the truth overlap by ${iou.toFixed(4)}, at least ${least} wanted`)
       said.push(`${name} ${iou.toFixed(3)}`)
     }
-    const shown = (words) => page.waitForFunction((text) => [...document.querySelectorAll('[data-note]')].some((note) => note.textContent.includes(text)), words)
+    const shown = (words) =>
+      page.waitForFunction(
+        (text) => [...document.querySelectorAll('[data-note]')].some((note) => note.textContent.includes(text)),
+        words,
+      )
 
     await chooseFinder(page, 'Rough box')
     await drag(page, await at(page, 120, 4), await at(page, 1700, 1196))
@@ -73,9 +94,15 @@ export async function byObject(application) {
     await page.waitForSelector('[data-region] path')
     const outline = await page.locator('[data-region] path').first().getAttribute('d')
     await page.keyboard.down('Alt')
-    for (let turn = 0; turn < 3; turn++) { await page.mouse.wheel(0, 120); await page.waitForTimeout(80) }
+    for (let turn = 0; turn < 3; turn++) {
+      await page.mouse.wheel(0, 120)
+      await page.waitForTimeout(80)
+    }
     await page.keyboard.up('Alt')
-    await page.waitForFunction((old) => document.querySelector('[data-region] path')?.getAttribute('d') !== old, outline)
+    await page.waitForFunction(
+      (old) => document.querySelector('[data-region] path')?.getAttribute('d') !== old,
+      outline,
+    )
     await page.mouse.click(...place)
     share = await shareAfter(page, 0)
     await drag(page, await at(page, 640, 260), await at(page, 1150, 260), [], 20)
@@ -97,13 +124,26 @@ export async function byObject(application) {
     await click(page, 880, 405)
     await page.mouse.move(...(await at(page, 985, 405)), { steps: 12 })
     await page.waitForSelector('[data-wire]')
-    for (const [x, y] of [[985, 405], [930, 460]]) { await page.mouse.move(...(await at(page, x, y)), { steps: 6 }); await click(page, x, y) }
+    for (const [x, y] of [
+      [985, 405],
+      [930, 460],
+    ]) {
+      await page.mouse.move(...(await at(page, x, y)), { steps: 6 })
+      await click(page, x, y)
+    }
     await page.keyboard.press('Enter')
     await shareAfter(page, 0)
     await clearSteps(page)
 
     await chooseFinder(page, 'Edge band')
-    for (const [x, y] of [[110, 690], [330, 610], [420, 760], [330, 880], [130, 860]]) await click(page, x, y)
+    for (const [x, y] of [
+      [110, 690],
+      [330, 610],
+      [420, 760],
+      [330, 880],
+      [130, 860],
+    ])
+      await click(page, x, y)
     await page.keyboard.press('Enter')
     share = await shareAfter(page, 0)
     await page.getByLabel('Offset, typed').first().fill('-8')
@@ -118,7 +158,8 @@ export async function byObject(application) {
     await clearSteps(page)
     await saved(page)
 
-    const skyId = await beginWith(page, application, quay), skyTruth = await truthOf('lantern-quay-sky-matte.png')
+    const skyId = await beginWith(page, application, quay),
+      skyTruth = await truthOf('lantern-quay-sky-matte.png')
     await chooseFinder(page, 'Sky')
     await page.getByRole('button', { name: 'Find the sky' }).click()
     await shareAfter(page, 0)
@@ -127,5 +168,9 @@ export async function byObject(application) {
     check(sky >= 0.96, `the sky and the truth overlap by ${sky.toFixed(4)}`)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `overlap with the truth: ${said.join(', ')}, sky ${sky.toFixed(3)}`
-  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+  } finally {
+    await browser.close()
+    browser.forget()
+    rmSync(folder, { recursive: true, force: true })
+  }
 }

@@ -4,7 +4,21 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, beginWith, check, chooseFinder, clearSteps, click, drag, matteOf, near, overlap, recordsOf, selectedShare, shareAfter } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  clearSteps,
+  click,
+  drag,
+  matteOf,
+  near,
+  overlap,
+  recordsOf,
+  selectedShare,
+  shareAfter,
+} from './hands.mjs'
 
 const photo = join(root, 'demo/pictures/lantern-quay.jpg')
 /** A circle's four curves (common practice): handles of 0.5523 of the radius. */
@@ -27,7 +41,17 @@ export async function byOutline(application) {
 
     // The same circle in four smooth points: each pressed at its place and pulled along the circle.
     await chooseFinder(page, 'Bézier')
-    for (const [dx, dy] of [[1, 0], [0, 1], [-1, 0], [0, -1]]) await drag(page, await at(page, CX + dx * R, CY + dy * R), await at(page, CX + dx * R - dy * R * K, CY + dy * R + dx * R * K))
+    for (const [dx, dy] of [
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+      [0, -1],
+    ])
+      await drag(
+        page,
+        await at(page, CX + dx * R, CY + dy * R),
+        await at(page, CX + dx * R - dy * R * K, CY + dy * R + dx * R * K),
+      )
     check((await path()).split('C').length === 4 && !(await path()).includes('Z'), 'open until it is closed')
     await page.keyboard.press('Backspace')
     await drag(page, await at(page, CX, CY - R), await at(page, CX + R * K, CY - R))
@@ -41,7 +65,11 @@ export async function byOutline(application) {
     await page.mouse.click(...(await at(page, CX + R * Math.SQRT1_2, CY + R * Math.SQRT1_2)))
     await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 5)
     check(Math.abs((await selectedShare(page)) - was) < 0.05, 'a further point leaves the curve as it is')
-    await drag(page, await at(page, CX + R * Math.SQRT1_2, CY + R * Math.SQRT1_2), await at(page, CX + R * 1.2, CY + R * 1.2))
+    await drag(
+      page,
+      await at(page, CX + R * Math.SQRT1_2, CY + R * Math.SQRT1_2),
+      await at(page, CX + R * 1.2, CY + R * 1.2),
+    )
     check((await shareAfter(page, was)) > was, 'moved out it encloses more')
     await page.getByRole('button', { name: 'Make corner' }).click()
     await page.waitForTimeout(300)
@@ -91,5 +119,9 @@ export async function byOutline(application) {
     check(layers[0].mask.recipe.steps[0].kind === 'path', 'the path is the one step of the layer’s mask')
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `overlap: Bézier and ellipse ${drawn.toFixed(4)}; traced path and its selection ${traced.toFixed(4)} (${points} points at 0.8 px)`
-  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+  } finally {
+    await browser.close()
+    browser.forget()
+    rmSync(folder, { recursive: true, force: true })
+  }
 }

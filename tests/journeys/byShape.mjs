@@ -13,7 +13,10 @@ export async function byShape(application) {
     const id = await beginWith(page, application, photo)
     const step = async (n = -1) => (await recordsOf(page, application, id)).selection.steps.at(n)
     const card = page.locator('[data-step-card]')
-    const type = async (label, value) => { await card.getByLabel(label, { exact: true }).fill(value); await card.getByLabel(label, { exact: true }).press('Enter') }
+    const type = async (label, value) => {
+      await card.getByLabel(label, { exact: true }).fill(value)
+      await card.getByLabel(label, { exact: true }).press('Enter')
+    }
 
     // A fixed ratio, swapped; then a fixed size.
     await chooseFinder(page, 'Rectangle')
@@ -24,8 +27,10 @@ export async function byShape(application) {
     let box = await step()
     near(box.height / box.width, 1.5, 0.02, 'two to three, upright')
     await page.getByLabel('Proportions').selectOption('size')
-    await page.getByLabel('Fixed width').fill('320'); await page.getByLabel('Fixed width').press('Enter')
-    await page.getByLabel('Fixed height').fill('20*12'); await page.getByLabel('Fixed height').press('Enter')
+    await page.getByLabel('Fixed width').fill('320')
+    await page.getByLabel('Fixed width').press('Enter')
+    await page.getByLabel('Fixed height').fill('20*12')
+    await page.getByLabel('Fixed height').press('Enter')
     await drag(page, await at(page, 900, 300), await at(page, 940, 330))
     await page.waitForTimeout(300)
     box = await step()
@@ -62,7 +67,10 @@ export async function byShape(application) {
     await drag(page, await at(page, box.x + box.width + 12, 500), await at(page, 1300, 1192), ['Shift'])
     await page.waitForTimeout(400)
     const next = await step()
-    check(next.x === box.x + box.width && next.y + next.height === 1200, `it clings to the other step’s side and the canvas’s: ${next.x}, ${next.y + next.height}`)
+    check(
+      next.x === box.x + box.width && next.y + next.height === 1200,
+      `it clings to the other step’s side and the canvas’s: ${next.x}, ${next.y + next.height}`,
+    )
     // The guide is dragged off the canvas and gone.
     const grip = await page.locator('[data-grip="Guide 1"]').boundingBox()
     await drag(page, [grip.x + grip.width / 2, grip.y + grip.height / 2], await at(page, -200, 10))
@@ -78,7 +86,17 @@ export async function byShape(application) {
     await shareAfter(page, 0)
     const before = await step()
     await card.getByRole('button', { name: 'Fit to all' }).click()
-    await page.waitForFunction(([x, w]) => { const f = document.querySelector('[data-step-card] input[aria-label="X"]'); return f && parseFloat(f.value) !== x && parseFloat(document.querySelector('[data-step-card] input[aria-label="Width"]').value) < w }, [before.x, before.width])
+    await page.waitForFunction(
+      ([x, w]) => {
+        const f = document.querySelector('[data-step-card] input[aria-label="X"]')
+        return (
+          f &&
+          parseFloat(f.value) !== x &&
+          parseFloat(document.querySelector('[data-step-card] input[aria-label="Width"]').value) < w
+        )
+      },
+      [before.x, before.width],
+    )
     const fitted = await step()
     near(fitted.x, 175, 8, 'shrunk to the paw on the left')
     near(fitted.y, 605, 8, 'and from above')
@@ -89,5 +107,8 @@ export async function byShape(application) {
     await page.waitForSelector('text=Nothing to fit to')
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
-  } finally { await browser.close(); browser.forget() }
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
 }

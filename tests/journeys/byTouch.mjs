@@ -13,10 +13,15 @@ export async function byTouch(application) {
   try {
     const id = await beginWith(page, application, photo)
     const fingers = await page.context().newCDPSession(page)
-    const touch = (type, points) => fingers.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], n) => ({ x, y, id: n })) })
+    const touch = (type, points) =>
+      fingers.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], n) => ({ x, y, id: n })) })
     const swipe = async (froms, tos, steps = 12) => {
       await touch('touchStart', froms)
-      for (let k = 1; k <= steps; k++) await touch('touchMove', froms.map(([x, y], n) => [x + ((tos[n][0] - x) * k) / steps, y + ((tos[n][1] - y) * k) / steps]))
+      for (let k = 1; k <= steps; k++)
+        await touch(
+          'touchMove',
+          froms.map(([x, y], n) => [x + ((tos[n][0] - x) * k) / steps, y + ((tos[n][1] - y) * k) / steps]),
+        )
       await touch('touchEnd', [])
     }
     await page.getByRole('button', { name: 'Rectangle', exact: true }).tap()
@@ -30,13 +35,27 @@ export async function byTouch(application) {
     await swipe([from], [[from[0] + 40, from[1]]])
     await page.waitForTimeout(400)
     const { steps } = (await recordsOf(page, application, id)).selection
-    check(steps.length === 2 && steps[1].op === 'subtract' && steps[1].width > 260, `the handle follows the finger: ${steps[1].width}`)
+    check(
+      steps.length === 2 && steps[1].op === 'subtract' && steps[1].width > 260,
+      `the handle follows the finger: ${steps[1].width}`,
+    )
 
     // A pen that presses harder along the way draws a stroke that grows.
     await page.getByRole('radio', { name: 'A further step that adds' }).tap()
     await page.getByRole('button', { name: 'Paint', exact: true }).tap()
-    const pen = (type, [px, py], force) => fingers.send('Input.dispatchMouseEvent', { type, x: px, y: py, button: 'left', buttons: 1, force, pointerType: 'pen', clickCount: 1 })
-    const [fx, fy] = await at(page, 1200, 300), [tx] = await at(page, 1600, 300)
+    const pen = (type, [px, py], force) =>
+      fingers.send('Input.dispatchMouseEvent', {
+        type,
+        x: px,
+        y: py,
+        button: 'left',
+        buttons: 1,
+        force,
+        pointerType: 'pen',
+        clickCount: 1,
+      })
+    const [fx, fy] = await at(page, 1200, 300),
+      [tx] = await at(page, 1600, 300)
     await pen('mousePressed', [fx, fy], 0.2)
     for (let k = 1; k <= 10; k++) await pen('mouseMoved', [fx + ((tx - fx) * k) / 10, fy], 0.2 + 0.08 * k)
     await pen('mouseReleased', [tx, fy], 0)
@@ -48,15 +67,37 @@ export async function byTouch(application) {
 
     // Two fingers: apart zooms, together pans; nothing is drawn.
     const scale = async () => Number((await page.locator('svg[data-view]').getAttribute('data-view')).split(' ')[2])
-    const before = await scale(), [x, y] = await at(page, 900, 600)
-    await swipe([[x - 40, y], [x + 40, y]], [[x - 120, y], [x + 120, y]])
+    const before = await scale(),
+      [x, y] = await at(page, 900, 600)
+    await swipe(
+      [
+        [x - 40, y],
+        [x + 40, y],
+      ],
+      [
+        [x - 120, y],
+        [x + 120, y],
+      ],
+    )
     near((await scale()) / before, 3, 0.15, 'pinched to three times')
     const place = await at(page, 900, 600)
-    await swipe([[x - 60, y], [x + 60, y]], [[x - 60, y + 90], [x + 60, y + 90]])
+    await swipe(
+      [
+        [x - 60, y],
+        [x + 60, y],
+      ],
+      [
+        [x - 60, y + 90],
+        [x + 60, y + 90],
+      ],
+    )
     near((await at(page, 900, 600))[1] - place[1], 90, 8, 'two fingers pan')
     check((await recordsOf(page, application, id)).selection.steps.length === 2, 'and draw nothing')
     await saved(page)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
-  } finally { await browser.close(); browser.forget() }
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
 }

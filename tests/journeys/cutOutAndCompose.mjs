@@ -3,9 +3,28 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, check, click, drag, drop, exported, grey, near, openProject, overlap, pictureComplete, pixels, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
+import {
+  at,
+  check,
+  click,
+  drag,
+  drop,
+  exported,
+  grey,
+  near,
+  openProject,
+  overlap,
+  pictureComplete,
+  pixels,
+  saved,
+  selectedShare,
+  shareAfter,
+  typeInto,
+} from './hands.mjs'
 
-const photo = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg'), truthFile = join(root, 'tests/fixtures/otter-puppet-matte.png')
+const photo = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg'),
+  truthFile = join(root, 'tests/fixtures/otter-puppet-matte.png')
 
 export async function cutOutAndCompose(application) {
   let browser = await openBrowser()
@@ -15,7 +34,8 @@ export async function cutOutAndCompose(application) {
     await page.waitForSelector('text=Autumn tour poster')
     await drop(page, 'main', [photo])
     await page.waitForURL('**/project/*')
-    const address = page.url(), id = address.split('/').pop()
+    const address = page.url(),
+      id = address.split('/').pop()
     await page.waitForSelector('svg[data-view]')
     await pictureComplete(page)
 
@@ -27,7 +47,11 @@ export async function cutOutAndCompose(application) {
     const seen = new Set()
     await page.mouse.move(thumb.x + thumb.width / 2, thumb.y + thumb.height / 2)
     await page.mouse.down()
-    for (let i = 1; i <= 8; i++) { await page.mouse.move(thumb.x + thumb.width / 2 + i * 3, thumb.y + thumb.height / 2); await page.waitForTimeout(120); seen.add(await selectedShare(page)) }
+    for (let i = 1; i <= 8; i++) {
+      await page.mouse.move(thumb.x + thumb.width / 2 + i * 3, thumb.y + thumb.height / 2)
+      await page.waitForTimeout(120)
+      seen.add(await selectedShare(page))
+    }
     await page.mouse.up()
     check(seen.size >= 4, `the share follows while the tolerance is dragged (${[...seen].join(', ')})`)
     await typeInto(page, 'Tolerance, typed', 34)
@@ -93,7 +117,10 @@ export async function cutOutAndCompose(application) {
     await page.waitForSelector(`a[href="/project/${id}"] img`)
     await openProject(page, address)
     const again = await (await fetch(`${application.url}/api/projects/${id}`)).json()
-    check(JSON.stringify(again.records) === JSON.stringify(records.records) && again.head === records.head, 'the records are as they were')
+    check(
+      JSON.stringify(again.records) === JSON.stringify(records.records) && again.head === records.head,
+      'the records are as they were',
+    )
     await page.waitForSelector('text=Mask of otter puppet')
     await page.getByRole('button', { name: 'Compose', exact: true }).click()
     // The mask is made anew, then the colours of the old wall are taken out: the picture comes to be as it was.
@@ -110,11 +137,15 @@ export async function cutOutAndCompose(application) {
     // Every step is still editable.
     await page.getByRole('button', { name: 'Select', exact: true }).click()
     await page.waitForFunction(() => document.querySelector('[data-selected]').textContent.includes('%'))
-    await page.locator('[aria-label="Steps, first to last"] > li').nth(0).getByRole('button', { name: /Similar/, expanded: false }).click()
+    await page
+      .locator('[aria-label="Steps, first to last"] > li')
+      .nth(0)
+      .getByRole('button', { name: /Similar/, expanded: false })
+      .click()
     const shown = await selectedShare(page)
     await typeInto(page, 'Tolerance, typed', 3)
     await page.waitForTimeout(1200)
-    check(await page.getByLabel('Tolerance, typed').inputValue() === '3', 'the first step takes a new tolerance')
+    check((await page.getByLabel('Tolerance, typed').inputValue()) === '3', 'the first step takes a new tolerance')
     await page.keyboard.press('Escape')
     await page.locator('[data-canvas]').focus()
     await page.keyboard.press('Control+z')
@@ -128,13 +159,21 @@ export async function cutOutAndCompose(application) {
     const cut = await exported(page, /cut out/, 'PNG')
     const truth = await grey(truthFile)
     const got = await pixels(cut.path)
-    check(got.width === 1800 && got.height === 1200, `the cut-out has the photo's size, not ${got.width} × ${got.height}`)
+    check(
+      got.width === 1800 && got.height === 1200,
+      `the cut-out has the photo's size, not ${got.width} × ${got.height}`,
+    )
     const alpha = Uint8Array.from({ length: truth.data.length }, (_, i) => got.data[i * 4 + 3])
     const iou = overlap(alpha, truth.data)
     check(iou >= 0.97, `the cut-out's alpha overlaps the truth by ${iou.toFixed(4)}`)
     const source = await pixels(photo)
-    let sure = 0, same = 0
-    for (let i = 0; i < alpha.length; i++) if (alpha[i] === 255 && truth.data[i] === 255) { sure++; if (Math.abs(got.data[i * 4] - source.data[i * 4]) <= 1) same++ }
+    let sure = 0,
+      same = 0
+    for (let i = 0; i < alpha.length; i++)
+      if (alpha[i] === 255 && truth.data[i] === 255) {
+        sure++
+        if (Math.abs(got.data[i * 4] - source.data[i * 4]) <= 1) same++
+      }
     check(same / sure > 0.999, 'inside, the cut-out has the photo’s own pixels')
 
     const placed = again.records.layers.find((layer) => layer.mask).placement
@@ -142,21 +181,41 @@ export async function cutOutAndCompose(application) {
     const made = await pixels(composite.path)
     check(made.width === 1800 && made.height === 1200, 'the composite has the canvas’s size')
     let sum = 0
-    for (let i = 0; i < expected.length; i += 4) for (let c = 0; c < 3; c++) sum += Math.abs(expected[i + c] - made.data[i + c])
+    for (let i = 0; i < expected.length; i += 4)
+      for (let c = 0; c < 3; c++) sum += Math.abs(expected[i + c] - made.data[i + c])
     const mean = sum / (expected.length * 0.75)
     check(mean < 3, `the composite is the true one within ${mean.toFixed(2)} of 255 on average`)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `alpha overlaps truth ${iou.toFixed(4)}, composite off by ${mean.toFixed(2)} of 255 on average`
-  } finally { await browser.close(); browser.forget() }
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
 }
 
 /** The photo with its true matte, placed over the quay by libvips. */
 async function expectedComposite(truth, source, [a, , , d, e, f]) {
   const cut = Buffer.from(source.data)
   for (let i = 0; i < truth.data.length; i++) cut[i * 4 + 3] = truth.data[i]
-  const width = Math.round(1800 * a), height = Math.round(1200 * d)
-  const scaled = await sharp(cut, { raw: { width: 1800, height: 1200, channels: 4 } }).resize(width, height, { fit: 'fill', kernel: 'cubic' }).png().toBuffer()
-  const left = Math.round(e), top = Math.round(f)
-  const visible = await sharp(scaled).extract({ left: Math.max(0, -left), top: Math.max(0, -top), width: Math.min(width - Math.max(0, -left), 1800 - Math.max(0, left)), height: Math.min(height - Math.max(0, -top), 1200 - Math.max(0, top)) }).toBuffer()
-  return sharp(quay).ensureAlpha().composite([{ input: visible, left: Math.max(0, left), top: Math.max(0, top) }]).raw().toBuffer()
+  const width = Math.round(1800 * a),
+    height = Math.round(1200 * d)
+  const scaled = await sharp(cut, { raw: { width: 1800, height: 1200, channels: 4 } })
+    .resize(width, height, { fit: 'fill', kernel: 'cubic' })
+    .png()
+    .toBuffer()
+  const left = Math.round(e),
+    top = Math.round(f)
+  const visible = await sharp(scaled)
+    .extract({
+      left: Math.max(0, -left),
+      top: Math.max(0, -top),
+      width: Math.min(width - Math.max(0, -left), 1800 - Math.max(0, left)),
+      height: Math.min(height - Math.max(0, -top), 1200 - Math.max(0, top)),
+    })
+    .toBuffer()
+  return sharp(quay)
+    .ensureAlpha()
+    .composite([{ input: visible, left: Math.max(0, left), top: Math.max(0, top) }])
+    .raw()
+    .toBuffer()
 }

@@ -23,7 +23,10 @@ export async function databaseGone(application) {
     await typeInto(page, 'Scale', 80)
     // What the server says meanwhile is one sentence, and it stays up.
     const answer = await fetch(`${application.url}/api/projects`)
-    check(answer.status === 503 && /database cannot be reached/.test((await answer.json()).problem), 'the server says that its database is gone')
+    check(
+      answer.status === 503 && /database cannot be reached/.test((await answer.json()).problem),
+      'the server says that its database is gone',
+    )
 
     // The browser is closed and opened again while the database is still away: the project waits for it, nothing is lost.
     await page.reload()
@@ -34,10 +37,18 @@ export async function databaseGone(application) {
     await page.waitForSelector('svg[data-view]')
     await saved(page)
     const after = await (await fetch(`${application.url}/api/projects/${DEMO}`)).json()
-    check(after.acts.length === before.acts.length + 3, `every act is saved: ${after.acts.length - before.acts.length} of 3`)
+    check(
+      after.acts.length === before.acts.length + 3,
+      `every act is saved: ${after.acts.length - before.acts.length} of 3`,
+    )
     const { placement } = after.records.layers.find((layer) => layer.mask)
     // X and Y were typed before the scale, which keeps the middle of the 1800 × 1200 px where it is.
-    check(Math.abs(placement[0] - 0.8) < 1e-9 && Math.abs(placement[4] - (320 - 900 * 0.08)) < 1e-6 && Math.abs(placement[5] - (306 - 600 * 0.08)) < 1e-6, `the placement is the last one typed: ${placement}`)
+    check(
+      Math.abs(placement[0] - 0.8) < 1e-9 &&
+        Math.abs(placement[4] - (320 - 900 * 0.08)) < 1e-6 &&
+        Math.abs(placement[5] - (306 - 600 * 0.08)) < 1e-6,
+      `the placement is the last one typed: ${placement}`,
+    )
 
     // And work goes on as before.
     await page.getByRole('button', { name: 'Select', exact: true }).click()
@@ -49,5 +60,9 @@ export async function databaseGone(application) {
     await saved(page)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
-  } finally { if (down) application.restartDatabase(); await browser.close(); browser.forget() }
+  } finally {
+    if (down) application.restartDatabase()
+    await browser.close()
+    browser.forget()
+  }
 }

@@ -5,8 +5,12 @@ import { basename, join } from 'node:path'
 import sharp from 'sharp'
 import { root } from './application.mjs'
 
-export function check(condition, sentence) { if (!condition) throw new Error(sentence) }
-export function near(value, wanted, within, what) { check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`) }
+export function check(condition, sentence) {
+  if (!condition) throw new Error(sentence)
+}
+export function near(value, wanted, within, what) {
+  check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`)
+}
 
 /** Where a canvas point lies on the screen now. */
 export async function at(page, x, y) {
@@ -37,13 +41,20 @@ export async function openProject(page, url) {
   await page.waitForSelector('svg[data-view]')
   await pictureComplete(page)
 }
-export const pictureComplete = (page) => page.waitForFunction(() => performance.getEntriesByName('wily:picture').length > 0)
+export const pictureComplete = (page) =>
+  page.waitForFunction(() => performance.getEntriesByName('wily:picture').length > 0)
 
-export const selectedShare = async (page) => { const text = await page.locator('[data-selected]').textContent(); return text.includes('%') ? parseFloat(text) : 0 }
+export const selectedShare = async (page) => {
+  const text = await page.locator('[data-selected]').textContent()
+  return text.includes('%') ? parseFloat(text) : 0
+}
 
 /** Waits until the share selected has changed from `before`, and then until nothing newer is being made and it stays. */
 export async function shareAfter(page, before) {
-  await page.waitForFunction((old) => { const text = document.querySelector('[data-selected]').textContent; return (text.includes('%') ? parseFloat(text) : 0) !== old }, before)
+  await page.waitForFunction((old) => {
+    const text = document.querySelector('[data-selected]').textContent
+    return (text.includes('%') ? parseFloat(text) : 0) !== old
+  }, before)
   let share = null
   for (;;) {
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')
@@ -62,17 +73,24 @@ export async function typeInto(page, label, value) {
 
 export async function saved(page) {
   await page.waitForSelector('[data-saving=saved]', { timeout: 30_000 }).catch(async () => {
-    throw new Error(`not saved after 30 s: the header says “${await page.locator('[data-saving]').textContent()}” (${await page.locator('[data-saving]').getAttribute('title')})`)
+    throw new Error(
+      `not saved after 30 s: the header says “${await page.locator('[data-saving]').textContent()}” (${await page.locator('[data-saving]').getAttribute('title')})`,
+    )
   })
 }
 
 /** Drops files onto an element, as from the desktop. */
 export async function drop(page, selector, files, place = { x: 0.5, y: 0.25 }) {
-  const contents = files.map((file) => (typeof file === 'string' ? { name: basename(file), bytes: readFileSync(file).toString('base64') } : { name: file.name, bytes: file.bytes.toString('base64') }))
+  const contents = files.map((file) =>
+    typeof file === 'string'
+      ? { name: basename(file), bytes: readFileSync(file).toString('base64') }
+      : { name: file.name, bytes: file.bytes.toString('base64') },
+  )
   const box = await page.locator(selector).first().boundingBox()
   const transfer = await page.evaluateHandle((list) => {
     const data = new DataTransfer()
-    for (const { name, bytes } of list) data.items.add(new File([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))], name))
+    for (const { name, bytes } of list)
+      data.items.add(new File([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))], name))
     return data
   }, contents)
   const where = { clientX: box.x + box.width * place.x, clientY: box.y + box.height * place.y, dataTransfer: transfer }
@@ -89,13 +107,25 @@ export async function exported(page, what, format) {
   return { path: await file.path(), name: file.suggestedFilename() }
 }
 
-export async function grey(file) { const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true }); return { data, ...info } }
-export async function pixels(file) { const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); return { data, width: info.width, height: info.height } }
+export async function grey(file) {
+  const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true })
+  return { data, ...info }
+}
+export async function pixels(file) {
+  const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  return { data, width: info.width, height: info.height }
+}
 
 /** Intersection over union at half coverage. */
 export function overlap(a, b) {
-  let both = 0, either = 0
-  for (let i = 0; i < a.length; i++) { const x = a[i] > 127, y = b[i] > 127; if (x && y) both++; if (x || y) either++ }
+  let both = 0,
+    either = 0
+  for (let i = 0; i < a.length; i++) {
+    const x = a[i] > 127,
+      y = b[i] > 127
+    if (x && y) both++
+    if (x || y) either++
+  }
   return both / either
 }
 
@@ -123,7 +153,14 @@ export async function recordsOf(page, application, id) {
 export async function matteOf(page, application, id, photo, folder, name) {
   const { selection } = await recordsOf(page, application, id)
   writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
-  execFileSync(join(root, 'bin/wily'), ['select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`)])
+  execFileSync(join(root, 'bin/wily'), [
+    'select',
+    photo,
+    '--recipe',
+    join(folder, `${name}.json`),
+    '--out',
+    join(folder, `${name}.png`),
+  ])
   return grey(join(folder, `${name}.png`))
 }
 export async function menuOf(page, button, item) {
@@ -134,7 +171,13 @@ export async function menuOf(page, button, item) {
 /** Through menus within menus, by keyboard: pointer travel between them is the library's own business. */
 export async function menuPath(page, button, ...items) {
   await page.getByRole('button', { name: button, exact: true }).click()
-  for (const item of items) { const entry = page.getByRole('menuitem', { name: item, exact: typeof item === 'string' }); await entry.waitFor(); await page.waitForTimeout(120); await entry.focus(); await page.keyboard.press('Enter') }
+  for (const item of items) {
+    const entry = page.getByRole('menuitem', { name: item, exact: typeof item === 'string' })
+    await entry.waitFor()
+    await page.waitForTimeout(120)
+    await entry.focus()
+    await page.keyboard.press('Enter')
+  }
 }
 export const stage = (page, name) => page.getByRole('button', { name, exact: true }).click()
 /** Adds a picture file as a layer on top. */
@@ -143,12 +186,21 @@ export async function addOnTop(page, file) {
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('menuitem', { name: 'Pictures on top …' }).click()
   await (await chooser).setFiles(file)
-  await page.waitForSelector(`[data-layer="${basename(file).replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ')}"]`)
+  await page.waitForSelector(
+    `[data-layer="${basename(file)
+      .replace(/\.[^.]+$/, '')
+      .replace(/[-_]+/g, ' ')}"]`,
+  )
 }
 /** The composite as delivered. */
-export async function composite(page) { const { path } = await exported(page, /The composite/, 'PNG'); return pixels(path) }
+export async function composite(page) {
+  const { path } = await exported(page, /The composite/, 'PNG')
+  return pixels(path)
+}
 export const pixelAt = ({ data, width }, x, y) => [...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 4)]
-export function same(pixel, wanted, within, what) { for (let c = 0; c < 4; c++) near(pixel[c], wanted[c], within, `${what}, channel ${c}`) }
+export function same(pixel, wanted, within, what) {
+  for (let c = 0; c < 4; c++) near(pixel[c], wanted[c], within, `${what}, channel ${c}`)
+}
 /** Drags a grip over the picture to a place on the screen. */
 export async function dragGrip(page, name, to, keys = []) {
   const box = await page.locator(`[data-grip="${name}"]`).boundingBox()

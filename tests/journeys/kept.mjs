@@ -2,9 +2,25 @@
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, beginWith, check, chooseFinder, clearSteps, click, drag, menuOf, near, recordsOf, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  clearSteps,
+  click,
+  drag,
+  menuOf,
+  near,
+  recordsOf,
+  saved,
+  selectedShare,
+  shareAfter,
+  typeInto,
+} from './hands.mjs'
 
-const quay = join(root, 'demo/pictures/lantern-quay.jpg'), otter = join(root, 'demo/pictures/otter-puppet.jpg')
+const quay = join(root, 'demo/pictures/lantern-quay.jpg'),
+  otter = join(root, 'demo/pictures/otter-puppet.jpg')
 const AREA = 1800 * 1200
 
 export async function kept(application) {
@@ -28,7 +44,13 @@ export async function kept(application) {
     await page.getByRole('button', { name: 'Kept selections and paths' }).click()
     await page.getByRole('button', { name: 'Load Left: it takes away' }).click()
     near(await shareAfter(page, other), (100 * 200 * 400) / AREA, 0.05, 'loaded, it takes away the overlap')
-    check(await page.getByRole('region', { name: 'Saved selections' }).getByRole('button', { name: 'Remove Left' }).getAttribute('aria-disabled') === 'true', 'one that is used is not removed')
+    check(
+      (await page
+        .getByRole('region', { name: 'Saved selections' })
+        .getByRole('button', { name: 'Remove Left' })
+        .getAttribute('aria-disabled')) === 'true',
+      'one that is used is not removed',
+    )
     await page.keyboard.press('Escape')
     // After a reload it still means the same.
     await saved(page)
@@ -49,10 +71,16 @@ export async function kept(application) {
     await drag(page, await at(page, 500, 400), await at(page, 700, 500))
     await page.waitForTimeout(400)
     near(await selectedShare(page), whole, 0.05, 'moved, it is as large as before')
-    const corner = await page.locator('[data-grip="Scale selection lower right"]').boundingBox(), middle = await at(page, 700, 500)
+    const corner = await page.locator('[data-grip="Scale selection lower right"]').boundingBox(),
+      middle = await at(page, 700, 500)
     const from = [corner.x + corner.width / 2, corner.y + corner.height / 2]
     await drag(page, from, [(from[0] + middle[0]) / 2, (from[1] + middle[1]) / 2])
-    near(await shareAfter(page, whole), whole * 0.75 ** 2, 0.3, 'a corner moved a quarter of the diagonal in: three quarters as long and wide')
+    near(
+      await shareAfter(page, whole),
+      whole * 0.75 ** 2,
+      0.3,
+      'a corner moved a quarter of the diagonal in: three quarters as long and wide',
+    )
     const { matrix } = (await recordsOf(page, application, id)).selection.steps.at(-1)
     near(matrix[0], 0.75, 0.02, 'the record says so')
 
@@ -76,17 +104,38 @@ export async function kept(application) {
     await drag(page, await at(page, 300, 600), await at(page, 500, 600))
     const stroke = await shareAfter(page, 0)
     await click(page, 1100, 600, ['Shift'])
-    near((await shareAfter(page, stroke)) - stroke, (100 * 600 * 100) / AREA, 0.1, 'Shift goes on straight from the last stroke’s end')
-    check((await recordsOf(page, application, second)).selection.steps[0].strokes.length === 2, 'as a further stroke of the same step')
+    near(
+      (await shareAfter(page, stroke)) - stroke,
+      (100 * 600 * 100) / AREA,
+      0.1,
+      'Shift goes on straight from the last stroke’s end',
+    )
+    check(
+      (await recordsOf(page, application, second)).selection.steps[0].strokes.length === 2,
+      'as a further stroke of the same step',
+    )
 
     // The tint over what is hidden instead; before and after; the cross-hair.
-    const pixel = async (x, y) => page.evaluate(([sx, sy]) => { const c = document.querySelector('[data-surface=picture]'), b = c.getBoundingClientRect(); return [...c.getContext('2d').getImageData((sx - b.left) * devicePixelRatio, (sy - b.top) * devicePixelRatio, 1, 1).data].slice(0, 3) }, await at(page, x, y))
-    const inside = await pixel(700, 600), outside = await pixel(100, 1000)
+    const pixel = async (x, y) =>
+      page.evaluate(
+        ([sx, sy]) => {
+          const c = document.querySelector('[data-surface=picture]'),
+            b = c.getBoundingClientRect()
+          return [
+            ...c.getContext('2d').getImageData((sx - b.left) * devicePixelRatio, (sy - b.top) * devicePixelRatio, 1, 1)
+              .data,
+          ].slice(0, 3)
+        },
+        await at(page, x, y),
+      )
+    const inside = await pixel(700, 600),
+      outside = await pixel(100, 1000)
     await page.getByRole('button', { name: /^Tint/ }).click()
     await page.getByRole('radio', { name: 'what is hidden' }).click()
     await page.keyboard.press('Escape')
     await page.waitForTimeout(400)
-    const insideNow = await pixel(700, 600), outsideNow = await pixel(100, 1000)
+    const insideNow = await pixel(700, 600),
+      outsideNow = await pixel(100, 1000)
     const differ = (a, b) => Math.max(...a.map((v, i) => Math.abs(v - b[i])))
     check(differ(inside, insideNow) > 25 && differ(outside, outsideNow) > 25, 'the tint lies over what is hidden')
     await page.locator('[data-canvas]').focus()
@@ -95,11 +144,17 @@ export async function kept(application) {
     await drag(page, [handle.x + 9, handle.y + 9], [(await at(page, 400, 600))[0], handle.y + 9])
     await page.waitForTimeout(400)
     check(differ(await pixel(100, 1000), outside) <= 3, 'left of the divider the picture is as it came')
-    check(differ(await pixel(1500, 1000), [0, 0, 0]) > 0 && differ(await pixel(700, 600), insideNow) <= 3, 'right of it as it is now')
+    check(
+      differ(await pixel(1500, 1000), [0, 0, 0]) > 0 && differ(await pixel(700, 600), insideNow) <= 3,
+      'right of it as it is now',
+    )
     await page.keyboard.press('d')
     await page.keyboard.press('c')
-    check(await page.locator('[data-canvas].pointer-cross').count() === 1, 'the pointer is a cross')
+    check((await page.locator('[data-canvas].pointer-cross').count()) === 1, 'the pointer is a cross')
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
-  } finally { await browser.close(); browser.forget() }
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
 }

@@ -2,9 +2,27 @@
 import { join } from 'node:path'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { addOnTop, at, beginWith, check, chooseFinder, click, composite, drag, menuPath, near, pixelAt, pixels, recordsOf, same, saved, stage } from './hands.mjs'
+import {
+  addOnTop,
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  click,
+  composite,
+  drag,
+  menuPath,
+  near,
+  pixelAt,
+  pixels,
+  recordsOf,
+  same,
+  saved,
+  stage,
+} from './hands.mjs'
 
-const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg')
 
 export async function layerList(application) {
   const browser = await openBrowser()
@@ -15,10 +33,14 @@ export async function layerList(application) {
     await addOnTop(page, quay)
     await saved(page)
     const names = async () => (await recordsOf(page, application, id)).layers.map((layer) => layer.name).join(' < ')
-    const row = async (name) => { const box = await page.locator(`[data-layer="${name}"]`).boundingBox(); return [box.x + box.width / 2, box.y + box.height / 2] }
+    const row = async (name) => {
+      const box = await page.locator(`[data-layer="${name}"]`).boundingBox()
+      return [box.x + box.width / 2, box.y + box.height / 2]
+    }
 
     // Dragged below the other, and back by keys.
-    const [x, y] = await row('lantern quay'), below = await row('otter puppet')
+    const [x, y] = await row('lantern quay'),
+      below = await row('otter puppet')
     await drag(page, [x, y], [x, below[1] + 6])
     check((await names()) === 'lantern quay < otter puppet', `after dragging: ${await names()}`)
     await page.locator('[data-canvas]').focus()
@@ -52,7 +74,10 @@ export async function layerList(application) {
     await page.getByRole('radio', { name: 'Place' }).click()
     await drag(page, await at(page, 900, 600), await at(page, 1100, 700))
     await page.waitForSelector('text=Harbour is locked.')
-    check(JSON.stringify((await recordsOf(page, application, id)).layers[1].placement) === '[1,0,0,1,0,0]', 'it has not moved')
+    check(
+      JSON.stringify((await recordsOf(page, application, id)).layers[1].placement) === '[1,0,0,1,0,0]',
+      'it has not moved',
+    )
     await page.getByRole('button', { name: 'Unlock Harbour' }).click()
 
     // Shown alone by Alt on its eye; then hidden.
@@ -78,7 +103,13 @@ export async function layerList(application) {
 
     // Two pictures into the mask library; one becomes a mask.
     await page.getByRole('button', { name: 'More for this layer' }).click()
-    for (const name of ['Mask', 'From the library']) { const item = page.getByRole('menuitem', { name, exact: true }); await item.waitFor(); await page.waitForTimeout(150); await item.focus(); await page.keyboard.press('Enter') }
+    for (const name of ['Mask', 'From the library']) {
+      const item = page.getByRole('menuitem', { name, exact: true })
+      await item.waitFor()
+      await page.waitForTimeout(150)
+      await item.focus()
+      await page.keyboard.press('Enter')
+    }
     await page.getByRole('menuitem', { name: 'Spotlights' }).waitFor()
     const chooser = page.waitForEvent('filechooser')
     await page.getByRole('menuitem', { name: /Put pictures into the library/ }).focus()
@@ -111,5 +142,7 @@ export async function layerList(application) {
     near(piece.width, 400, 3, 'the piece is as wide as the box')
     near(piece.height, 300, 3, 'and as high')
     same(pixelAt(piece, 100, 100), pixelAt(whole, 300, 300), 2, 'and shows what was there')
-  } finally { await browser.close() }
+  } finally {
+    await browser.close()
+  }
 }

@@ -2,17 +2,38 @@
 import { join } from 'node:path'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { addOnTop, at, beginWith, check, chooseFinder, composite, drag, menuPath, near, openProject, pixelAt, pixels, recordsOf, same, saved, stage, typeInto } from './hands.mjs'
+import {
+  addOnTop,
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  composite,
+  drag,
+  menuPath,
+  near,
+  openProject,
+  pixelAt,
+  pixels,
+  recordsOf,
+  same,
+  saved,
+  stage,
+  typeInto,
+} from './hands.mjs'
 
-const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
-const toLinear = (v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4), fromLinear = (v) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const toLinear = (v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4),
+  fromLinear = (v) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
 const brighter = (v, stops) => Math.min(255, 255 * fromLinear(toLinear(v / 255) * 2 ** stops))
 
 export async function masksAndTones(application) {
   const browser = await openBrowser()
   const { page } = browser
   try {
-    const below = await pixels(quay), above = await pixels(otter)
+    const below = await pixels(quay),
+      above = await pixels(otter)
     const id = await beginWith(page, application, quay)
     await addOnTop(page, otter)
     await stage(page, 'Select')
@@ -55,13 +76,21 @@ export async function masksAndTones(application) {
     await menuPath(page, 'More for this layer', 'Mask', 'From the selection')
     await saved(page)
     await stage(page, 'Compose')
-    const thumb = await page.getByRole('slider', { name: 'Stops', exact: true }).boundingBox(), x = thumb.x + thumb.width / 2, y = thumb.y + thumb.height / 2
+    const thumb = await page.getByRole('slider', { name: 'Stops', exact: true }).boundingBox(),
+      x = thumb.x + thumb.width / 2,
+      y = thumb.y + thumb.height / 2
     await drag(page, [x, y], [x + 14, y])
     await saved(page)
-    const stops = (await recordsOf(page, application, id)).layers.find((layer) => layer.kind === 'adjust').adjustment.stops
+    const stops = (await recordsOf(page, application, id)).layers.find((layer) => layer.kind === 'adjust').adjustment
+      .stops
     check(stops > 0.2, `the slider went to ${stops} stops`)
     out = await composite(page)
-    same(pixelAt(out, 1450, 700), pixelAt(below, 1450, 700).map((v, c) => (c < 3 ? brighter(v, stops) : v)), 2, 'inside the mask there is more light')
+    same(
+      pixelAt(out, 1450, 700),
+      pixelAt(below, 1450, 700).map((v, c) => (c < 3 ? brighter(v, stops) : v)),
+      2,
+      'inside the mask there is more light',
+    )
     same(pixelAt(out, 1700, 1000), pixelAt(below, 1700, 1000), 1, 'outside it there is not')
 
     // A point on the curve, by hand; its histogram is there.
@@ -71,12 +100,19 @@ export async function masksAndTones(application) {
     const counted = Number(await page.locator('[data-tones]').getAttribute('data-tones'))
     check(counted > 50_000, `the histogram counts ${counted} pixels`)
     const surface = await page.locator('[data-curve]').boundingBox()
-    await drag(page, [surface.x + surface.width * 0.5, surface.y + surface.height * 0.5], [surface.x + surface.width * 0.5, surface.y + surface.height * 0.3])
+    await drag(
+      page,
+      [surface.x + surface.width * 0.5, surface.y + surface.height * 0.5],
+      [surface.x + surface.width * 0.5, surface.y + surface.height * 0.3],
+    )
     await saved(page)
-    const curve = (await recordsOf(page, application, id)).layers.find((layer) => layer.adjustment?.kind === 'curves').adjustment.all
+    const curve = (await recordsOf(page, application, id)).layers.find((layer) => layer.adjustment?.kind === 'curves')
+      .adjustment.all
     check(curve.length === 3, 'the curve has a third point')
     near(curve[1][1], 0.7, 0.03, 'where it was dragged')
     out = await composite(page)
     check(pixelAt(out, 1700, 1000)[0] > pixelAt(below, 1700, 1000)[0] + 3, 'the picture is lighter')
-  } finally { await browser.close() }
+  } finally {
+    await browser.close()
+  }
 }

@@ -2,10 +2,31 @@
 import { join } from 'node:path'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { addOnTop, at, beginWith, check, chooseFinder, composite, drag, menuPath, pixelAt, pixels, recordsOf, same, saved, stage, typeInto } from './hands.mjs'
+import {
+  addOnTop,
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  composite,
+  drag,
+  menuPath,
+  pixelAt,
+  pixels,
+  recordsOf,
+  same,
+  saved,
+  stage,
+  typeInto,
+} from './hands.mjs'
 
-const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
-const worst = (a, b) => { let most = 0; for (let i = 0; i < a.data.length; i++) most = Math.max(most, Math.abs(a.data[i] - b.data[i])); return most }
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const worst = (a, b) => {
+  let most = 0
+  for (let i = 0; i < a.data.length; i++) most = Math.max(most, Math.abs(a.data[i] - b.data[i]))
+  return most
+}
 
 export async function piecesAndMerges(application) {
   const browser = await openBrowser()
@@ -64,7 +85,10 @@ export async function piecesAndMerges(application) {
     await drag(page, await at(page, 300, 500), await at(page, 1500, 500))
     await saved(page)
     const painted = (await recordsOf(page, application, id)).layers.at(-1)
-    check(painted.kind === 'paint' && painted.items[0].area.recipe.steps.map((s) => s.kind).join() === 'ellipse,paint', 'the stroke is kept with the selection it was painted in')
+    check(
+      painted.kind === 'paint' && painted.items[0].area.recipe.steps.map((s) => s.kind).join() === 'ellipse,paint',
+      'the stroke is kept with the selection it was painted in',
+    )
     out = await composite(page)
     same(pixelAt(out, 900, 500), [0xc2, 0x41, 0x0c, 255], 1, 'inside there is paint')
     same(pixelAt(out, 400, 500), pixelAt(before, 400, 500), 1, 'outside there is none')
@@ -84,5 +108,7 @@ export async function piecesAndMerges(application) {
     await page.getByRole('button', { name: 'Uncrop' }).click()
     await saved(page)
     check(worst(await composite(page), out) === 0, 'nothing was lost')
-  } finally { await browser.close() }
+  } finally {
+    await browser.close()
+  }
 }

@@ -19,9 +19,29 @@ import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 
-const journeys = { cutOutAndCompose, databaseGone, badFiles, byKeyboard, threeWays, byShape, byOutline, byColour, byObject, edge, kept, byTouch, twoPhotos, masksAndTones, piecesAndMerges, layerList, largePhoto, manyLayers }
+const journeys = {
+  cutOutAndCompose,
+  databaseGone,
+  badFiles,
+  byKeyboard,
+  threeWays,
+  byShape,
+  byOutline,
+  byColour,
+  byObject,
+  edge,
+  kept,
+  byTouch,
+  twoPhotos,
+  masksAndTones,
+  piecesAndMerges,
+  layerList,
+  largePhoto,
+  manyLayers,
+}
 const wanted = process.argv.slice(2)
-let passed = 0, failed = 0
+let passed = 0,
+  failed = 0
 const application = await startApplication()
 try {
   for (const [name, journey] of Object.entries(journeys)) {
@@ -30,12 +50,18 @@ try {
     try {
       const said = await journey(application)
       passed++
-      console.log(`ok      ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
+      console.log(
+        `ok      ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`,
+      )
     } catch (error) {
       failed++
-      console.log(`FAILED  ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`)
+      console.log(
+        `FAILED  ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`,
+      )
     }
   }
-} finally { await application.stop() }
+} finally {
+  await application.stop()
+}
 console.log(`journeys: ${passed} passed, ${failed} failed`)
 process.exitCode = failed ? 1 : 0

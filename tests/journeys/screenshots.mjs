@@ -8,7 +8,10 @@ const application = await startApplication()
 const browser = await openBrowser()
 const { page } = browser
 const project = (letter) => `${application.url}/project/00000000-0000-4000-8000-00000000${letter}000`
-const shot = async (name) => { await page.waitForTimeout(900); await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) }) }
+const shot = async (name) => {
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
+}
 const stage = (name) => page.getByRole('button', { name, exact: true }).click()
 try {
   await page.goto(application.url)
@@ -45,7 +48,11 @@ try {
   await shot('byBrush')
 
   // By object: the puppet from a box, from marks, as the subject; its regions.
-  const fresh = async (name) => { await page.keyboard.press('Control+Shift+a'); await page.getByRole('radio', { name: 'Tint' }).click(); await page.getByRole('button', { name, exact: true }).click() }
+  const fresh = async (name) => {
+    await page.keyboard.press('Control+Shift+a')
+    await page.getByRole('radio', { name: 'Tint' }).click()
+    await page.getByRole('button', { name, exact: true }).click()
+  }
   await fresh('Rough box')
   await drag(page, await at(page, 700, 20), await at(page, 5600, 3990))
   await shareAfter(page, 0)
@@ -93,7 +100,13 @@ try {
   await shot('liveWire')
   await page.keyboard.press('Enter')
   await fresh('Edge band')
-  for (const [x, y] of [[1205, 385], [1290, 140], [1330, 140], [1415, 385]]) await click(page, x, y)
+  for (const [x, y] of [
+    [1205, 385],
+    [1290, 140],
+    [1330, 140],
+    [1415, 385],
+  ])
+    await click(page, x, y)
   await page.keyboard.press('Enter')
   await shareAfter(page, 0)
   await shot('edgeBand')
@@ -126,8 +139,16 @@ try {
   await menuPath(page, 'Add a layer', 'Adjust light', 'Curves')
   await page.waitForSelector('[data-tones]')
   const curve = await page.locator('[data-curve]').boundingBox()
-  await drag(page, [curve.x + curve.width * 0.28, curve.y + curve.height * 0.72], [curve.x + curve.width * 0.26, curve.y + curve.height * 0.8])
-  await drag(page, [curve.x + curve.width * 0.7, curve.y + curve.height * 0.35], [curve.x + curve.width * 0.68, curve.y + curve.height * 0.18])
+  await drag(
+    page,
+    [curve.x + curve.width * 0.28, curve.y + curve.height * 0.72],
+    [curve.x + curve.width * 0.26, curve.y + curve.height * 0.8],
+  )
+  await drag(
+    page,
+    [curve.x + curve.width * 0.7, curve.y + curve.height * 0.35],
+    [curve.x + curve.width * 0.68, curve.y + curve.height * 0.18],
+  )
   await shot('adjustment')
   await menuPath(page, 'More for this layer', 'Mask', 'Gradient')
   await dragGrip(page, 'Start of the gradient', await at(page, 500, 1000))
@@ -148,4 +169,8 @@ try {
   await page.waitForFunction(() => Number(document.querySelector('[data-ribbon]').dataset.ribbon) > 1000)
   await page.waitForTimeout(4000)
   await shot('edge')
-} finally { await browser.close(); browser.forget(); await application.stop() }
+} finally {
+  await browser.close()
+  browser.forget()
+  await application.stop()
+}

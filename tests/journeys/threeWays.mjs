@@ -4,7 +4,22 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
-import { at, beginWith, check, chooseFinder, clearSteps, click, drag, matteOf, near, overlap, saved, selectedShare, shareAfter, typeInto } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  clearSteps,
+  click,
+  drag,
+  matteOf,
+  near,
+  overlap,
+  saved,
+  selectedShare,
+  shareAfter,
+  typeInto,
+} from './hands.mjs'
 
 const photo = join(root, 'demo/pictures/lantern-quay.jpg')
 const [X0, Y0, X1, Y1] = [400, 300, 1000, 800]
@@ -15,7 +30,9 @@ export async function threeWays(application) {
   const folder = mkdtempSync(join(tmpdir(), 'wily-ways-'))
   try {
     const id = await beginWith(page, application, photo)
-    const matte = (name) => matteOf(page, application, id, photo, folder, name), finder = (name) => chooseFinder(page, name), clear = () => clearSteps(page)
+    const matte = (name) => matteOf(page, application, id, photo, folder, name),
+      finder = (name) => chooseFinder(page, name),
+      clear = () => clearSteps(page)
     const wanted = (100 * (X1 - X0) * (Y1 - Y0)) / (1800 * 1200)
 
     await finder('Rectangle')
@@ -25,7 +42,14 @@ export async function threeWays(application) {
     await clear()
 
     await finder('Corners')
-    for (const [x, y] of [[X0, Y0], [X1, Y0], [X1 - 150, Y1 + 100], [X1, Y1], [X0, Y1]]) await click(page, x, y)
+    for (const [x, y] of [
+      [X0, Y0],
+      [X1, Y0],
+      [X1 - 150, Y1 + 100],
+      [X1, Y1],
+      [X0, Y1],
+    ])
+      await click(page, x, y)
     await page.keyboard.press('Backspace') // three corners back, to before the one set wrongly
     await page.keyboard.press('Backspace')
     await page.keyboard.press('Backspace')
@@ -39,7 +63,13 @@ export async function threeWays(application) {
     await finder('Freehand')
     await page.mouse.move(...(await at(page, X0, Y0)))
     await page.mouse.down()
-    for (const [x, y] of [[X1, Y0], [X1, Y1], [X0, Y1], [X0, Y0]]) await page.mouse.move(...(await at(page, x, y)), { steps: 20 })
+    for (const [x, y] of [
+      [X1, Y0],
+      [X1, Y1],
+      [X0, Y1],
+      [X0, Y0],
+    ])
+      await page.mouse.move(...(await at(page, x, y)), { steps: 20 })
     await page.mouse.up()
     await shareAfter(page, 0)
     const freehand = await matte('freehand')
@@ -100,5 +130,9 @@ export async function threeWays(application) {
     await saved(page)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `overlap with the box: ${figures.join(', ')}`
-  } finally { await browser.close(); browser.forget(); rmSync(folder, { recursive: true, force: true }) }
+  } finally {
+    await browser.close()
+    browser.forget()
+    rmSync(folder, { recursive: true, force: true })
+  }
 }

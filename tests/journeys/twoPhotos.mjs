@@ -2,17 +2,39 @@
 import { join } from 'node:path'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { addOnTop, at, beginWith, check, chooseFinder, composite, drag, dragGrip, menuPath, pixelAt, pixels, recordsOf, same, saved } from './hands.mjs'
+import {
+  addOnTop,
+  at,
+  beginWith,
+  check,
+  chooseFinder,
+  composite,
+  drag,
+  dragGrip,
+  menuPath,
+  pixelAt,
+  pixels,
+  recordsOf,
+  same,
+  saved,
+} from './hands.mjs'
 
-const otter = join(root, 'demo/pictures/otter-puppet.jpg'), quay = join(root, 'demo/pictures/lantern-quay.jpg')
+const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
+  quay = join(root, 'demo/pictures/lantern-quay.jpg')
 
 export async function twoPhotos(application) {
   const browser = await openBrowser()
   const { page } = browser
   try {
-    const below = await pixels(quay), above = await pixels(otter)
+    const below = await pixels(quay),
+      above = await pixels(otter)
     const acts = async (id) => (await (await fetch(`${application.url}/api/projects/${id}`)).json()).acts.length
-    const begun = async () => { const id = await beginWith(page, application, quay); await addOnTop(page, otter); await saved(page); return { id, before: await acts(id) } }
+    const begun = async () => {
+      const id = await beginWith(page, application, quay)
+      await addOnTop(page, otter)
+      await saved(page)
+      return { id, before: await acts(id) }
+    }
 
     // A gradient mask between the two: one act makes it, its end is dragged where it should be.
     let { id, before } = await begun()
@@ -31,7 +53,8 @@ export async function twoPhotos(application) {
     // A painted blend: a white mask, painted black where the quay should come through; X paints it back.
     ;({ id, before } = await begun())
     await menuPath(page, 'More for this layer', 'Mask', 'White: all shown; paint hides')
-    await page.getByLabel('Size, typed').first().fill('200'); await page.keyboard.press('Enter')
+    await page.getByLabel('Size, typed').first().fill('200')
+    await page.keyboard.press('Enter')
     await drag(page, await at(page, 300, 300), await at(page, 1500, 300))
     await drag(page, await at(page, 300, 900), await at(page, 1500, 900))
     await page.locator('[data-canvas]').focus()
@@ -39,7 +62,12 @@ export async function twoPhotos(application) {
     await drag(page, await at(page, 900, 300), await at(page, 1500, 300))
     await saved(page)
     check((await acts(id)) - before <= 4, `the painted blend took ${(await acts(id)) - before} acts`)
-    check((await recordsOf(page, application, id)).layers[1].mask.recipe.steps.map((s) => `${s.kind} ${s.op ?? ''}`).join() === 'all ,paint subtract,paint add', 'strokes of one kind are one step')
+    check(
+      (await recordsOf(page, application, id)).layers[1].mask.recipe.steps
+        .map((s) => `${s.kind} ${s.op ?? ''}`)
+        .join() === 'all ,paint subtract,paint add',
+      'strokes of one kind are one step',
+    )
     out = await composite(page)
     same(pixelAt(out, 500, 300), pixelAt(below, 500, 300), 1, 'where black was painted the quay shows')
     same(pixelAt(out, 1300, 300), pixelAt(above, 1300, 300), 1, 'painted white again the puppet is back')
@@ -61,5 +89,7 @@ export async function twoPhotos(application) {
     out = await composite(page)
     same(pixelAt(out, 900, 600), pixelAt(above, 900, 600), 1, 'inside the shape the photo')
     same(pixelAt(out, 100, 100), [0xc2, 0x41, 0x0c, 255], 1, 'outside it the colour')
-  } finally { await browser.close() }
+  } finally {
+    await browser.close()
+  }
 }

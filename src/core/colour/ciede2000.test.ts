@@ -48,16 +48,28 @@ describe('CIEDE2000', () => {
     for (const [L1, a1, b1, L2, a2, b2, difference] of PAIRS) {
       expect(ciede2000([L1, a1, b1], [L2, a2, b2])).toBeCloseTo(difference, 4)
       expect(ciede2000([L2, a2, b2], [L1, a1, b1])).toBeCloseTo(difference, 4)
-      expect(reference({ mode: 'lab65', l: L1, a: a1, b: b1 }, { mode: 'lab65', l: L2, a: a2, b: b2 })).toBeCloseTo(difference, 4)
+      expect(reference({ mode: 'lab65', l: L1, a: a1, b: b1 }, { mode: 'lab65', l: L2, a: a2, b: b2 })).toBeCloseTo(
+        difference,
+        4,
+      )
     }
   })
   it('agrees with culori on any two colours', () => {
     // Colours in hundredths, as the published ones; hues that are opposite to the last digit turn either way, as rounding will have it.
-    const reference = differenceCiede2000(), hundredths = (min: number, max: number) => fc.integer({ min: min * 100, max: max * 100 }).map((v) => v / 100), axis = hundredths(-100, 100), lab = fc.tuple(hundredths(0, 100), axis, axis)
-    const opposite = ([, a1, b1]: readonly number[], [, a2, b2]: readonly number[]) => a1 * a2 + b1 * b2 < 0 && Math.abs(a1 * b2 - a2 * b1) < 0.2 * Math.hypot(a1, b1)
-    fc.assert(fc.property(lab, lab, (p, q) => {
-      fc.pre(!opposite(p, q))
-      expect(ciede2000(p, q)).toBeCloseTo(reference({ mode: 'lab65', l: p[0], a: p[1], b: p[2] }, { mode: 'lab65', l: q[0], a: q[1], b: q[2] }), 5)
-    }))
+    const reference = differenceCiede2000(),
+      hundredths = (min: number, max: number) => fc.integer({ min: min * 100, max: max * 100 }).map((v) => v / 100),
+      axis = hundredths(-100, 100),
+      lab = fc.tuple(hundredths(0, 100), axis, axis)
+    const opposite = ([, a1, b1]: readonly number[], [, a2, b2]: readonly number[]) =>
+      a1 * a2 + b1 * b2 < 0 && Math.abs(a1 * b2 - a2 * b1) < 0.2 * Math.hypot(a1, b1)
+    fc.assert(
+      fc.property(lab, lab, (p, q) => {
+        fc.pre(!opposite(p, q))
+        expect(ciede2000(p, q)).toBeCloseTo(
+          reference({ mode: 'lab65', l: p[0], a: p[1], b: p[2] }, { mode: 'lab65', l: q[0], a: q[1], b: q[2] }),
+          5,
+        )
+      }),
+    )
   })
 })

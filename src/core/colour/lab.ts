@@ -12,7 +12,8 @@ const X = [0.4360657468 / 0.9642956764, 0.3851514688 / 0.9642956764, 0.143078451
 const Y = [0.2224931757, 0.7168870538, 0.0606197705]
 const Z = [0.0139239044 / 0.8251046025, 0.0970812966 / 0.8251046025, 0.7140993567 / 0.8251046025]
 
-const EPSILON = 216 / 24389, KAPPA = 24389 / 27
+const EPSILON = 216 / 24389,
+  KAPPA = 24389 / 27
 const compress = (t: number): number => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116)
 
 /** The compressing curve on a fine grid, for one difference after the other: within 0.03 CIELAB units of the exact one. */
@@ -21,8 +22,12 @@ const COMPRESS = Float32Array.from({ length: STEPS + 2 }, (_, i) => compress(i /
 
 /** @param red @param green @param blue 0-255. L* 0-100, a* and b* about ±128. */
 export function labOf(red: number, green: number, blue: number): Lab {
-  const r = LINEAR_OF_BYTE[red], g = LINEAR_OF_BYTE[green], b = LINEAR_OF_BYTE[blue]
-  const x = compress(X[0] * r + X[1] * g + X[2] * b), y = compress(Y[0] * r + Y[1] * g + Y[2] * b), z = compress(Z[0] * r + Z[1] * g + Z[2] * b)
+  const r = LINEAR_OF_BYTE[red],
+    g = LINEAR_OF_BYTE[green],
+    b = LINEAR_OF_BYTE[blue]
+  const x = compress(X[0] * r + X[1] * g + X[2] * b),
+    y = compress(Y[0] * r + Y[1] * g + Y[2] * b),
+    z = compress(Z[0] * r + Z[1] * g + Z[2] * b)
   return [116 * y - 16, 500 * (x - y), 200 * (y - z)]
 }
 
@@ -32,9 +37,21 @@ const table = (rows: readonly number[]): Float32Array[] => rows.map((m) => LINEA
 const SLICE = 1 << 10
 
 /** L*, a*, b* of `count` pixels (words, red in the low byte) from `from` on, into the three rows from `at` on. */
-export function labRow(words: Uint32Array, from: number, count: number, L: Float32Array, a: Float32Array, b: Float32Array, at = 0): void {
+export function labRow(
+  words: Uint32Array,
+  from: number,
+  count: number,
+  L: Float32Array,
+  a: Float32Array,
+  b: Float32Array,
+  at = 0,
+): void {
   withRoom((stack) => {
-    const most = (Math.min(SLICE, count) + 3) & ~3, plane = most * 4, source = stack.take(plane), out = stack.take(3 * plane), linear = stack.take(LINEAR_OF_BYTE.byteLength)
+    const most = (Math.min(SLICE, count) + 3) & ~3,
+      plane = most * 4,
+      source = stack.take(plane),
+      out = stack.take(3 * plane),
+      linear = stack.take(LINEAR_OF_BYTE.byteLength)
     stack.floats(linear, 256).set(LINEAR_OF_BYTE)
     for (let done = 0; done < count; done += most) {
       const n = Math.min(most, count - done)
@@ -46,16 +63,26 @@ export function labRow(words: Uint32Array, from: number, count: number, L: Float
     }
   })
 }
-const XS = table(X), YS = table(Y), ZS = table(Z)
+const XS = table(X),
+  YS = table(Y),
+  ZS = table(Z)
 
 /** CIE76 difference of a picture's pixels to one colour, handed out pixel by pixel. */
 export function labDifferenceTo(reference: Lab): (word: number) => number {
-  const [xr, xg, xb] = XS, [yr, yg, yb] = YS, [zr, zg, zb] = ZS
+  const [xr, xg, xb] = XS,
+    [yr, yg, yb] = YS,
+    [zr, zg, zb] = ZS
   const [L, A, B] = reference
   return (word) => {
-    const r = word & 255, g = (word >>> 8) & 255, b = (word >>> 16) & 255
-    const x = COMPRESS[(xr[r] + xg[g] + xb[b] + 0.5) | 0], y = COMPRESS[(yr[r] + yg[g] + yb[b] + 0.5) | 0], z = COMPRESS[(zr[r] + zg[g] + zb[b] + 0.5) | 0]
-    const dl = 116 * y - 16 - L, da = 500 * (x - y) - A, db = 200 * (y - z) - B
+    const r = word & 255,
+      g = (word >>> 8) & 255,
+      b = (word >>> 16) & 255
+    const x = COMPRESS[(xr[r] + xg[g] + xb[b] + 0.5) | 0],
+      y = COMPRESS[(yr[r] + yg[g] + yb[b] + 0.5) | 0],
+      z = COMPRESS[(zr[r] + zg[g] + zb[b] + 0.5) | 0]
+    const dl = 116 * y - 16 - L,
+      da = 500 * (x - y) - A,
+      db = 200 * (y - z) - B
     return Math.sqrt(dl * dl + da * da + db * db)
   }
 }

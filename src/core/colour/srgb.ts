@@ -13,4 +13,5 @@ const STEPS = 8192
 const BYTE_OF_ROOT = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(255 * fromLinear((i / STEPS) ** 2)))
 
 /** Linear light (clamped to 0-1) to the nearest 8-bit value (within one step of the exact curve's rounding). */
-export const byteOfLinear = (v: number): number => BYTE_OF_ROOT[v <= 0 ? 0 : v >= 1 ? STEPS : (Math.sqrt(v) * STEPS + 0.5) | 0]
+export const byteOfLinear = (v: number): number =>
+  BYTE_OF_ROOT[v <= 0 ? 0 : v >= 1 ? STEPS : (Math.sqrt(v) * STEPS + 0.5) | 0]

@@ -14,28 +14,52 @@ export type Fields<P> = { readonly [K in keyof P]-?: Field<NonNullable<P[K]>> }
 /** The farthest coordinate or length a recipe may name, in px. */
 export const FARTHEST = 1e7
 
-const isNumber = (value: unknown, min: number, max: number): value is number => typeof value === 'number' && value >= min && value <= max
+const isNumber = (value: unknown, min: number, max: number): value is number =>
+  typeof value === 'number' && value >= min && value <= max
 
-export const number = (min: number, max: number, fallback?: number): Field<number> =>
-  ({ takes: `a number from ${min} to ${max}`, fallback, accepts: (v): v is number => isNumber(v, min, max) })
+export const number = (min: number, max: number, fallback?: number): Field<number> => ({
+  takes: `a number from ${min} to ${max}`,
+  fallback,
+  accepts: (v): v is number => isNumber(v, min, max),
+})
 export const coordinate = (fallback?: number): Field<number> => number(-FARTHEST, FARTHEST, fallback)
 export const length = (fallback?: number): Field<number> => number(0, FARTHEST, fallback)
-export const flag = (fallback: boolean): Field<boolean> => ({ takes: 'true or false', fallback, accepts: (v): v is boolean => typeof v === 'boolean' })
-export const text = (longest: number): Field<string> => ({ takes: `a text of up to ${longest} characters`, accepts: (v): v is string => typeof v === 'string' && v.length <= longest })
-export const oneOf = <T extends string | number>(values: readonly T[], fallback?: T): Field<T> =>
-  ({ takes: `one of ${values.map((v) => JSON.stringify(v)).join(', ')}`, fallback, accepts: (v): v is T => values.includes(v as T) })
-const isPoint = (v: unknown): v is readonly [number, number] => Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
+export const flag = (fallback: boolean): Field<boolean> => ({
+  takes: 'true or false',
+  fallback,
+  accepts: (v): v is boolean => typeof v === 'boolean',
+})
+export const text = (longest: number): Field<string> => ({
+  takes: `a text of up to ${longest} characters`,
+  accepts: (v): v is string => typeof v === 'string' && v.length <= longest,
+})
+export const oneOf = <T extends string | number>(values: readonly T[], fallback?: T): Field<T> => ({
+  takes: `one of ${values.map((v) => JSON.stringify(v)).join(', ')}`,
+  fallback,
+  accepts: (v): v is T => values.includes(v as T),
+})
+const isPoint = (v: unknown): v is readonly [number, number] =>
+  Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
 /** A field that may be left out. */
 export const optional = <T>(field: Field<T>): Field<T> => ({ ...field, optional: true })
 /** Up to `most` points. */
-export const points = (most: number): Field<readonly (readonly [number, number])[]> =>
-  ({ takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`, accepts: (v): v is readonly (readonly [number, number])[] => Array.isArray(v) && v.length <= most && v.every(isPoint) })
-export const point = (): Field<readonly [number, number]> =>
-  ({ takes: '[x, y], two numbers in px', accepts: isPoint })
+export const points = (most: number): Field<readonly (readonly [number, number])[]> => ({
+  takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`,
+  accepts: (v): v is readonly (readonly [number, number])[] => Array.isArray(v) && v.length <= most && v.every(isPoint),
+})
+export const point = (): Field<readonly [number, number]> => ({ takes: '[x, y], two numbers in px', accepts: isPoint })
 /** Up to `most` colours. */
-export const colours = (most: number): Field<readonly (readonly [number, number, number])[]> =>
-  ({ takes: `a list of up to ${most} colours [red, green, blue], whole numbers from 0 to 255`, accepts: (v): v is readonly (readonly [number, number, number])[] => Array.isArray(v) && v.length <= most && v.every((c) => Array.isArray(c) && c.length === 3 && c.every((n) => Number.isInteger(n) && isNumber(n, 0, 255))) })
+export const colours = (most: number): Field<readonly (readonly [number, number, number])[]> => ({
+  takes: `a list of up to ${most} colours [red, green, blue], whole numbers from 0 to 255`,
+  accepts: (v): v is readonly (readonly [number, number, number])[] =>
+    Array.isArray(v) &&
+    v.length <= most &&
+    v.every((c) => Array.isArray(c) && c.length === 3 && c.every((n) => Number.isInteger(n) && isNumber(n, 0, 255))),
+})
 /** An area in px². */
 export const area = (fallback?: number): Field<number> => number(0, 1e12, fallback)
-export const matrix = (): Field<readonly [number, number, number, number, number, number]> =>
-  ({ takes: 'six numbers [a, b, c, d, e, f]', accepts: (v): v is readonly [number, number, number, number, number, number] => Array.isArray(v) && v.length === 6 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)) })
+export const matrix = (): Field<readonly [number, number, number, number, number, number]> => ({
+  takes: 'six numbers [a, b, c, d, e, f]',
+  accepts: (v): v is readonly [number, number, number, number, number, number] =>
+    Array.isArray(v) && v.length === 6 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)),
+})

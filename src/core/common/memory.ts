@@ -24,7 +24,10 @@ export class BoundedMemory implements Memory {
 
   set(key: string, value: unknown, bytes: number): void {
     const old = this.entries.get(key)
-    if (old) { this.used -= old.bytes; this.entries.delete(key) }
+    if (old) {
+      this.used -= old.bytes
+      this.entries.delete(key)
+    }
     if (!this.holds(bytes)) return
     this.entries.set(key, { value, bytes })
     this.used += bytes
@@ -35,7 +38,11 @@ export class BoundedMemory implements Memory {
     }
   }
 
-  holds(bytes: number): boolean { return bytes <= this.limit }
+  holds(bytes: number): boolean {
+    return bytes <= this.limit
+  }
 
-  get bytes(): number { return this.used }
+  get bytes(): number {
+    return this.used
+  }
 }

@@ -9,7 +9,8 @@ import { type Size } from '../raster/picture'
 import { type Region } from './region'
 
 /** A coarser level is looked at as long as the blur there keeps this standard deviation, or radius, px. */
-const LEAST_SIGMA = 2, LEAST_RADIUS = 12
+const LEAST_SIGMA = 2,
+  LEAST_RADIUS = 12
 /** Beyond this a blur of the coarsest level shows no difference. */
 const WIDEST = 48
 const SPLINE_VARIANCE = 1 / 3
@@ -26,27 +27,62 @@ function coarser(here: number, least: number, region: Region, canvas: Size): num
 /** The cells of the coarser level that the spline needs for the region. */
 function cellsFor({ level, x, y, width, height }: Region, extra: number): Region {
   if (extra === 0) return { level, x, y, width, height }
-  const k = 2 ** extra, first = (at: number) => Math.floor((at + 0.5) / k - 0.5) - 1, last = (at: number) => Math.floor((at - 0.5) / k - 0.5) + 2
-  return { level: level + extra, x: first(x), y: first(y), width: last(x + width) - first(x) + 1, height: last(y + height) - first(y) + 1 }
+  const k = 2 ** extra,
+    first = (at: number) => Math.floor((at + 0.5) / k - 0.5) - 1,
+    last = (at: number) => Math.floor((at - 0.5) / k - 0.5) + 2
+  return {
+    level: level + extra,
+    x: first(x),
+    y: first(y),
+    width: last(x + width) - first(x) + 1,
+    height: last(y + height) - first(y) + 1,
+  }
 }
 
-const widened = (region: Region, by: number, down = by): Region => ({ level: region.level, x: region.x - by, y: region.y - down, width: region.width + 2 * by, height: region.height + 2 * down })
+const widened = (region: Region, by: number, down = by): Region => ({
+  level: region.level,
+  x: region.x - by,
+  y: region.y - down,
+  width: region.width + 2 * by,
+  height: region.height + 2 * down,
+})
 
 /** @param fetch gives premultiplied pixels of any region of what is blurred @param sigma canvas px. Returns premultiplied pixels of the region. */
-export function blurGaussian(stack: KernelStack, fetch: Fetch, region: Region, sigma: number, canvas: Size): Float32Array {
+export function blurGaussian(
+  stack: KernelStack,
+  fetch: Fetch,
+  region: Region,
+  sigma: number,
+  canvas: Size,
+): Float32Array {
   const here = sigma / 2 ** region.level
   if (here < 0.1) return fetch(region)
-  const extra = coarser(here, LEAST_SIGMA, region, canvas), k = 2 ** extra
+  const extra = coarser(here, LEAST_SIGMA, region, canvas),
+    k = 2 ** extra
   const rest = extra === 0 ? here : Math.sqrt((here * here) / (k * k) - (1 - 1 / (k * k)) / 12 - SPLINE_VARIANCE)
-  const kernel = gaussianKernel(Math.min(WIDEST, rest)), radius = kernel.length - 1
-  const cells = cellsFor(region, extra), wide = widened(cells, radius)
-  const pixels = fetch(wide), start = stack.take(kernel.byteLength)
+  const kernel = gaussianKernel(Math.min(WIDEST, rest)),
+    radius = kernel.length - 1
+  const cells = cellsFor(region, extra),
+    wide = widened(cells, radius)
+  const pixels = fetch(wide),
+    start = stack.take(kernel.byteLength)
   stack.floats(start, kernel.length).set(kernel)
-  const from = stack.take(pixels.byteLength), across = stack.take(cells.width * wide.height * PIXEL_BYTES), done = stack.take(cells.width * cells.height * PIXEL_BYTES)
+  const from = stack.take(pixels.byteLength),
+    across = stack.take(cells.width * wide.height * PIXEL_BYTES),
+    done = stack.take(cells.width * cells.height * PIXEL_BYTES)
   stack.floats(from, pixels.length).set(pixels)
   const stride = cells.width * PIXEL_BYTES
-  for (let y = 0; y < wide.height; y++) stack.run.weighRow(from + y * wide.width * PIXEL_BYTES, across + y * stride, cells.width, radius, PIXEL_BYTES, start)
-  for (let y = 0; y < cells.height; y++) stack.run.weighRow(across + y * stride, done + y * stride, cells.width, radius, stride, start)
+  for (let y = 0; y < wide.height; y++)
+    stack.run.weighRow(
+      from + y * wide.width * PIXEL_BYTES,
+      across + y * stride,
+      cells.width,
+      radius,
+      PIXEL_BYTES,
+      start,
+    )
+  for (let y = 0; y < cells.height; y++)
+    stack.run.weighRow(across + y * stride, done + y * stride, cells.width, radius, stride, start)
   const out = bringBack(stack, done, cells, region, k)
   stack.release(start)
   return out
@@ -56,18 +92,37 @@ export function blurGaussian(stack: KernelStack, fetch: Fetch, region: Region, s
 export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radius: number, canvas: Size): Float32Array {
   const here = radius / 2 ** region.level
   if (here < 0.5) return fetch(region)
-  const extra = coarser(here, LEAST_RADIUS, region, canvas), k = 2 ** extra
-  const size = Math.min(WIDEST, here / k), reach = Math.ceil(size + 0.5), rows = 2 * reach + 1
+  const extra = coarser(here, LEAST_RADIUS, region, canvas),
+    k = 2 ** extra
+  const size = Math.min(WIDEST, here / k),
+    reach = Math.ceil(size + 0.5),
+    rows = 2 * reach + 1
   const { reaches, parts, area } = discRows(size, reach)
-  const cells = cellsFor(region, extra), wide = widened(cells, reach + 1, reach)
-  const pixels = fetch(wide), start = stack.take(rows * 4), shares = stack.take(rows * 4)
+  const cells = cellsFor(region, extra),
+    wide = widened(cells, reach + 1, reach)
+  const pixels = fetch(wide),
+    start = stack.take(rows * 4),
+    shares = stack.take(rows * 4)
   const sumBytes = (wide.width + 1) * PIXEL_BYTES
-  const from = stack.take(pixels.byteLength), sums = stack.take(wide.height * sumBytes), done = stack.take(cells.width * cells.height * PIXEL_BYTES)
+  const from = stack.take(pixels.byteLength),
+    sums = stack.take(wide.height * sumBytes),
+    done = stack.take(cells.width * cells.height * PIXEL_BYTES)
   new Int32Array(stack.bytes(start, rows * 4).buffer, start, rows).set(reaches)
   stack.floats(shares, rows).set(parts)
   stack.floats(from, pixels.length).set(pixels)
-  for (let y = 0; y < wide.height; y++) stack.run.sumRow(from + y * wide.width * PIXEL_BYTES, sums + y * sumBytes, wide.width)
-  for (let y = 0; y < cells.height; y++) stack.run.discRow(sums + y * sumBytes, sumBytes, done + y * cells.width * PIXEL_BYTES, cells.width, reach, start, shares, 1 / area)
+  for (let y = 0; y < wide.height; y++)
+    stack.run.sumRow(from + y * wide.width * PIXEL_BYTES, sums + y * sumBytes, wide.width)
+  for (let y = 0; y < cells.height; y++)
+    stack.run.discRow(
+      sums + y * sumBytes,
+      sumBytes,
+      done + y * cells.width * PIXEL_BYTES,
+      cells.width,
+      reach,
+      start,
+      shares,
+      1 / area,
+    )
   const out = bringBack(stack, done, cells, region, k)
   stack.release(start)
   return out
@@ -76,12 +131,19 @@ export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radiu
 /** How far each row of a disc reaches: whole pixels either side of its middle, and the share of the next ones. */
 function discRows(radius: number, reach: number): { reaches: Int32Array; parts: Float32Array; area: number } {
   const SLICES = 8
-  const reaches = new Int32Array(2 * reach + 1), parts = new Float32Array(2 * reach + 1)
+  const reaches = new Int32Array(2 * reach + 1),
+    parts = new Float32Array(2 * reach + 1)
   let area = 0
   for (let row = 0; row <= 2 * reach; row++) {
     let half = 0
-    for (let n = 0; n < SLICES; n++) { const y = row - reach - 0.5 + (n + 0.5) / SLICES; half += Math.sqrt(Math.max(0, radius * radius - y * y)) / SLICES }
-    if (half < 0.25) { reaches[row] = -1; continue }
+    for (let n = 0; n < SLICES; n++) {
+      const y = row - reach - 0.5 + (n + 0.5) / SLICES
+      half += Math.sqrt(Math.max(0, radius * radius - y * y)) / SLICES
+    }
+    if (half < 0.25) {
+      reaches[row] = -1
+      continue
+    }
     reaches[row] = Math.max(0, Math.floor(half - 0.5))
     parts[row] = half - 0.5 - reaches[row]
     area += 2 * half
@@ -90,18 +152,42 @@ function discRows(radius: number, reach: number): { reaches: Int32Array; parts: 
 }
 
 /** From cells of a coarser level to the region's pixels. */
-function bringBack(stack: KernelStack, cells: number, { x: cellX, y: cellY, width: cellWidth }: Region, region: Region, k: number): Float32Array {
+function bringBack(
+  stack: KernelStack,
+  cells: number,
+  { x: cellX, y: cellY, width: cellWidth }: Region,
+  region: Region,
+  k: number,
+): Float32Array {
   const { width, height } = region
   if (k === 1) return stack.floats(cells, width * height * 4).slice()
-  const columns = stack.take(width * 4), weights = stack.take(width * 16), own = stack.take(16), row = stack.take(width * PIXEL_BYTES)
+  const columns = stack.take(width * 4),
+    weights = stack.take(width * 16),
+    own = stack.take(16),
+    row = stack.take(width * PIXEL_BYTES)
   const place = (at: number) => (at + 0.5) / k - 0.5
-  const whole = new Int32Array(stack.bytes(columns, width * 4).buffer, columns, width), shares = stack.floats(weights, width * 4)
-  for (let x = 0; x < width; x++) { const u = place(region.x + x), cell = Math.floor(u); whole[x] = cell - 1 - cellX; spline(u - cell, shares, x * 4) }
+  const whole = new Int32Array(stack.bytes(columns, width * 4).buffer, columns, width),
+    shares = stack.floats(weights, width * 4)
+  for (let x = 0; x < width; x++) {
+    const u = place(region.x + x),
+      cell = Math.floor(u)
+    whole[x] = cell - 1 - cellX
+    spline(u - cell, shares, x * 4)
+  }
   const out = new Float32Array(width * height * 4)
   for (let y = 0; y < height; y++) {
-    const v = place(region.y + y), cell = Math.floor(v)
+    const v = place(region.y + y),
+      cell = Math.floor(v)
     spline(v - cell, stack.floats(own, 4), 0)
-    stack.run.splineRow(cells + (cell - 1 - cellY) * cellWidth * PIXEL_BYTES, cellWidth * PIXEL_BYTES, row, width, columns, weights, own)
+    stack.run.splineRow(
+      cells + (cell - 1 - cellY) * cellWidth * PIXEL_BYTES,
+      cellWidth * PIXEL_BYTES,
+      row,
+      width,
+      columns,
+      weights,
+      own,
+    )
     out.set(stack.floats(row, width * 4), y * width * 4)
   }
   return out

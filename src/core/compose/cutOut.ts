@@ -8,16 +8,25 @@ import { composeRegion } from './renderer'
 /** What a mask leaves of a picture, in the picture's own pixels. */
 export function coverageOf(picture: Picture, mask: PlacedMask): Matte {
   const { width, height } = picture
-  const masked = composeRegion([{ kind: 'picture', picture: { levels: [picture], opaque: false }, toCanvas: IDENTITY, opacity: 1, mask }], { level: 0, x: 0, y: 0, width, height })
+  const masked = composeRegion(
+    [{ kind: 'picture', picture: { levels: [picture], opaque: false }, toCanvas: IDENTITY, opacity: 1, mask }],
+    { level: 0, x: 0, y: 0, width, height },
+  )
   const coverage: Matte = { width, height, data: new Uint8Array(width * height) }
   for (let i = 0; i < coverage.data.length; i++) coverage.data[i] = masked.data[i * 4 + 3]
   return coverage
 }
 
 /** A picture at its own size, its alpha multiplied by a mask, the soft pixels in the subject's own colours (no rim of the old backdrop). */
-export function cutOut(picture: Picture, mask: PlacedMask | undefined, fringe: FringeOptions = {}, check: (progress: number) => void = () => {}): Picture {
+export function cutOut(
+  picture: Picture,
+  mask: PlacedMask | undefined,
+  fringe: FringeOptions = {},
+  check: (progress: number) => void = () => {},
+): Picture {
   if (!mask) return picture
-  const coverage = coverageOf(picture, mask), cleaned = foregroundColours(picture, coverage, fringe, check)
+  const coverage = coverageOf(picture, mask),
+    cleaned = foregroundColours(picture, coverage, fringe, check)
   for (let i = 0; i < coverage.data.length; i++) {
     cleaned.data[i * 4 + 3] = coverage.data[i]
     if (coverage.data[i] === 0) cleaned.data[i * 4] = cleaned.data[i * 4 + 1] = cleaned.data[i * 4 + 2] = 0 // nothing of the old backdrop leaves the house
@@ -27,11 +36,13 @@ export function cutOut(picture: Picture, mask: PlacedMask | undefined, fringe: F
 
 /** Lays a cut-out over an opaque backdrop of the same size, in linear light, as a camera would have mixed them. Works in place on the backdrop. */
 export function layOver(backdrop: Picture, cutout: Picture): void {
-  const below = backdrop.data, above = cutout.data
+  const below = backdrop.data,
+    above = cutout.data
   for (let i = 0; i < below.length; i += 4) {
     const alpha = above[i + 3] / 255
     if (alpha === 0) continue
-    for (let c = 0; c < 3; c++) below[i + c] = byteOfLinear(LINEAR_OF_BYTE[above[i + c]] * alpha + LINEAR_OF_BYTE[below[i + c]] * (1 - alpha))
+    for (let c = 0; c < 3; c++)
+      below[i + c] = byteOfLinear(LINEAR_OF_BYTE[above[i + c]] * alpha + LINEAR_OF_BYTE[below[i + c]] * (1 - alpha))
     below[i + 3] = 255
   }
 }

@@ -1,9 +1,40 @@
 /** Blend modes and Porter-Duff operators, by the names and in the order of W3C Compositing and Blending Level 1 (sections 10 and 9). */
 
-export const BLEND_MODES = ['normal', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light', 'difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const
+export const BLEND_MODES = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const
 export type BlendMode = (typeof BLEND_MODES)[number]
 
-export const OPERATORS = ['clear', 'copy', 'destination', 'source-over', 'destination-over', 'source-in', 'destination-in', 'source-out', 'destination-out', 'source-atop', 'destination-atop', 'xor', 'lighter'] as const
+export const OPERATORS = [
+  'clear',
+  'copy',
+  'destination',
+  'source-over',
+  'destination-over',
+  'source-in',
+  'destination-in',
+  'source-out',
+  'destination-out',
+  'source-atop',
+  'destination-atop',
+  'xor',
+  'lighter',
+] as const
 export type Operator = (typeof OPERATORS)[number]
 
 /** The kernels' numbers for them. */

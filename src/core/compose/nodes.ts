@@ -9,8 +9,15 @@ import { type Fill } from './fill'
 import { type BlendMode } from './modes'
 
 /** A picture, or the part of one that begins at (left, top). */
-export interface PicturePart extends Picture { readonly left?: number; readonly top?: number }
-export interface DecodedPicture { /** Mip levels, full size first; the first ones may be parts, of what will be looked at. */ readonly levels: readonly PicturePart[]; readonly opaque: boolean; /** All of its size, where the first level is a part. */ readonly size?: Size }
+export interface PicturePart extends Picture {
+  readonly left?: number
+  readonly top?: number
+}
+export interface DecodedPicture {
+  /** Mip levels, full size first; the first ones may be parts, of what will be looked at. */ readonly levels: readonly PicturePart[]
+  readonly opaque: boolean
+  /** All of its size, where the first level is a part. */ readonly size?: Size
+}
 
 export interface PlacedMask {
   /** Mip levels, full size first. */
@@ -36,17 +43,35 @@ interface Common {
   /** A piece of what lies below it: where both cover a pixel in part, they cover different parts of it. Source of the operator: X Rendering Extension, “disjoint over”. */
   readonly joins?: boolean
 }
-export interface PictureNode<P = DecodedPicture> extends Common { readonly kind: 'picture'; readonly picture: P; readonly toCanvas: Affine }
+export interface PictureNode<P = DecodedPicture> extends Common {
+  readonly kind: 'picture'
+  readonly picture: P
+  readonly toCanvas: Affine
+}
 /** A colour or gradient over all of the canvas. `toCanvas` takes the gradient's points along. */
-export interface FillNode extends Common { readonly kind: 'fill'; readonly fill: Fill; readonly toCanvas: Affine }
+export interface FillNode extends Common {
+  readonly kind: 'fill'
+  readonly fill: Fill
+  readonly toCanvas: Affine
+}
 /** Changes what lies below it in its group. */
-export interface AdjustNode extends Common { readonly kind: 'adjust'; readonly adjustment: AdjustmentRecord }
+export interface AdjustNode extends Common {
+  readonly kind: 'adjust'
+  readonly adjustment: AdjustmentRecord
+}
 /** Drawn by itself and then laid in (isolated), or as if its children stood in its place (pass-through). */
-export interface GroupNode<P = DecodedPicture> extends Common { readonly kind: 'group'; readonly passThrough: boolean; readonly children: readonly Node<P>[] }
+export interface GroupNode<P = DecodedPicture> extends Common {
+  readonly kind: 'group'
+  readonly passThrough: boolean
+  readonly children: readonly Node<P>[]
+}
 export type Node<P = DecodedPicture> = PictureNode<P> | FillNode | AdjustNode | GroupNode<P>
 
 /** The same composition with other stand-ins for its pictures; what has none is left out. */
-export function withPictures<P, Q>(nodes: readonly Node<P>[], pictureOf: (picture: P, node: PictureNode<P>) => Q | null): Node<Q>[] {
+export function withPictures<P, Q>(
+  nodes: readonly Node<P>[],
+  pictureOf: (picture: P, node: PictureNode<P>) => Q | null,
+): Node<Q>[] {
   return nodes.flatMap((node): Node<Q>[] => {
     if (node.kind === 'group') return [{ ...node, children: withPictures(node.children, pictureOf) }]
     if (node.kind !== 'picture') return [node]

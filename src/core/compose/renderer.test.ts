@@ -14,63 +14,117 @@ const picture = (data: Uint8Array, opaque = false): Picture => {
   return { width: SIZE, height: SIZE, data: pixels }
 }
 const bytes = fc.uint8Array({ minLength: SIZE * SIZE * 4, maxLength: SIZE * SIZE * 4 })
-const layer = (p: Picture, more: Partial<PictureNode> = {}): PictureNode => ({ kind: 'picture', picture: { levels: picturePyramid(p, false), opaque: false }, toCanvas: IDENTITY, opacity: 1, ...more })
+const layer = (p: Picture, more: Partial<PictureNode> = {}): PictureNode => ({
+  kind: 'picture',
+  picture: { levels: picturePyramid(p, false), opaque: false },
+  toCanvas: IDENTITY,
+  opacity: 1,
+  ...more,
+})
 const whole = { level: 0, x: 0, y: 0, width: SIZE, height: SIZE }
 
 describe('composing layers', () => {
   it('source-over follows the W3C formula (Compositing Level 1, 9.1.4) within half a step of the premultiplied value', () => {
-    fc.assert(fc.property(bytes, bytes, fc.double({ min: 0, max: 1, noNaN: true }), (below, above, opacity) => {
-      const out = composeRegion([layer(picture(below)), layer(picture(above), { opacity })], whole).data
-      for (let i = 0; i < out.length; i += 4) {
-        const as = (above[i + 3] / 255) * opacity, ab = below[i + 3] / 255, ao = as + ab * (1 - as)
-        expect(Math.abs(out[i + 3] - 255 * ao)).toBeLessThan(0.51)
-        if (ao > 0.02) for (let c = 0; c < 3; c++) expect(Math.abs(out[i + c] - (above[i + c] * as + below[i + c] * ab * (1 - as)) / ao)).toBeLessThan(0.51)
-      }
-    }))
+    fc.assert(
+      fc.property(bytes, bytes, fc.double({ min: 0, max: 1, noNaN: true }), (below, above, opacity) => {
+        const out = composeRegion([layer(picture(below)), layer(picture(above), { opacity })], whole).data
+        for (let i = 0; i < out.length; i += 4) {
+          const as = (above[i + 3] / 255) * opacity,
+            ab = below[i + 3] / 255,
+            ao = as + ab * (1 - as)
+          expect(Math.abs(out[i + 3] - 255 * ao)).toBeLessThan(0.51)
+          if (ao > 0.02)
+            for (let c = 0; c < 3; c++)
+              expect(Math.abs(out[i + c] - (above[i + c] * as + below[i + c] * ab * (1 - as)) / ao)).toBeLessThan(0.51)
+        }
+      }),
+    )
   })
   it('source-over over an opaque picture agrees with libvips (sharp) within one step', async () => {
-    const below = Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * 37) % 256)), above = Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i * 91 + 13) % 256)
+    const below = Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * 37) % 256)),
+      above = Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i * 91 + 13) % 256)
     const raw = { raw: { width: SIZE, height: SIZE, channels: 4 as const } }
-    const reference = await sharp(below, raw).composite([{ input: Buffer.from(above), ...raw, blend: 'over' }]).raw().toBuffer()
+    const reference = await sharp(below, raw)
+      .composite([{ input: Buffer.from(above), ...raw, blend: 'over' }])
+      .raw()
+      .toBuffer()
     const out = composeRegion([layer(picture(below)), layer(picture(above))], whole).data
     out.forEach((v, i) => expect(Math.abs(v - reference[i])).toBeLessThanOrEqual(1))
   })
   it('a mask shows and hides; half coverage is half opacity; outside the mask nothing shows', () => {
     const p = picture(new Uint8Array(SIZE * SIZE * 4).fill(200), true)
-    const matte: Matte = { width: SIZE, height: SIZE, data: Uint8Array.from({ length: 64 }, (_, i) => [0, 128, 255][i % 3]) }
-    const out = composeRegion([layer(p, { mask: { levels: mattePyramid(matte), toCanvas: translation(2, 0) } })], whole).data
-    for (let y = 0; y < SIZE; y++) for (let x = 0; x < SIZE; x++) expect(out[(y * SIZE + x) * 4 + 3]).toBe(x < 2 ? 0 : matte.data[y * SIZE + x - 2])
+    const matte: Matte = {
+      width: SIZE,
+      height: SIZE,
+      data: Uint8Array.from({ length: 64 }, (_, i) => [0, 128, 255][i % 3]),
+    }
+    const out = composeRegion(
+      [layer(p, { mask: { levels: mattePyramid(matte), toCanvas: translation(2, 0) } })],
+      whole,
+    ).data
+    for (let y = 0; y < SIZE; y++)
+      for (let x = 0; x < SIZE; x++) expect(out[(y * SIZE + x) * 4 + 3]).toBe(x < 2 ? 0 : matte.data[y * SIZE + x - 2])
   })
   it('whole-pixel shifts copy exactly; a half turn twice gives the picture back', () => {
-    fc.assert(fc.property(bytes, fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), (data, dx, dy) => {
-      const p = picture(data, true), out = composeRegion([layer(p, { toCanvas: translation(dx, dy) })], whole).data
-      for (let y = 0; y < SIZE; y++) for (let x = 0; x < SIZE; x++) {
-        const inside = x - dx >= 0 && y - dy >= 0 && x - dx < SIZE && y - dy < SIZE
-        for (let c = 0; c < 4; c++) expect(out[(y * SIZE + x) * 4 + c]).toBe(inside ? p.data[((y - dy) * SIZE + x - dx) * 4 + c] : 0)
-      }
-      const turned = composeRegion([layer(p, { toCanvas: rotation(180, 4, 4) })], whole)
-      const back = composeRegion([layer(turned, { toCanvas: rotation(180, 4, 4) })], whole).data
-      back.forEach((v, i) => expect(Math.abs(v - p.data[i])).toBeLessThanOrEqual(1))
-    }))
+    fc.assert(
+      fc.property(bytes, fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), (data, dx, dy) => {
+        const p = picture(data, true),
+          out = composeRegion([layer(p, { toCanvas: translation(dx, dy) })], whole).data
+        for (let y = 0; y < SIZE; y++)
+          for (let x = 0; x < SIZE; x++) {
+            const inside = x - dx >= 0 && y - dy >= 0 && x - dx < SIZE && y - dy < SIZE
+            for (let c = 0; c < 4; c++)
+              expect(out[(y * SIZE + x) * 4 + c]).toBe(inside ? p.data[((y - dy) * SIZE + x - dx) * 4 + c] : 0)
+          }
+        const turned = composeRegion([layer(p, { toCanvas: rotation(180, 4, 4) })], whole)
+        const back = composeRegion([layer(turned, { toCanvas: rotation(180, 4, 4) })], whole).data
+        back.forEach((v, i) => expect(Math.abs(v - p.data[i])).toBeLessThanOrEqual(1))
+      }),
+    )
   })
   it('a flat picture keeps its colour at any scale and turn, and its edge is anti-aliased to its true area', () => {
     const data = new Uint8Array(SIZE * SIZE * 4)
     for (let i = 0; i < data.length; i += 4) data.set([90, 140, 210, 255], i)
-    for (const toCanvas of [scaling(3.3), compose(translation(20, 9), rotation(33)), compose(translation(7.25, 5.5), scaling(1.7, 0.6))]) {
-      const out = composeRegion([layer(picture(data), { toCanvas })], { level: 0, x: -10, y: -10, width: 60, height: 60 }).data
+    for (const toCanvas of [
+      scaling(3.3),
+      compose(translation(20, 9), rotation(33)),
+      compose(translation(7.25, 5.5), scaling(1.7, 0.6)),
+    ]) {
+      const out = composeRegion([layer(picture(data), { toCanvas })], {
+        level: 0,
+        x: -10,
+        y: -10,
+        width: 60,
+        height: 60,
+      }).data
       let area = 0
       for (let i = 0; i < out.length; i += 4) {
         area += out[i + 3] / 255
-        if (out[i + 3] > 40) { expect(Math.abs(out[i] - 90)).toBeLessThanOrEqual(2); expect(Math.abs(out[i + 2] - 210)).toBeLessThanOrEqual(2) }
+        if (out[i + 3] > 40) {
+          expect(Math.abs(out[i] - 90)).toBeLessThanOrEqual(2)
+          expect(Math.abs(out[i + 2] - 210)).toBeLessThanOrEqual(2)
+        }
       }
       expect(area / (64 * Math.abs(toCanvas[0] * toCanvas[3] - toCanvas[1] * toCanvas[2]))).toBeCloseTo(1, 1)
     }
   })
   it('level n of the canvas is the mean of the full canvas; a placement without area draws nothing', () => {
-    const p = picture(Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i * 53) % 256), true)
-    const big: Picture = { width: 512, height: 512, data: new Uint8ClampedArray(512 * 512 * 4).map((_, i) => (i % 4 === 3 ? 255 : p.data[i % 256])) }
+    const p = picture(
+      Uint8Array.from({ length: SIZE * SIZE * 4 }, (_, i) => (i * 53) % 256),
+      true,
+    )
+    const big: Picture = {
+      width: 512,
+      height: 512,
+      data: new Uint8ClampedArray(512 * 512 * 4).map((_, i) => (i % 4 === 3 ? 255 : p.data[i % 256])),
+    }
     const half = composeRegion([layer(big)], { level: 1, x: 3, y: 2, width: 4, height: 4 }).data
-    const mean = (c: number) => (big.data[(4 * 512 + 6) * 4 + c] + big.data[(4 * 512 + 7) * 4 + c] + big.data[(5 * 512 + 6) * 4 + c] + big.data[(5 * 512 + 7) * 4 + c]) / 4
+    const mean = (c: number) =>
+      (big.data[(4 * 512 + 6) * 4 + c] +
+        big.data[(4 * 512 + 7) * 4 + c] +
+        big.data[(5 * 512 + 6) * 4 + c] +
+        big.data[(5 * 512 + 7) * 4 + c]) /
+      4
     expect(Math.abs(half[0] - mean(0))).toBeLessThanOrEqual(1)
     expect(composeRegion([layer(p, { toCanvas: [0, 0, 0, 1, 0, 0] })], whole).data.every((v) => v === 0)).toBe(true)
   })

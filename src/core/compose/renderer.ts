@@ -23,13 +23,17 @@ import { CURVE_STEPS, layTables, PACK_STEPS, type Tables } from './tables'
 /** Side of the tiles that are remembered, px. */
 const TILE = 256
 /** Pixels drawn at a time, and in a row of them: their buffer stays in the processor's cache. */
-const PIXELS_AT_ONCE = 65_536, LONGEST_ROW = 1024
+const PIXELS_AT_ONCE = 65_536,
+  LONGEST_ROW = 1024
 /** Regions of fewer pixels (the one under the pointer) are drawn by themselves: whole tiles round about them would be made for nothing. */
 const FEW_PIXELS = 64
 const PIXEL_BYTES = 16
 /** Adjustments whose tables are kept, and the room for one table. */
-const TONES_KEPT = 24, TONE_BYTES = (CURVE_STEPS + 1) * 4
-const OVER = operatorNumber('source-over'), ATOP = operatorNumber('source-atop'), NORMAL = modeNumber('normal')
+const TONES_KEPT = 24,
+  TONE_BYTES = (CURVE_STEPS + 1) * 4
+const OVER = operatorNumber('source-over'),
+  ATOP = operatorNumber('source-atop'),
+  NORMAL = modeNumber('normal')
 const operatorOf = ({ atop, joins }: Node): number => (atop ? ATOP : joins ? DISJOINT_OVER : OVER)
 
 export interface Settings {
@@ -39,7 +43,12 @@ export interface Settings {
 }
 
 /** Some first nodes of a list, on what lies below the list. Its id stands for all it shows. */
-interface Below { readonly id: number; readonly nodes: readonly Node[]; readonly count: number; readonly base: Below | null }
+interface Below {
+  readonly id: number
+  readonly nodes: readonly Node[]
+  readonly count: number
+  readonly base: Below | null
+}
 
 /** Draws compositions; keeps what it can use again for the next one. One for each thread. */
 export class Renderer {
@@ -58,13 +67,25 @@ export class Renderer {
   private sparing = false
 
   /** @param bytes how much drawn below may be kept */
-  constructor(bytes: number) { this.tiles = new BoundedMemory(bytes) }
+  constructor(bytes: number) {
+    this.tiles = new BoundedMemory(bytes)
+  }
 
   /** @param nodes bottom first; only those to be shown */
   show(nodes: readonly Node[], settings: Settings): void {
-    const same = settings.linear === this.settings.linear && settings.canvas.width === this.settings.canvas.width && settings.canvas.height === this.settings.canvas.height
+    const same =
+      settings.linear === this.settings.linear &&
+      settings.canvas.width === this.settings.canvas.width &&
+      settings.canvas.height === this.settings.canvas.height
     let first = 0
-    while (same && first < nodes.length && first < this.nodes.length && nodes[first].key !== undefined && nodes[first].key === this.nodes[first].key) first++
+    while (
+      same &&
+      first < nodes.length &&
+      first < this.nodes.length &&
+      nodes[first].key !== undefined &&
+      nodes[first].key === this.nodes[first].key
+    )
+      first++
     if (first < nodes.length || nodes.length !== this.nodes.length) this.changing = first
     if (this.ids.size > 100_000) this.ids.clear()
     this.nodes = nodes
@@ -73,16 +94,24 @@ export class Renderer {
 
   /** The region's pixels, straight alpha. @param check is called now and then with the progress (0-1); what it throws ends the work */
   region(region: Region, check: (progress: number) => void = () => {}): Picture {
-    const { width, height } = region, out = new Uint8ClampedArray(width * height * 4)
+    const { width, height } = region,
+      out = new Uint8ClampedArray(width * height * 4)
     if (!width || !height) return { width, height, data: out }
     const only = this.nodes.length === 1 ? this.nodes[0] : null
     if (only?.kind === 'picture' && copyWhole(only, region, out)) return { width, height, data: out }
     this.sparing = width * height < FEW_PIXELS
-    const columns = Math.min(width, LONGEST_ROW), rows = Math.max(1, Math.floor(PIXELS_AT_ONCE / columns))
+    const columns = Math.min(width, LONGEST_ROW),
+      rows = Math.max(1, Math.floor(PIXELS_AT_ONCE / columns))
     for (let y = 0; y < height; y += rows) {
       check(y / height)
       for (let x = 0; x < width; x += columns) {
-        const part: Region = { level: region.level, x: region.x + x, y: region.y + y, width: Math.min(columns, width - x), height: Math.min(rows, height - y) }
+        const part: Region = {
+          level: region.level,
+          x: region.x + x,
+          y: region.y + y,
+          width: Math.min(columns, width - x),
+          height: Math.min(rows, height - y),
+        }
         const at = this.takeClear(part)
         this.drawShown(part, at)
         this.pack(part, at, out, width, x, y)
@@ -101,7 +130,13 @@ export class Renderer {
   private pack(part: Region, at: number, out: Uint8ClampedArray, stride: number, x: number, y: number): void {
     const { linear } = this.settings
     for (let r = 0; r < part.height; r++) {
-      this.stack.run.packRow(at + r * part.width * PIXEL_BYTES, this.bytes, part.width, linear ? this.tables.byteOfRoot : 0, PACK_STEPS)
+      this.stack.run.packRow(
+        at + r * part.width * PIXEL_BYTES,
+        this.bytes,
+        part.width,
+        linear ? this.tables.byteOfRoot : 0,
+        PACK_STEPS,
+      )
       out.set(this.stack.bytes(this.bytes, part.width * 4), ((y + r) * stride + x) * 4)
     }
   }
@@ -119,9 +154,22 @@ export class Renderer {
       this.drawList(nodes, effect, nodes.length, null, region, at)
       return
     }
-    if (this.sparing || covered >= changing || changing === 0 || region.width > TILE || region.x % TILE !== 0 || region.y % TILE !== 0) { this.drawList(nodes, covered, nodes.length, null, region, at, true); return }
+    if (
+      this.sparing ||
+      covered >= changing ||
+      changing === 0 ||
+      region.width > TILE ||
+      region.x % TILE !== 0 ||
+      region.y % TILE !== 0
+    ) {
+      this.drawList(nodes, covered, nodes.length, null, region, at, true)
+      return
+    }
     const below = this.below(nodes, changing, null)
-    if (!below) { this.drawList(nodes, covered, nodes.length, null, region, at, true); return }
+    if (!below) {
+      this.drawList(nodes, covered, nodes.length, null, region, at, true)
+      return
+    }
     const found = this.tileOf(below, region)
     this.stack.floats(at, found.length).set(found)
     this.drawList(nodes, changing, nodes.length, null, region, at)
@@ -164,11 +212,27 @@ export class Renderer {
 
   private drawBelow(below: Below, region: Region, at: number): void {
     if (below.base) this.drawBelow(below.base, region, at)
-    this.drawList(below.nodes, below.base ? 0 : Math.min(below.count, lastCover(below.nodes.slice(0, below.count), region)), below.count, below.base, region, at, !below.base)
+    this.drawList(
+      below.nodes,
+      below.base ? 0 : Math.min(below.count, lastCover(below.nodes.slice(0, below.count), region)),
+      below.count,
+      below.base,
+      region,
+      at,
+      !below.base,
+    )
   }
 
   /** Nodes `from` to `to` onto a buffer that has what is below them. */
-  private drawList(nodes: readonly Node[], from: number, to: number, base: Below | null, region: Region, at: number, empty = false): void {
+  private drawList(
+    nodes: readonly Node[],
+    from: number,
+    to: number,
+    base: Below | null,
+    region: Region,
+    at: number,
+    empty = false,
+  ): void {
     for (let i = from; i < to; i++) {
       const node = nodes[i]
       if (node.opacity <= 0) continue
@@ -184,23 +248,54 @@ export class Renderer {
     const { levels, opaque } = node.picture
     let source = pickLevel(levels.length, node.toCanvas, region)
     // Squeezed in one direction only, a region may look at very much of a picture: then a coarser level has to do.
-    while (source && !isShift(source.map) && source.level < levels.length - 1 && areaLookedAt(source.map, region) > MOST_LOOKED_AT) source = pickLevel(levels.length, node.toCanvas, region, source.level + 1)
+    while (
+      source &&
+      !isShift(source.map) &&
+      source.level < levels.length - 1 &&
+      areaLookedAt(source.map, region) > MOST_LOOKED_AT
+    )
+      source = pickLevel(levels.length, node.toCanvas, region, source.level + 1)
     if (!source) return
-    const picture = levels[source.level], { width } = region, { run } = this.stack
-    if (picture.left || picture.top) source.map = compose(translation(-(picture.left ?? 0), -(picture.top ?? 0)), source.map)
-    const rows = rowsTouched(picture, source.map, region), shift = isShift(source.map), fine = region.level === 0
-    const shiftX = Math.round(source.map[4]), shiftY = Math.round(source.map[5])
-    const from = shift ? Math.max(0, -shiftX) : 0, to = shift ? Math.min(width, picture.width - shiftX) : width
+    const picture = levels[source.level],
+      { width } = region,
+      { run } = this.stack
+    if (picture.left || picture.top)
+      source.map = compose(translation(-(picture.left ?? 0), -(picture.top ?? 0)), source.map)
+    const rows = rowsTouched(picture, source.map, region),
+      shift = isShift(source.map),
+      fine = region.level === 0
+    const shiftX = Math.round(source.map[4]),
+      shiftY = Math.round(source.map[5])
+    const from = shift ? Math.max(0, -shiftX) : 0,
+      to = shift ? Math.min(width, picture.width - shiftX) : width
     if (to <= from) return
-    const mode = modeNumber(node.blend ?? 'normal'), operator = operatorOf(node)
+    const mode = modeNumber(node.blend ?? 'normal'),
+      operator = operatorOf(node)
     const covers = this.coverRows(node.mask, region)
     const table = this.settings.linear ? this.tables.linearOfByte : 0
     const placed = shift ? null : this.layOut(picture, opaque, source.map, region, table)
     if (!shift && !placed) return
-    const sample = placed && ((y: number) => {
-      const { at: rect, left, top, width: across, height: down } = placed, [a, b, c, d, e, f] = source.map
-      return run.sampleRow(rect, (across + 4) * PIXEL_BYTES, across, down, a * 0.5 + c * (y + 0.5) + e - 0.5 - left, b * 0.5 + d * (y + 0.5) + f - 0.5 - top, a, b, this.row, width, fine) !== 0
-    })
+    const sample =
+      placed &&
+      ((y: number) => {
+        const { at: rect, left, top, width: across, height: down } = placed,
+          [a, b, c, d, e, f] = source.map
+        return (
+          run.sampleRow(
+            rect,
+            (across + 4) * PIXEL_BYTES,
+            across,
+            down,
+            a * 0.5 + c * (y + 0.5) + e - 0.5 - left,
+            b * 0.5 + d * (y + 0.5) + f - 0.5 - top,
+            a,
+            b,
+            this.row,
+            width,
+            fine,
+          ) !== 0
+        )
+      })
     const bare = empty && node.opacity === 1 && !node.atop
     for (let y = rows.from; y < rows.to; y++) {
       if (covers && !covers(y)) continue
@@ -209,22 +304,51 @@ export class Renderer {
         if (row < 0 || row >= picture.height) continue
         const start = (row * picture.width + from + shiftX) * 4
         this.stack.bytes(this.bytes, (to - from) * 4).set(picture.data.subarray(start, start + (to - from) * 4))
-        if (bare && !covers) { run.unpackRow(this.bytes, at + (y * width + from) * PIXEL_BYTES, to - from, opaque, table); continue }
+        if (bare && !covers) {
+          run.unpackRow(this.bytes, at + (y * width + from) * PIXEL_BYTES, to - from, opaque, table)
+          continue
+        }
         run.unpackRow(this.bytes, this.row, to - from, opaque, table)
       } else if (!sample!(y)) continue
-      run.compositeRow(at + (y * width + from) * PIXEL_BYTES, this.row, covers ? this.cover + from * 4 : 0, node.opacity, to - from, mode, operator)
+      run.compositeRow(
+        at + (y * width + from) * PIXEL_BYTES,
+        this.row,
+        covers ? this.cover + from * 4 : 0,
+        node.opacity,
+        to - from,
+        mode,
+        operator,
+      )
     }
     if (placed) this.stack.release(placed.at)
   }
 
   /** The rectangle of a picture that a region looks at, as premultiplied floats with a rim of two empty pixels; null where it looks at none of it. */
-  private layOut(picture: Picture, opaque: boolean, map: Affine, region: Region, table: number): { at: number; left: number; top: number; width: number; height: number } | null {
-    const corners = [[0, 0], [region.width, 0], [0, region.height], [region.width, region.height]].map(([x, y]) => apply(map, x, y))
-    const xs = corners.map(([x]) => x), ys = corners.map(([, y]) => y)
-    const left = Math.max(0, Math.floor(Math.min(...xs)) - 3), top = Math.max(0, Math.floor(Math.min(...ys)) - 3), right = Math.min(picture.width, Math.ceil(Math.max(...xs)) + 3), bottom = Math.min(picture.height, Math.ceil(Math.max(...ys)) + 3)
+  private layOut(
+    picture: Picture,
+    opaque: boolean,
+    map: Affine,
+    region: Region,
+    table: number,
+  ): { at: number; left: number; top: number; width: number; height: number } | null {
+    const corners = [
+      [0, 0],
+      [region.width, 0],
+      [0, region.height],
+      [region.width, region.height],
+    ].map(([x, y]) => apply(map, x, y))
+    const xs = corners.map(([x]) => x),
+      ys = corners.map(([, y]) => y)
+    const left = Math.max(0, Math.floor(Math.min(...xs)) - 3),
+      top = Math.max(0, Math.floor(Math.min(...ys)) - 3),
+      right = Math.min(picture.width, Math.ceil(Math.max(...xs)) + 3),
+      bottom = Math.min(picture.height, Math.ceil(Math.max(...ys)) + 3)
     if (right <= left || bottom <= top) return null
-    const width = right - left, height = bottom - top, stride = (width + 4) * PIXEL_BYTES
-    const at = this.stack.take(stride * (height + 4)), row = this.stack.take(width * 4)
+    const width = right - left,
+      height = bottom - top,
+      stride = (width + 4) * PIXEL_BYTES
+    const at = this.stack.take(stride * (height + 4)),
+      row = this.stack.take(width * 4)
     this.stack.floats(at, (width + 4) * (height + 4) * 4).fill(0)
     for (let y = 0; y < height; y++) {
       const start = ((top + y) * picture.width + left) * 4
@@ -237,41 +361,80 @@ export class Renderer {
   private drawFill(node: FillNode, region: Region, at: number): void {
     const write = fillRows(node.fill, node.toCanvas)
     if (!write) return
-    const { width, height } = region, { run } = this.stack, size = 2 ** region.level
-    const covers = this.coverRows(node.mask, region), mode = modeNumber(node.blend ?? 'normal'), operator = operatorOf(node)
+    const { width, height } = region,
+      { run } = this.stack,
+      size = 2 ** region.level
+    const covers = this.coverRows(node.mask, region),
+      mode = modeNumber(node.blend ?? 'normal'),
+      operator = operatorOf(node)
     const even = node.fill.kind === 'colour'
     for (let y = 0; y < height; y++) {
       if (covers && !covers(y)) continue
       if (!even || y === 0 || covers) {
         write(this.stack.floats(this.row, width * 4), region.x, region.y + y, size)
-        if (this.settings.linear) run.convertRow(this.row, this.row, width, true, true, this.tables.toLinear, CURVE_STEPS, false)
+        if (this.settings.linear)
+          run.convertRow(this.row, this.row, width, true, true, this.tables.toLinear, CURVE_STEPS, false)
       }
-      run.compositeRow(at + y * width * PIXEL_BYTES, this.row, covers ? this.cover : 0, node.opacity, width, mode, operator)
+      run.compositeRow(
+        at + y * width * PIXEL_BYTES,
+        this.row,
+        covers ? this.cover : 0,
+        node.opacity,
+        width,
+        mode,
+        operator,
+      )
     }
   }
 
-  private drawGroup(node: GroupNode, nodes: readonly Node[], index: number, base: Below | null, region: Region, at: number): void {
-    const { width, height } = region, { run } = this.stack, { children } = node
+  private drawGroup(
+    node: GroupNode,
+    nodes: readonly Node[],
+    index: number,
+    base: Below | null,
+    region: Region,
+    at: number,
+  ): void {
+    const { width, height } = region,
+      { run } = this.stack,
+      { children } = node
     const through = node.passThrough && !node.atop && !node.joins && (node.blend ?? 'normal') === 'normal'
     const inside = through ? this.below(nodes, index, base) : null
-    if (through && node.opacity === 1 && !node.mask) { this.drawList(children, 0, children.length, inside, region, at); return }
-    const own = this.stack.take(width * height * PIXEL_BYTES), count = width * height * 4
-    if (through) this.stack.floats(own, count).set(this.stack.floats(at, count)); else this.stack.floats(own, count).fill(0)
+    if (through && node.opacity === 1 && !node.mask) {
+      this.drawList(children, 0, children.length, inside, region, at)
+      return
+    }
+    const own = this.stack.take(width * height * PIXEL_BYTES),
+      count = width * height * 4
+    if (through) this.stack.floats(own, count).set(this.stack.floats(at, count))
+    else this.stack.floats(own, count).fill(0)
     this.drawList(children, 0, children.length, inside, region, own)
-    const covers = this.coverRows(node.mask, region), mode = modeNumber(node.blend ?? 'normal')
+    const covers = this.coverRows(node.mask, region),
+      mode = modeNumber(node.blend ?? 'normal')
     for (let y = 0; y < height; y++) {
       if (covers && !covers(y)) continue
-      const row = y * width * PIXEL_BYTES, cover = covers ? this.cover : 0
+      const row = y * width * PIXEL_BYTES,
+        cover = covers ? this.cover : 0
       if (through) run.mixRow(at + row, own + row, cover, node.opacity, width)
       else run.compositeRow(at + row, own + row, cover, node.opacity, width, mode, operatorOf(node))
     }
     this.stack.release(own)
   }
 
-  private adjust(node: AdjustNode, nodes: readonly Node[], index: number, base: Below | null, region: Region, at: number): void {
-    const adjustment = adjustmentOf(node.adjustment), { width, height } = region, { run } = this.stack
+  private adjust(
+    node: AdjustNode,
+    nodes: readonly Node[],
+    index: number,
+    base: Below | null,
+    region: Region,
+    at: number,
+  ): void {
+    const adjustment = adjustmentOf(node.adjustment),
+      { width, height } = region,
+      { run } = this.stack
     const { linear = false, canvas } = this.settings
-    const covers = this.coverRows(node.mask, region), mode = modeNumber(node.blend ?? 'normal')
+    const covers = this.coverRows(node.mask, region),
+      mode = modeNumber(node.blend ?? 'normal')
     /** Row `y` of the result lies at `from`; it goes in as far as mask and opacity let it. */
     const putIn = (y: number, from: number) => {
       const row = at + y * width * PIXEL_BYTES
@@ -291,13 +454,18 @@ export class Renderer {
       return
     }
     const wantsLinear = adjustment.values === 'blending' ? linear : adjustment.values === 'linear'
-    const convert = wantsLinear !== linear, straight = !adjustment.premultiplied
-    const table = !convert ? 0 : wantsLinear ? this.tables.toLinear : this.tables.toEncoded, back = !convert ? 0 : wantsLinear ? this.tables.toEncoded : this.tables.toLinear
+    const convert = wantsLinear !== linear,
+      straight = !adjustment.premultiplied
+    const table = !convert ? 0 : wantsLinear ? this.tables.toLinear : this.tables.toEncoded,
+      back = !convert ? 0 : wantsLinear ? this.tables.toEncoded : this.tables.toLinear
     const surround: Surround = {
-      gaussian: (sigma) => this.around(nodes, index, base, region, sigma, 'gaussian', { table, straight, rooted: !wantsLinear }),
-      disc: (radius) => this.around(nodes, index, base, region, radius, 'disc', { table, straight, rooted: !wantsLinear }),
+      gaussian: (sigma) =>
+        this.around(nodes, index, base, region, sigma, 'gaussian', { table, straight, rooted: !wantsLinear }),
+      disc: (radius) =>
+        this.around(nodes, index, base, region, radius, 'disc', { table, straight, rooted: !wantsLinear }),
     }
-    const kernel = adjustment.kernel?.(node.adjustment), work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
+    const kernel = adjustment.kernel?.(node.adjustment),
+      work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
     if (!work && !kernel) return
     const own = kernel?.table ? this.stack.take(kernel.table.byteLength) : 0
     if (kernel?.table) this.stack.floats(own, kernel.table.length).set(kernel.table)
@@ -309,9 +477,22 @@ export class Renderer {
       if (work) {
         const values = this.stack.floats(this.row, width * 4)
         work(values, y)
-        if (straight) for (let i = 0; i < values.length; i++) { const v = values[i]; values[i] = v > 0 ? (v < 1 ? v : 1) : 0 }
+        if (straight)
+          for (let i = 0; i < values.length; i++) {
+            const v = values[i]
+            values[i] = v > 0 ? (v < 1 ? v : 1) : 0
+          }
       }
-      run.convertRow(this.row, this.row, width, !straight && convert, straight || convert, back, CURVE_STEPS, wantsLinear)
+      run.convertRow(
+        this.row,
+        this.row,
+        width,
+        !straight && convert,
+        straight || convert,
+        back,
+        CURVE_STEPS,
+        wantsLinear,
+      )
       putIn(y, this.row)
     }
     if (own) this.stack.release(own)
@@ -319,23 +500,31 @@ export class Renderer {
 
   /** The three curves of an adjustment as tables over what colours are blended in, laid into the kernels' memory; null where they change nothing. */
   private tonesOf(record: AdjustmentRecord): readonly number[] | null {
-    const { linear = false } = this.settings, key = `${linear} ${JSON.stringify(record)}`
+    const { linear = false } = this.settings,
+      key = `${linear} ${JSON.stringify(record)}`
     const known = this.tones.find((entry) => entry?.key === key)
     if (known) return known.places
-    const { channels, values } = adjustmentOf(record), curves = channels!(record)
+    const { channels, values } = adjustmentOf(record),
+      curves = channels!(record)
     if (!curves) return null
-    const inLinear = values === 'linear' || (values === 'blending' && linear), clamp = (v: number) => (v > 0 ? (v < 1 ? v : 1) : 0)
+    const inLinear = values === 'linear' || (values === 'blending' && linear),
+      clamp = (v: number) => (v > 0 ? (v < 1 ? v : 1) : 0)
     const made: Float32Array[] = []
     curves.forEach((curve, c) => {
       const same = curves.indexOf(curve)
-      made.push(same < c ? made[same] : Float32Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
-        const v = linear ? (i / CURVE_STEPS) ** 2 : i / CURVE_STEPS
-        if (linear === inLinear) return clamp(curve(v))
-        return linear ? toLinear(clamp(curve(fromLinear(v)))) : fromLinear(clamp(curve(toLinear(v))))
-      }))
+      made.push(
+        same < c
+          ? made[same]
+          : Float32Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
+              const v = linear ? (i / CURVE_STEPS) ** 2 : i / CURVE_STEPS
+              if (linear === inLinear) return clamp(curve(v))
+              return linear ? toLinear(clamp(curve(fromLinear(v)))) : fromLinear(clamp(curve(toLinear(v))))
+            }),
+      )
     })
     // The oldest place is written anew: a slider that moves makes many.
-    const slot = this.tonesMade++ % TONES_KEPT, places = [0, 1, 2].map((c) => this.tonesRoom + (slot * 3 + c) * TONE_BYTES)
+    const slot = this.tonesMade++ % TONES_KEPT,
+      places = [0, 1, 2].map((c) => this.tonesRoom + (slot * 3 + c) * TONE_BYTES)
     made.forEach((table, c) => this.stack.floats(places[c], CURVE_STEPS + 1).set(table))
     this.tones[slot] = { key, places }
     return places
@@ -345,7 +534,15 @@ export class Renderer {
   private tonesMade = 0
 
   /** What lies below a node, blurred: 4 floats a pixel of the region. Far-reaching blurs look at a coarser level, whose few pixels say all they keep. */
-  private around(nodes: readonly Node[], index: number, base: Below | null, region: Region, reach: number, kind: 'gaussian' | 'disc', form: { table: number; straight: boolean; rooted: boolean }): Float32Array {
+  private around(
+    nodes: readonly Node[],
+    index: number,
+    base: Below | null,
+    region: Region,
+    reach: number,
+    kind: 'gaussian' | 'disc',
+    form: { table: number; straight: boolean; rooted: boolean },
+  ): Float32Array {
     const below = this.below(nodes, index, base) ?? { id: this.lastId++, nodes, count: index, base } // without keys: not found again
     const fetch = (part: Region): Float32Array => {
       const found = this.gather(below, part)
@@ -357,63 +554,116 @@ export class Renderer {
       this.stack.release(place)
       return found
     }
-    const blurred = (kind === 'gaussian' ? blurGaussian : blurDisc)(this.stack, fetch, region, reach, this.settings.canvas)
-    if (form.straight) for (let i = 0; i < blurred.length; i += 4) { const a = blurred[i + 3]; if (a > 0) { blurred[i] /= a; blurred[i + 1] /= a; blurred[i + 2] /= a } }
+    const blurred = (kind === 'gaussian' ? blurGaussian : blurDisc)(
+      this.stack,
+      fetch,
+      region,
+      reach,
+      this.settings.canvas,
+    )
+    if (form.straight)
+      for (let i = 0; i < blurred.length; i += 4) {
+        const a = blurred[i + 3]
+        if (a > 0) {
+          blurred[i] /= a
+          blurred[i + 1] /= a
+          blurred[i + 2] /= a
+        }
+      }
     return blurred
   }
 
   /** Pixels of what lies below, tile by tile; beyond the canvas its edge pixels go on. */
   private gather(below: Below, region: Region): Float32Array {
-    const { canvas } = this.settings, side = 2 ** region.level
-    const width = Math.ceil(canvas.width / side), height = Math.ceil(canvas.height / side)
+    const { canvas } = this.settings,
+      side = 2 ** region.level
+    const width = Math.ceil(canvas.width / side),
+      height = Math.ceil(canvas.height / side)
     const out = new Float32Array(region.width * region.height * 4)
     const clamp = (v: number, most: number) => (v < 0 ? 0 : v > most ? most : v)
-    const left = clamp(region.x, width - 1), right = clamp(region.x + region.width - 1, width - 1), top = clamp(region.y, height - 1), bottom = clamp(region.y + region.height - 1, height - 1)
+    const left = clamp(region.x, width - 1),
+      right = clamp(region.x + region.width - 1, width - 1),
+      top = clamp(region.y, height - 1),
+      bottom = clamp(region.y + region.height - 1, height - 1)
     const take = (tile: Region, data: Float32Array) => {
-      const x0 = Math.max(left, tile.x), x1 = Math.min(right + 1, tile.x + tile.width)
+      const x0 = Math.max(left, tile.x),
+        x1 = Math.min(right + 1, tile.x + tile.width)
       for (let y = Math.max(top, tile.y); y <= Math.min(bottom, tile.y + tile.height - 1); y++) {
         const start = ((y - tile.y) * tile.width + x0 - tile.x) * 4
         out.set(data.subarray(start, start + (x1 - x0) * 4), ((y - region.y) * region.width + x0 - region.x) * 4)
       }
     }
-    if (this.sparing) { const part: Region = { level: region.level, x: left, y: top, width: right - left + 1, height: bottom - top + 1 }; take(part, this.drawn(below, part)) } else for (let ty = Math.floor(top / TILE); ty <= Math.floor(bottom / TILE); ty++) {
-      for (let tx = Math.floor(left / TILE); tx <= Math.floor(right / TILE); tx++) {
-        const tile: Region = { level: region.level, x: tx * TILE, y: ty * TILE, width: Math.min(TILE, width - tx * TILE), height: Math.min(TILE, height - ty * TILE) }
-        take(tile, this.tileOf(below, tile))
+    if (this.sparing) {
+      const part: Region = { level: region.level, x: left, y: top, width: right - left + 1, height: bottom - top + 1 }
+      take(part, this.drawn(below, part))
+    } else
+      for (let ty = Math.floor(top / TILE); ty <= Math.floor(bottom / TILE); ty++) {
+        for (let tx = Math.floor(left / TILE); tx <= Math.floor(right / TILE); tx++) {
+          const tile: Region = {
+            level: region.level,
+            x: tx * TILE,
+            y: ty * TILE,
+            width: Math.min(TILE, width - tx * TILE),
+            height: Math.min(TILE, height - ty * TILE),
+          }
+          take(tile, this.tileOf(below, tile))
+        }
       }
-    }
     this.extendEdges(out, region, left, right, top, bottom)
     return out
   }
 
-  private extendEdges(out: Float32Array, region: Region, left: number, right: number, top: number, bottom: number): void {
+  private extendEdges(
+    out: Float32Array,
+    region: Region,
+    left: number,
+    right: number,
+    top: number,
+    bottom: number,
+  ): void {
     const { width } = region
     for (let y = top - region.y; y <= bottom - region.y; y++) {
-      const row = y * width * 4, first = row + (left - region.x) * 4, last = row + (right - region.x) * 4
+      const row = y * width * 4,
+        first = row + (left - region.x) * 4,
+        last = row + (right - region.x) * 4
       for (let i = row; i < first; i += 4) out.copyWithin(i, first, first + 4)
       for (let i = last + 4; i < row + width * 4; i += 4) out.copyWithin(i, last, last + 4)
     }
-    const firstRow = (top - region.y) * width * 4, lastRow = (bottom - region.y) * width * 4
+    const firstRow = (top - region.y) * width * 4,
+      lastRow = (bottom - region.y) * width * 4
     for (let y = 0; y < top - region.y; y++) out.copyWithin(y * width * 4, firstRow, firstRow + width * 4)
-    for (let y = bottom - region.y + 1; y < region.height; y++) out.copyWithin(y * width * 4, lastRow, lastRow + width * 4)
+    for (let y = bottom - region.y + 1; y < region.height; y++)
+      out.copyWithin(y * width * 4, lastRow, lastRow + width * 4)
   }
 
   /** Fills `cover` with a row of a mask; false where the mask hides all of it. */
   private coverRows(mask: PlacedMask | undefined, region: Region): ((y: number) => boolean) | null {
     if (!mask) return null
     const { density = 1, invert = false, outsideShown = false } = mask
-    const gain = invert ? -density : density, lift = 1 - density + (invert ? density : 0)
-    const source = pickLevel(mask.levels.length, mask.toCanvas, region), { width } = region, { run } = this.stack
-    if (!source) return () => { this.stack.floats(this.cover, width).fill(gain * (outsideShown ? 1 : 0) + lift); return true }
-    const matte = mask.levels[source.level], outside = outsideShown ? 255 : 0
+    const gain = invert ? -density : density,
+      lift = 1 - density + (invert ? density : 0)
+    const source = pickLevel(mask.levels.length, mask.toCanvas, region),
+      { width } = region,
+      { run } = this.stack
+    if (!source)
+      return () => {
+        this.stack.floats(this.cover, width).fill(gain * (outsideShown ? 1 : 0) + lift)
+        return true
+      }
+    const matte = mask.levels[source.level],
+      outside = outsideShown ? 255 : 0
     if (isShift(source.map)) {
-      const shiftX = Math.round(source.map[4]), shiftY = Math.round(source.map[5])
-      const from = Math.min(width, Math.max(0, -shiftX)), to = Math.max(from, Math.min(width, matte.width - shiftX))
+      const shiftX = Math.round(source.map[4]),
+        shiftY = Math.round(source.map[5])
+      const from = Math.min(width, Math.max(0, -shiftX)),
+        to = Math.max(from, Math.min(width, matte.width - shiftX))
       return (y) => {
-        const row = y + shiftY, bytes = this.stack.bytes(this.bytes, width)
+        const row = y + shiftY,
+          bytes = this.stack.bytes(this.bytes, width)
         if (row < 0 || row >= matte.height) bytes.fill(outside)
         else {
-          bytes.fill(outside, 0, from); bytes.fill(outside, to)
+          bytes.fill(outside, 0, from)
+          bytes.fill(outside, to)
           const start = row * matte.width + from + shiftX
           bytes.set(matte.data.subarray(start, start + to - from), from)
         }
@@ -422,7 +672,10 @@ export class Renderer {
     }
     return (y) => {
       const values = this.stack.floats(this.cover, width)
-      if (!sampleCoverageRow(matte, source.map, y, values, outside)) { if (gain * (outside / 255) + lift <= 0) return false; values.fill(outside / 255) }
+      if (!sampleCoverageRow(matte, source.map, y, values, outside)) {
+        if (gain * (outside / 255) + lift <= 0) return false
+        values.fill(outside / 255)
+      }
       if (gain !== 1 || lift !== 0) run.scaleFloats(this.cover, width, gain, lift)
       return true
     }
@@ -434,7 +687,10 @@ let shared: Renderer | undefined
 export function composeRegion(nodes: readonly Node[], region: Region, settings: Partial<Settings> = {}): Picture {
   shared ??= new Renderer(0)
   const side = 2 ** region.level
-  shared.show(nodes, { canvas: { width: (region.x + region.width) * side, height: (region.y + region.height) * side }, ...settings })
+  shared.show(nodes, {
+    canvas: { width: (region.x + region.width) * side, height: (region.y + region.height) * side },
+    ...settings,
+  })
   const made = shared.region(region)
   shared.show([], { canvas: region }) // holds on to no picture
   return made
@@ -443,7 +699,11 @@ export function composeRegion(nodes: readonly Node[], region: Region, settings: 
 /** The mip level that comes nearest to one source pixel for each output pixel, and the map from the region's pixels to its pixels. */
 function pickLevel(count: number, toCanvas: Affine, region: Region, least = 0): { level: number; map: Affine } | null {
   let toSource: Affine
-  try { toSource = inverse(toCanvas) } catch { return null } // flattened to a line: nothing to see
+  try {
+    toSource = inverse(toCanvas)
+  } catch {
+    return null
+  } // flattened to a line: nothing to see
   const full = compose(toSource, scaling(2 ** region.level))
   const level = Math.min(count - 1, Math.max(least, Math.round(Math.log2(meanScale(full)))))
   const map = compose(scaling(1 / 2 ** level), full)
@@ -453,16 +713,26 @@ function pickLevel(count: number, toCanvas: Affine, region: Region, least = 0): 
 
 /** Pixels of a picture that are laid out at a time. */
 const MOST_LOOKED_AT = 4e6
-const areaLookedAt = ([a, b, c, d]: Affine, { width, height }: Region): number => (Math.abs(a) * width + Math.abs(c) * height) * (Math.abs(b) * width + Math.abs(d) * height)
+const areaLookedAt = ([a, b, c, d]: Affine, { width, height }: Region): number =>
+  (Math.abs(a) * width + Math.abs(c) * height) * (Math.abs(b) * width + Math.abs(d) * height)
 
 /** Rows of the region that a picture can touch: the vertical extent of its four corners, with two pixels to spare for the filter. */
 function rowsTouched(picture: Size, map: Affine, region: Region): { from: number; to: number } {
   const back = inverse(map)
-  const ys = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]].map(([x, y]) => apply(back, x, y)[1])
-  return { from: Math.max(0, Math.floor(Math.min(...ys)) - 2), to: Math.min(region.height, Math.ceil(Math.max(...ys)) + 2) }
+  const ys = [
+    [0, 0],
+    [picture.width, 0],
+    [0, picture.height],
+    [picture.width, picture.height],
+  ].map(([x, y]) => apply(back, x, y)[1])
+  return {
+    from: Math.max(0, Math.floor(Math.min(...ys)) - 2),
+    to: Math.min(region.height, Math.ceil(Math.max(...ys)) + 2),
+  }
 }
 
-const showsAll = (node: Node): boolean => node.opacity === 1 && !node.mask && !node.atop && (node.blend ?? 'normal') === 'normal'
+const showsAll = (node: Node): boolean =>
+  node.opacity === 1 && !node.mask && !node.atop && (node.blend ?? 'normal') === 'normal'
 
 /** The last node that hides everything below it in the region; 0 when none does. */
 function lastCover(nodes: readonly Node[], region: Region): number {
@@ -472,10 +742,18 @@ function lastCover(nodes: readonly Node[], region: Region): number {
     if (node.kind !== 'picture' || !node.picture.opaque || !showsAll(node)) continue
     const [a, b, c, d] = node.toCanvas
     if (b !== 0 || c !== 0 || a <= 0 || d <= 0) continue
-    const side = 2 ** region.level, full = node.picture.size ?? node.picture.levels[0]
-    const [x0, y0] = apply(node.toCanvas, 0, 0), [x1, y1] = apply(node.toCanvas, full.width, full.height)
+    const side = 2 ** region.level,
+      full = node.picture.size ?? node.picture.levels[0]
+    const [x0, y0] = apply(node.toCanvas, 0, 0),
+      [x1, y1] = apply(node.toCanvas, full.width, full.height)
     const room = isIdentity(node.toCanvas) ? 0 : 2 * side * Math.max(1, a, d) // what interpolation and coarse levels may leave open at the rim
-    if (x0 + room <= region.x * side && y0 + room <= region.y * side && x1 - room >= (region.x + region.width) * side && y1 - room >= (region.y + region.height) * side) return i
+    if (
+      x0 + room <= region.x * side &&
+      y0 + room <= region.y * side &&
+      x1 - room >= (region.x + region.width) * side &&
+      y1 - room >= (region.y + region.height) * side
+    )
+      return i
   }
   return 0
 }
@@ -485,9 +763,12 @@ function copyWhole(node: PictureNode, region: Region, data: Uint8ClampedArray): 
   if (!showsAll(node) || node.picture.size) return false
   const source = pickLevel(node.picture.levels.length, node.toCanvas, region)
   if (!source || !isShift(source.map)) return false
-  const picture = node.picture.levels[source.level], { width, height } = region
-  const shiftX = Math.round(source.map[4]), shiftY = Math.round(source.map[5])
-  const from = Math.max(0, -shiftX), to = Math.min(width, picture.width - shiftX)
+  const picture = node.picture.levels[source.level],
+    { width, height } = region
+  const shiftX = Math.round(source.map[4]),
+    shiftY = Math.round(source.map[5])
+  const from = Math.max(0, -shiftX),
+    to = Math.min(width, picture.width - shiftX)
   if (to > from) {
     for (let y = Math.max(0, -shiftY); y < Math.min(height, picture.height - shiftY); y++) {
       const start = (y + shiftY) * picture.width + shiftX

@@ -13,19 +13,32 @@ export class RecipeError extends Error {}
 const MOST_STEPS = 1000
 
 const COMMON = { hidden: flag(false), name: optional(text(200)), id: optional(text(64)) }
-const FINDING = { op: oneOf(COMBINE_OPS, 'add'), feather: length(0), grow: number(-FARTHEST, FARTHEST, 0), invert: flag(false) }
+const FINDING = {
+  op: oneOf(COMBINE_OPS, 'add'),
+  feather: length(0),
+  grow: number(-FARTHEST, FARTHEST, 0),
+  invert: flag(false),
+}
 const LOOKING = { sample: oneOf(['layer', 'all'] as const, 'all') }
 
-const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
-const shown = (value: unknown): string => { const json = JSON.stringify(value) ?? String(value); return json.length > 60 ? `${json.slice(0, 57)}...` : json }
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+const shown = (value: unknown): string => {
+  const json = JSON.stringify(value) ?? String(value)
+  return json.length > 60 ? `${json.slice(0, 57)}...` : json
+}
 
 /** All fields a kind of step takes, with their defaults; undefined for a kind that does not exist. */
 export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefined {
   if (Object.hasOwn(FINDERS, kind)) {
     const finder = FINDERS[kind as keyof typeof FINDERS]
-    return { ...finder.fields, ...FINDING, ...(finder.looksAtPixels ? LOOKING : {}), ...COMMON } as Record<string, Field<unknown>>
+    return { ...finder.fields, ...FINDING, ...(finder.looksAtPixels ? LOOKING : {}), ...COMMON } as Record<
+      string,
+      Field<unknown>
+    >
   }
-  if (Object.hasOwn(MODIFIERS, kind)) return { ...MODIFIERS[kind as keyof typeof MODIFIERS].fields, ...COMMON } as Record<string, Field<unknown>>
+  if (Object.hasOwn(MODIFIERS, kind))
+    return { ...MODIFIERS[kind as keyof typeof MODIFIERS].fields, ...COMMON } as Record<string, Field<unknown>>
   return undefined
 }
 
@@ -33,15 +46,22 @@ export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefin
 export function parseStep(input: unknown, path = 'step'): Step {
   if (!isObject(input)) throw new RecipeError(`${path}: a step is an object with a kind, not ${shown(input)}.`)
   const fields = typeof input.kind === 'string' ? fieldsOf(input.kind) : undefined
-  if (!fields) throw new RecipeError(`${path}.kind: ${shown(input.kind)} is not a kind of step; the kinds are ${[...Object.keys(FINDERS), ...Object.keys(MODIFIERS)].join(', ')}.`)
+  if (!fields)
+    throw new RecipeError(
+      `${path}.kind: ${shown(input.kind)} is not a kind of step; the kinds are ${[...Object.keys(FINDERS), ...Object.keys(MODIFIERS)].join(', ')}.`,
+    )
   for (const name of Object.keys(input)) {
-    if (name !== 'kind' && !Object.hasOwn(fields, name)) throw new RecipeError(`${path}.${name}: ${String(input.kind)} has no such field; it takes ${Object.keys(fields).join(', ')}.`)
+    if (name !== 'kind' && !Object.hasOwn(fields, name))
+      throw new RecipeError(
+        `${path}.${name}: ${String(input.kind)} has no such field; it takes ${Object.keys(fields).join(', ')}.`,
+      )
   }
   const step: Record<string, unknown> = { kind: input.kind }
   for (const [name, field] of Object.entries(fields)) {
     const value = input[name]
     if (value === undefined) {
-      if (field.fallback === undefined && !field.optional) throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
+      if (field.fallback === undefined && !field.optional)
+        throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
       if (field.fallback !== undefined) step[name] = field.fallback
     } else if (field.accepts(value)) step[name] = value
     else throw new RecipeError(`${path}.${name}: takes ${field.takes}, not ${shown(value)}.`)
@@ -52,9 +72,14 @@ export function parseStep(input: unknown, path = 'step'): Step {
 /** Throws RecipeError. */
 export function parseRecipe(input: unknown, path = ''): Recipe {
   const at = (name: string) => (path ? `${path}.${name}` : name)
-  if (!isObject(input)) throw new RecipeError(`${path || 'recipe'}: a recipe is an object { "version": 1, "steps": [...] }, not ${shown(input)}.`)
+  if (!isObject(input))
+    throw new RecipeError(
+      `${path || 'recipe'}: a recipe is an object { "version": 1, "steps": [...] }, not ${shown(input)}.`,
+    )
   if (input.version !== 1) throw new RecipeError(`${at('version')}: takes 1, not ${shown(input.version)}.`)
-  if (!Array.isArray(input.steps)) throw new RecipeError(`${at('steps')}: takes a list of steps, not ${shown(input.steps)}.`)
-  if (input.steps.length > MOST_STEPS) throw new RecipeError(`${at('steps')}: takes at most ${MOST_STEPS} steps, not ${input.steps.length}.`)
+  if (!Array.isArray(input.steps))
+    throw new RecipeError(`${at('steps')}: takes a list of steps, not ${shown(input.steps)}.`)
+  if (input.steps.length > MOST_STEPS)
+    throw new RecipeError(`${at('steps')}: takes at most ${MOST_STEPS} steps, not ${input.steps.length}.`)
   return { version: 1, steps: input.steps.map((step, i) => parseStep(step, at(`steps[${i}]`))) }
 }

@@ -11,57 +11,257 @@ export interface Exports {
   layOver(below: number, coverage: number, count: number, strength: number, erase: boolean): void
   lookUpColours(words: number, out: number, count: number, table: number, bits: number, unknown: number): number
   makeEdges(points: number, ends: number, outlines: number, height: number, edges: number, firstOfRow: number): number
-  fillRows(edges: number, firstOfRow: number, active: number, room: number, from: number, to: number, width: number, out: number, stride: number, evenOdd: boolean, antialias: boolean): void
+  fillRows(
+    edges: number,
+    firstOfRow: number,
+    active: number,
+    room: number,
+    from: number,
+    to: number,
+    width: number,
+    out: number,
+    stride: number,
+    evenOdd: boolean,
+    antialias: boolean,
+  ): void
   mapBytes(from: number, to: number, count: number, table: number): void
   unpackRow(from: number, to: number, count: number, opaque: boolean, table: number): void
   packRow(from: number, to: number, count: number, table: number, steps: number): void
-  compositeRow(backdrop: number, source: number, coverage: number, opacity: number, count: number, mode: number, operator: number): void
+  compositeRow(
+    backdrop: number,
+    source: number,
+    coverage: number,
+    opacity: number,
+    count: number,
+    mode: number,
+    operator: number,
+  ): void
   mixRow(before: number, after: number, coverage: number, opacity: number, count: number): void
   coverRow(bytes: number, to: number, count: number, gain: number, lift: number): number
-  sampleRow(source: number, stride: number, width: number, height: number, u: number, v: number, du: number, dv: number, to: number, count: number, fine: boolean): number
+  sampleRow(
+    source: number,
+    stride: number,
+    width: number,
+    height: number,
+    u: number,
+    v: number,
+    du: number,
+    dv: number,
+    to: number,
+    count: number,
+    fine: boolean,
+  ): number
   scaleFloats(at: number, count: number, gain: number, lift: number): void
-  convertRow(source: number, target: number, count: number, divide: boolean, multiply: boolean, table: number, steps: number, rooted: boolean): void
-  throughTables(source: number, target: number, count: number, red: number, green: number, blue: number, steps: number, rooted: boolean): void
+  convertRow(
+    source: number,
+    target: number,
+    count: number,
+    divide: boolean,
+    multiply: boolean,
+    table: number,
+    steps: number,
+    rooted: boolean,
+  ): void
+  throughTables(
+    source: number,
+    target: number,
+    count: number,
+    red: number,
+    green: number,
+    blue: number,
+    steps: number,
+    rooted: boolean,
+  ): void
   weighSpans(from: number, to: number, count: number, starts: number, weights: number, taps: number): void
   weighRows(rows: number, to: number, count: number, weights: number, taps: number): void
   settleRow(at: number, count: number): void
-  matrixRow(at: number, count: number, m0: number, m1: number, m2: number, m3: number, m4: number, m5: number, m6: number, m7: number, m8: number): void
+  matrixRow(
+    at: number,
+    count: number,
+    m0: number,
+    m1: number,
+    m2: number,
+    m3: number,
+    m4: number,
+    m5: number,
+    m6: number,
+    m7: number,
+    m8: number,
+  ): void
   turnHues(at: number, count: number, turn: number, scale: number, light: number, byHue: number, grey: number): void
   weighRow(from: number, to: number, width: number, radius: number, stride: number, weights: number): void
   sumRow(from: number, to: number, count: number): void
-  discRow(sums: number, stride: number, to: number, width: number, radius: number, reaches: number, parts: number, scale: number): void
-  addWindows(colours: number, plane: number, nodes: number, alpha: number, stride: number, from: number, count: number, epsilon: number, weights: number, weightPlane: number, right: number, diagonal: number, scratch: number): void
-  multiplyNodes(runs: number, count: number, weights: number, weightPlane: number, grid: number, stride: number, q: number): number
-  stepNodes(runs: number, count: number, grid: number, x: number, r: number, q: number, one: number, step: number): number
+  discRow(
+    sums: number,
+    stride: number,
+    to: number,
+    width: number,
+    radius: number,
+    reaches: number,
+    parts: number,
+    scale: number,
+  ): void
+  addWindows(
+    colours: number,
+    plane: number,
+    nodes: number,
+    alpha: number,
+    stride: number,
+    from: number,
+    count: number,
+    epsilon: number,
+    weights: number,
+    weightPlane: number,
+    right: number,
+    diagonal: number,
+    scratch: number,
+  ): void
+  multiplyNodes(
+    runs: number,
+    count: number,
+    weights: number,
+    weightPlane: number,
+    grid: number,
+    stride: number,
+    q: number,
+  ): number
+  stepNodes(
+    runs: number,
+    count: number,
+    grid: number,
+    x: number,
+    r: number,
+    q: number,
+    one: number,
+    step: number,
+  ): number
   turnNodes(runs: number, count: number, grid: number, r: number, one: number, keep: number): void
   clearFlow(heads: number, rest: number, own: number, nodes: number): void
-  pushFlow(heads: number, rest: number, own: number, rings: number, nodes: number, progress: number, most: number): number
-  joinRow(heads: number, rest: number, own: number, above: number, here: number, below: number, coloursAbove: number, coloursHere: number, coloursBelow: number, plane: number, evidence: number, fall: number, steps: number, per: number, from: number, to: number): number
+  pushFlow(
+    heads: number,
+    rest: number,
+    own: number,
+    rings: number,
+    nodes: number,
+    progress: number,
+    most: number,
+  ): number
+  joinRow(
+    heads: number,
+    rest: number,
+    own: number,
+    above: number,
+    here: number,
+    below: number,
+    coloursAbove: number,
+    coloursHere: number,
+    coloursBelow: number,
+    plane: number,
+    evidence: number,
+    fall: number,
+    steps: number,
+    per: number,
+    from: number,
+    to: number,
+  ): number
   doubleStates(from: number, across: number, to: number, width: number, height: number): void
   openBand(coarse: number, across: number, down: number, to: number, width: number, height: number, band: number): void
-  hearRow(words: number, from: number, count: number, states: number, table: number, near: number, shift: number, loud: number): number
+  hearRow(
+    words: number,
+    from: number,
+    count: number,
+    states: number,
+    table: number,
+    near: number,
+    shift: number,
+    loud: number,
+  ): number
   giveStates(given: number, states: number, count: number): void
-  markRow(above: number, here: number, below: number, width: number, marks: number, edges: number, first: number, soft: boolean): number
-  shrinkInside(from: number, width: number, height: number, shift: number, to: number, across: number, down: number): void
+  markRow(
+    above: number,
+    here: number,
+    below: number,
+    width: number,
+    marks: number,
+    edges: number,
+    first: number,
+    soft: boolean,
+  ): number
+  shrinkInside(
+    from: number,
+    width: number,
+    height: number,
+    shift: number,
+    to: number,
+    across: number,
+    down: number,
+  ): void
   keepInside(states: number, width: number, height: number, shift: number, small: number, across: number): void
   labRow(words: number, to: number, plane: number, count: number, linear: number): void
   halveRow(top: number, bottom: number, to: number, count: number): number
   likeliest(samples: number, plane: number, count: number, components: number, parts: number, to: number): void
   opponentRow(words: number, to: number, plane: number, count: number, loud: number): void
   calmRow(from: number, step: number, to: number, count: number): void
-  slopeRow(from: number, plane: number, stride: number, gradient: number, alongX: number, alongY: number, count: number): void
-  cellRow(gradient: number, alongX: number, alongY: number, stride: number, cells: number, savings: number, count: number, least: number, strong: number, slope: number, crossing: number, direction: number): void
-  cheapestWays(cells: number, savings: number, stride: number, best: number, from: number, buckets: number, pool: number, capacity: number, progress: number, seed: number, goal: number): number
-  splineRow(from: number, stride: number, to: number, width: number, cells: number, weights: number, rowWeights: number): void
+  slopeRow(
+    from: number,
+    plane: number,
+    stride: number,
+    gradient: number,
+    alongX: number,
+    alongY: number,
+    count: number,
+  ): void
+  cellRow(
+    gradient: number,
+    alongX: number,
+    alongY: number,
+    stride: number,
+    cells: number,
+    savings: number,
+    count: number,
+    least: number,
+    strong: number,
+    slope: number,
+    crossing: number,
+    direction: number,
+  ): void
+  cheapestWays(
+    cells: number,
+    savings: number,
+    stride: number,
+    best: number,
+    from: number,
+    buckets: number,
+    pool: number,
+    capacity: number,
+    progress: number,
+    seed: number,
+    goal: number,
+  ): number
+  splineRow(
+    from: number,
+    stride: number,
+    to: number,
+    width: number,
+    cells: number,
+    weights: number,
+    rowWeights: number,
+  ): void
 }
-export interface Kernels extends Exports { /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer> }
+export interface Kernels extends Exports {
+  /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer>
+}
 
 /** The first byte callers may use. */
 export const KERNEL_BASE = 4096
 const PAGE = 65_536
 
 let module: WebAssembly.Module | undefined
-const instantiate = (): Exports => new WebAssembly.Instance((module ??= new WebAssembly.Module(Uint8Array.from(atob(COMPILED), (c) => c.charCodeAt(0)))), {}).exports as unknown as Exports
+const instantiate = (): Exports =>
+  new WebAssembly.Instance(
+    (module ??= new WebAssembly.Module(Uint8Array.from(atob(COMPILED), (c) => c.charCodeAt(0)))),
+    {},
+  ).exports as unknown as Exports
 
 let instance: Exports | undefined
 
@@ -88,10 +288,18 @@ export class KernelStack {
     return at
   }
   /** Gives back everything from a place on. */
-  release(at: number): void { this.top = at }
-  floats(at: number, count: number): Float32Array<ArrayBuffer> { return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
-  words(at: number, count: number): Int32Array<ArrayBuffer> { return new Int32Array(this.run.memory.buffer as ArrayBuffer, at, count) }
-  bytes(at: number, count: number): Uint8Array<ArrayBuffer> { return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count) }
+  release(at: number): void {
+    this.top = at
+  }
+  floats(at: number, count: number): Float32Array<ArrayBuffer> {
+    return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count)
+  }
+  words(at: number, count: number): Int32Array<ArrayBuffer> {
+    return new Int32Array(this.run.memory.buffer as ArrayBuffer, at, count)
+  }
+  bytes(at: number, count: number): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count)
+  }
 }
 
 /** Memory above this is not kept for the next work, bytes. */
@@ -101,8 +309,11 @@ let shared: KernelStack | undefined
 
 /** Room in kernels for as long as `work` takes; it may call what asks for room too. All of it is given back when it ends. */
 export function withRoom<T>(work: (stack: KernelStack) => T): T {
-  const stack = (shared ??= new KernelStack()), start = stack.take(0)
-  try { return work(stack) } finally {
+  const stack = (shared ??= new KernelStack()),
+    start = stack.take(0)
+  try {
+    return work(stack)
+  } finally {
     stack.release(start)
     if (start === KERNEL_BASE && stack.run.memory.buffer.byteLength > KEPT) shared = undefined
   }

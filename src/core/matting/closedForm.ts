@@ -8,7 +8,8 @@ import { withRoom } from '../kernels'
 import { type Level } from './level'
 
 /** The grid has so many px all round that belong to nothing: windows reach that far. */
-const RIM = 2, SLOTS = 25
+const RIM = 2,
+  SLOTS = 25
 /** The residual that is left, beside the first one. */
 const SETTLED = 1e-4
 
@@ -25,52 +26,102 @@ export interface Hints {
  * Solves the unknown pixels from all others, in place, in at most so many rounds; `alpha` is what they start from.
  * Memory: 120 bytes for each unknown pixel and 32 for each other one. @param check is called now and then with the progress (0-1)
  */
-export function solveClosedForm({ picture, unknown, alpha }: Level, { epsilon, belief, weight }: Hints, rounds: number, check: (progress: number) => void = () => {}): void {
-  const { width, height, data } = picture, stride = width + 2 * RIM, size = stride * (height + 2 * RIM)
-  const runs: number[] = [], pixels: number[] = []
+export function solveClosedForm(
+  { picture, unknown, alpha }: Level,
+  { epsilon, belief, weight }: Hints,
+  rounds: number,
+  check: (progress: number) => void = () => {},
+): void {
+  const { width, height, data } = picture,
+    stride = width + 2 * RIM,
+    size = stride * (height + 2 * RIM)
+  const runs: number[] = [],
+    pixels: number[] = []
   let nodes = 0
-  for (let y = 0; y < height; y++) for (let x = 0, row = y * width; x < width; x++) {
-    if (!unknown[row + x]) continue
-    const from = x
-    while (x < width && unknown[row + x]) x++
-    runs.push((y + RIM) * stride + from + RIM, x - from, nodes)
-    pixels.push(row + from)
-    nodes += x - from
-  }
+  for (let y = 0; y < height; y++)
+    for (let x = 0, row = y * width; x < width; x++) {
+      if (!unknown[row + x]) continue
+      const from = x
+      while (x < width && unknown[row + x]) x++
+      runs.push((y + RIM) * stride + from + RIM, x - from, nodes)
+      pixels.push(row + from)
+      nodes += x - from
+    }
   if (nodes === 0) return
   withRoom((stack) => {
-    const plane = size * 4, nodePlane = nodes * 4, count = pixels.length
-    const colours = stack.take(3 * plane), numbers = stack.take(plane), known = stack.take(plane), epsilons = stack.take(plane), grid = stack.take(plane + 64), runsAt = stack.take(runs.length * 4), scratch = stack.take(256)
-    const weights = stack.take(SLOTS * nodePlane), r = stack.take(nodePlane), diagonal = stack.take(nodePlane), x = stack.take(nodePlane), q = stack.take(nodePlane)
+    const plane = size * 4,
+      nodePlane = nodes * 4,
+      count = pixels.length
+    const colours = stack.take(3 * plane),
+      numbers = stack.take(plane),
+      known = stack.take(plane),
+      epsilons = stack.take(plane),
+      grid = stack.take(plane + 64),
+      runsAt = stack.take(runs.length * 4),
+      scratch = stack.take(256)
+    const weights = stack.take(SLOTS * nodePlane),
+      r = stack.take(nodePlane),
+      diagonal = stack.take(nodePlane),
+      x = stack.take(nodePlane),
+      q = stack.take(nodePlane)
     const { run } = stack
-    const red = stack.floats(colours, size), green = stack.floats(colours + plane, size), blue = stack.floats(colours + 2 * plane, size), alphas = stack.floats(known, size), epsilonOf = stack.floats(epsilons, size)
-    const numberOf = stack.words(numbers, size), grids = stack.floats(grid, size), own = stack.floats(weights + (SLOTS >> 1) * nodePlane, nodes), rights = stack.floats(r, nodes), diagonals = stack.floats(diagonal, nodes), found = stack.floats(x, nodes), product = stack.floats(q, nodes)
+    const red = stack.floats(colours, size),
+      green = stack.floats(colours + plane, size),
+      blue = stack.floats(colours + 2 * plane, size),
+      alphas = stack.floats(known, size),
+      epsilonOf = stack.floats(epsilons, size)
+    const numberOf = stack.words(numbers, size),
+      grids = stack.floats(grid, size),
+      own = stack.floats(weights + (SLOTS >> 1) * nodePlane, nodes),
+      rights = stack.floats(r, nodes),
+      diagonals = stack.floats(diagonal, nodes),
+      found = stack.floats(x, nodes),
+      product = stack.floats(q, nodes)
     stack.floats(weights, SLOTS * nodes).fill(0)
     rights.fill(0)
     diagonals.fill(0)
     grids.fill(0)
     numberOf.fill(-1)
     stack.words(runsAt, runs.length).set(runs)
-    for (let y = 0, i = 0; y < height; y++) for (let x = 0, to = (y + RIM) * stride + RIM; x < width; x++, i++, to++) {
-      red[to] = LINEAR_OF_BYTE[data[i * 4]]; green[to] = LINEAR_OF_BYTE[data[i * 4 + 1]]; blue[to] = LINEAR_OF_BYTE[data[i * 4 + 2]]
-      alphas[to] = alpha[i]
-      epsilonOf[to] = epsilon[i]
-    }
-    for (let k = 0; k < count; k++) for (let n = 0, place = runs[3 * k], node = runs[3 * k + 2]; n < runs[3 * k + 1]; n++) {
-      numberOf[place + n] = node + n
-      found[node + n] = grids[place + n] = alpha[pixels[k] + n]
-    }
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0, to = (y + RIM) * stride + RIM; x < width; x++, i++, to++) {
+        red[to] = LINEAR_OF_BYTE[data[i * 4]]
+        green[to] = LINEAR_OF_BYTE[data[i * 4 + 1]]
+        blue[to] = LINEAR_OF_BYTE[data[i * 4 + 2]]
+        alphas[to] = alpha[i]
+        epsilonOf[to] = epsilon[i]
+      }
+    for (let k = 0; k < count; k++)
+      for (let n = 0, place = runs[3 * k], node = runs[3 * k + 2]; n < runs[3 * k + 1]; n++) {
+        numberOf[place + n] = node + n
+        found[node + n] = grids[place + n] = alpha[pixels[k] + n]
+      }
     // Windows lie whole within the picture.
     for (let y = 1; y < height - 1 && width > 2; y++) {
-      run.addWindows(colours, plane, numbers, known, stride, (y + RIM) * stride + RIM + 1, width - 2, epsilons, weights, nodePlane, r, diagonal, scratch)
+      run.addWindows(
+        colours,
+        plane,
+        numbers,
+        known,
+        stride,
+        (y + RIM) * stride + RIM + 1,
+        width - 2,
+        epsilons,
+        weights,
+        nodePlane,
+        r,
+        diagonal,
+        scratch,
+      )
       if (y % 32 === 0) check((0.3 * y) / height)
     }
-    for (let k = 0; k < count; k++) for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) {
-      // The last term holds what nothing else does: a picture of one row has no windows.
-      own[node] += weight[i] + 1e-9
-      diagonals[node] += weight[i] + 1e-9
-      rights[node] += weight[i] * belief[i] + 1e-9 * alpha[i]
-    }
+    for (let k = 0; k < count; k++)
+      for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) {
+        // The last term holds what nothing else does: a picture of one row has no windows.
+        own[node] += weight[i] + 1e-9
+        diagonals[node] += weight[i] + 1e-9
+        rights[node] += weight[i] * belief[i] + 1e-9 * alpha[i]
+      }
     // r = right − A x, p = r / diagonal.
     run.multiplyNodes(runsAt, count, weights, nodePlane, grid, stride, q)
     let rho = 0
@@ -89,6 +140,8 @@ export function solveClosedForm({ picture, unknown, alpha }: Level, { epsilon, b
       run.turnNodes(runsAt, count, grid, r, diagonal, next / rho)
       rho = next
     }
-    for (let k = 0; k < count; k++) for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) alpha[i] = found[node] > 1 ? 1 : found[node] > 0 ? found[node] : 0
+    for (let k = 0; k < count; k++)
+      for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++)
+        alpha[i] = found[node] > 1 ? 1 : found[node] > 0 ? found[node] : 0
   })
 }

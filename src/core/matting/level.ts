@@ -13,13 +13,23 @@ export interface Level {
 }
 
 /** Half the size: what holds an unknown pixel is unknown. `coverage` is of the finer level, 0-1 or bytes (`full` is what stands for all). */
-export function halved(picture: Picture, unknown: Uint8Array, coverage: Float32Array | Uint8Array, full: number): Level {
-  const half = halvePicture(picture), open = new Uint8Array(half.width * half.height), alpha = new Float32Array(open.length)
-  for (let v = 0, o = 0; v < half.height; v++) for (let u = 0; u < half.width; u++, o++) {
-    const p = 2 * v * picture.width + 2 * u, right = 2 * u + 1 < picture.width ? 1 : 0, down = 2 * v + 1 < picture.height ? picture.width : 0
-    open[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
-    alpha[o] = (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
-  }
+export function halved(
+  picture: Picture,
+  unknown: Uint8Array,
+  coverage: Float32Array | Uint8Array,
+  full: number,
+): Level {
+  const half = halvePicture(picture),
+    open = new Uint8Array(half.width * half.height),
+    alpha = new Float32Array(open.length)
+  for (let v = 0, o = 0; v < half.height; v++)
+    for (let u = 0; u < half.width; u++, o++) {
+      const p = 2 * v * picture.width + 2 * u,
+        right = 2 * u + 1 < picture.width ? 1 : 0,
+        down = 2 * v + 1 < picture.height ? picture.width : 0
+      open[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
+      alpha[o] = (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
+    }
   return { picture: half, unknown: open, alpha }
 }
 
@@ -33,38 +43,107 @@ const EPSILON = 1e-4
  * @returns a function to call with parts of the larger level, each from (left, top) on
  */
 export function carrier(coarse: Level): (fine: Level, left: number, top: number) => void {
-  const { width, height, data } = coarse.picture, lines = new Float32Array(width * height * 4), made = new Uint8Array(width * height), light = LINEAR_OF_BYTE
+  const { width, height, data } = coarse.picture,
+    lines = new Float32Array(width * height * 4),
+    made = new Uint8Array(width * height),
+    light = LINEAR_OF_BYTE
   const fit = (o: number) => {
     made[o] = 1
-    const x = o % width, y = (o / width) | 0, x0 = x > 0 ? x - 1 : x, x1 = x < width - 1 ? x + 1 : x, y0 = y > 0 ? y - 1 : y, y1 = y < height - 1 ? y + 1 : y, share = 1 / ((x1 - x0 + 1) * (y1 - y0 + 1))
-    let mr = 0, mg = 0, mb = 0, ma = 0
-    for (let v = y0; v <= y1; v++) for (let u = x0, i = v * width + x0; u <= x1; u++, i++) { mr += light[data[i * 4]]; mg += light[data[i * 4 + 1]]; mb += light[data[i * 4 + 2]]; ma += coarse.alpha[i] }
-    mr *= share; mg *= share; mb *= share; ma *= share
-    let rr = EPSILON, rg = 0, rb = 0, gg = EPSILON, gb = 0, bb = EPSILON, ra = 0, ga = 0, ba = 0
-    for (let v = y0; v <= y1; v++) for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
-      const r = light[data[i * 4]] - mr, g = light[data[i * 4 + 1]] - mg, b = light[data[i * 4 + 2]] - mb, a = (coarse.alpha[i] - ma) * share
-      rr += r * r * share; rg += r * g * share; rb += r * b * share; gg += g * g * share; gb += g * b * share; bb += b * b * share; ra += r * a; ga += g * a; ba += b * a
-    }
-    const a = gg * bb - gb * gb, b = rb * gb - rg * bb, c = rg * gb - rb * gg, one = 1 / (rr * a + rg * b + rb * c), cross = rg * rb - rr * gb
-    const kr = (a * ra + b * ga + c * ba) * one, kg = (b * ra + (rr * bb - rb * rb) * ga + cross * ba) * one, kb = (c * ra + cross * ga + (rr * gg - rg * rg) * ba) * one
-    lines[4 * o] = kr; lines[4 * o + 1] = kg; lines[4 * o + 2] = kb; lines[4 * o + 3] = ma - kr * mr - kg * mg - kb * mb
+    const x = o % width,
+      y = (o / width) | 0,
+      x0 = x > 0 ? x - 1 : x,
+      x1 = x < width - 1 ? x + 1 : x,
+      y0 = y > 0 ? y - 1 : y,
+      y1 = y < height - 1 ? y + 1 : y,
+      share = 1 / ((x1 - x0 + 1) * (y1 - y0 + 1))
+    let mr = 0,
+      mg = 0,
+      mb = 0,
+      ma = 0
+    for (let v = y0; v <= y1; v++)
+      for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
+        mr += light[data[i * 4]]
+        mg += light[data[i * 4 + 1]]
+        mb += light[data[i * 4 + 2]]
+        ma += coarse.alpha[i]
+      }
+    mr *= share
+    mg *= share
+    mb *= share
+    ma *= share
+    let rr = EPSILON,
+      rg = 0,
+      rb = 0,
+      gg = EPSILON,
+      gb = 0,
+      bb = EPSILON,
+      ra = 0,
+      ga = 0,
+      ba = 0
+    for (let v = y0; v <= y1; v++)
+      for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
+        const r = light[data[i * 4]] - mr,
+          g = light[data[i * 4 + 1]] - mg,
+          b = light[data[i * 4 + 2]] - mb,
+          a = (coarse.alpha[i] - ma) * share
+        rr += r * r * share
+        rg += r * g * share
+        rb += r * b * share
+        gg += g * g * share
+        gb += g * b * share
+        bb += b * b * share
+        ra += r * a
+        ga += g * a
+        ba += b * a
+      }
+    const a = gg * bb - gb * gb,
+      b = rb * gb - rg * bb,
+      c = rg * gb - rb * gg,
+      one = 1 / (rr * a + rg * b + rb * c),
+      cross = rg * rb - rr * gb
+    const kr = (a * ra + b * ga + c * ba) * one,
+      kg = (b * ra + (rr * bb - rb * rb) * ga + cross * ba) * one,
+      kb = (c * ra + cross * ga + (rr * gg - rg * rg) * ba) * one
+    lines[4 * o] = kr
+    lines[4 * o + 1] = kg
+    lines[4 * o + 2] = kb
+    lines[4 * o + 3] = ma - kr * mr - kg * mg - kb * mb
   }
   return ({ picture, unknown, alpha }, left, top) => {
     for (let y = 0, i = 0; y < picture.height; y++) {
-      const v = Math.max(0, (y + top - 0.5) / 2), high = Math.min(height - 1, v | 0), low = Math.min(height - 1, high + 1), fy = v - high
+      const v = Math.max(0, (y + top - 0.5) / 2),
+        high = Math.min(height - 1, v | 0),
+        low = Math.min(height - 1, high + 1),
+        fy = v - high
       for (let x = 0; x < picture.width; x++, i++) {
         if (!unknown[i]) continue
-        const u = Math.max(0, (x + left - 0.5) / 2), near = Math.min(width - 1, u | 0), far = Math.min(width - 1, near + 1), fx = u - near
-        const p = high * width + near, q = high * width + far, r = low * width + near, s = low * width + far
+        const u = Math.max(0, (x + left - 0.5) / 2),
+          near = Math.min(width - 1, u | 0),
+          far = Math.min(width - 1, near + 1),
+          fx = u - near
+        const p = high * width + near,
+          q = high * width + far,
+          r = low * width + near,
+          s = low * width + far
         if (!made[p]) fit(p)
         if (!made[q]) fit(q)
         if (!made[r]) fit(r)
         if (!made[s]) fit(s)
-        const wp = (1 - fx) * (1 - fy), wq = fx * (1 - fy), wr = (1 - fx) * fy, ws = fx * fy, o = 4 * i
-        const value = (wp * lines[4 * p] + wq * lines[4 * q] + wr * lines[4 * r] + ws * lines[4 * s]) * light[picture.data[o]]
-          + (wp * lines[4 * p + 1] + wq * lines[4 * q + 1] + wr * lines[4 * r + 1] + ws * lines[4 * s + 1]) * light[picture.data[o + 1]]
-          + (wp * lines[4 * p + 2] + wq * lines[4 * q + 2] + wr * lines[4 * r + 2] + ws * lines[4 * s + 2]) * light[picture.data[o + 2]]
-          + wp * lines[4 * p + 3] + wq * lines[4 * q + 3] + wr * lines[4 * r + 3] + ws * lines[4 * s + 3]
+        const wp = (1 - fx) * (1 - fy),
+          wq = fx * (1 - fy),
+          wr = (1 - fx) * fy,
+          ws = fx * fy,
+          o = 4 * i
+        const value =
+          (wp * lines[4 * p] + wq * lines[4 * q] + wr * lines[4 * r] + ws * lines[4 * s]) * light[picture.data[o]] +
+          (wp * lines[4 * p + 1] + wq * lines[4 * q + 1] + wr * lines[4 * r + 1] + ws * lines[4 * s + 1]) *
+            light[picture.data[o + 1]] +
+          (wp * lines[4 * p + 2] + wq * lines[4 * q + 2] + wr * lines[4 * r + 2] + ws * lines[4 * s + 2]) *
+            light[picture.data[o + 2]] +
+          wp * lines[4 * p + 3] +
+          wq * lines[4 * q + 3] +
+          wr * lines[4 * r + 3] +
+          ws * lines[4 * s + 3]
         alpha[i] = value < 0 ? 0 : value > 1 ? 1 : value
       }
     }

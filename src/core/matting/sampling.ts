@@ -6,39 +6,82 @@
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { type Level } from './level'
 
-const RAYS = 12, FARTHEST = 300
+const RAYS = 12,
+  FARTHEST = 300
 /** How much the way to a sample counts beside what the pair leaves unexplained (linear colours squared), a px. */
 const WAY = 2e-5
 /** Unexplained colour at which a pair counts half, and the squared difference of its two colours at which it does. */
-const UNEXPLAINED = 1e-3, CONTRAST = 0.02
-const FULL = 250 / 255, EMPTY = 5 / 255
+const UNEXPLAINED = 1e-3,
+  CONTRAST = 0.02
+const FULL = 250 / 255,
+  EMPTY = 5 / 255
 
 /** Coverage of the unknown pixels, 0-1, and how surely it is told, 0-1. @param check is called now and then with the progress (0-1) */
-export function sampledCoverage({ picture: { width, height, data }, unknown, alpha }: Level, check: (progress: number) => void): { coverage: Float32Array; sure: Float32Array } {
-  const coverage = new Float32Array(alpha.length), sure = new Float32Array(alpha.length), directions = Array.from({ length: RAYS }, (_, k) => [Math.cos((2 * Math.PI * k) / RAYS), Math.sin((2 * Math.PI * k) / RAYS)])
-  const inside = new Int32Array(RAYS), outside = new Int32Array(RAYS), insideWay = new Int32Array(RAYS), outsideWay = new Int32Array(RAYS), light = LINEAR_OF_BYTE
+export function sampledCoverage(
+  { picture: { width, height, data }, unknown, alpha }: Level,
+  check: (progress: number) => void,
+): { coverage: Float32Array; sure: Float32Array } {
+  const coverage = new Float32Array(alpha.length),
+    sure = new Float32Array(alpha.length),
+    directions = Array.from({ length: RAYS }, (_, k) => [
+      Math.cos((2 * Math.PI * k) / RAYS),
+      Math.sin((2 * Math.PI * k) / RAYS),
+    ])
+  const inside = new Int32Array(RAYS),
+    outside = new Int32Array(RAYS),
+    insideWay = new Int32Array(RAYS),
+    outsideWay = new Int32Array(RAYS),
+    light = LINEAR_OF_BYTE
   for (let y = 0, i = 0; y < height; y++) {
     if (y % 8 === 0) check(y / height)
     for (let x = 0; x < width; x++, i++) {
       if (!unknown[i]) continue
-      let insides = 0, outsides = 0
-      for (const [dx, dy] of directions) for (let way = 1; way < FARTHEST; way++) {
-        const u = Math.round(x + dx * way), v = Math.round(y + dy * way)
-        if (u < 0 || v < 0 || u >= width || v >= height) break
-        const j = v * width + u
-        if (unknown[j]) continue
-        if (alpha[j] > FULL) { inside[insides] = j; insideWay[insides++] = way } else if (alpha[j] < EMPTY) { outside[outsides] = j; outsideWay[outsides++] = way }
-        break
-      }
+      let insides = 0,
+        outsides = 0
+      for (const [dx, dy] of directions)
+        for (let way = 1; way < FARTHEST; way++) {
+          const u = Math.round(x + dx * way),
+            v = Math.round(y + dy * way)
+          if (u < 0 || v < 0 || u >= width || v >= height) break
+          const j = v * width + u
+          if (unknown[j]) continue
+          if (alpha[j] > FULL) {
+            inside[insides] = j
+            insideWay[insides++] = way
+          } else if (alpha[j] < EMPTY) {
+            outside[outsides] = j
+            outsideWay[outsides++] = way
+          }
+          break
+        }
       coverage[i] = insides ? (outsides ? alpha[i] : 1) : outsides ? 0 : alpha[i]
-      const r = light[data[i * 4]], g = light[data[i * 4 + 1]], b = light[data[i * 4 + 2]]
+      const r = light[data[i * 4]],
+        g = light[data[i * 4 + 1]],
+        b = light[data[i * 4 + 2]]
       let best = Infinity
       for (let n = 0; n < outsides; n++) {
-        const o = outside[n] * 4, or = light[data[o]], og = light[data[o + 1]], ob = light[data[o + 2]], cr = r - or, cg = g - og, cb = b - ob
+        const o = outside[n] * 4,
+          or = light[data[o]],
+          og = light[data[o + 1]],
+          ob = light[data[o + 2]],
+          cr = r - or,
+          cg = g - og,
+          cb = b - ob
         for (let m = 0; m < insides; m++) {
-          const p = inside[m] * 4, dr = light[data[p]] - or, dg = light[data[p + 1]] - og, db = light[data[p + 2]] - ob, contrast = dr * dr + dg * dg + db * db + 1e-9
-          const along = (cr * dr + cg * dg + cb * db) / contrast, a = along < 0 ? 0 : along > 1 ? 1 : along, left = (cr - a * dr) ** 2 + (cg - a * dg) ** 2 + (cb - a * db) ** 2, cost = left + WAY * (insideWay[m] + outsideWay[n])
-          if (cost < best) { best = cost; coverage[i] = a; sure[i] = ((UNEXPLAINED / (UNEXPLAINED + left)) * (contrast / (contrast + CONTRAST))) ** 2 }
+          const p = inside[m] * 4,
+            dr = light[data[p]] - or,
+            dg = light[data[p + 1]] - og,
+            db = light[data[p + 2]] - ob,
+            contrast = dr * dr + dg * dg + db * db + 1e-9
+          const along = (cr * dr + cg * dg + cb * db) / contrast,
+            a = along < 0 ? 0 : along > 1 ? 1 : along,
+            left = (cr - a * dr) ** 2 + (cg - a * dg) ** 2 + (cb - a * db) ** 2,
+            cost = left + WAY * (insideWay[m] + outsideWay[n])
+          if (cost < best) {
+            best = cost
+            coverage[i] = a
+            sure[i] = ((UNEXPLAINED / (UNEXPLAINED + left)) * (contrast / (contrast + CONTRAST))) ** 2
+          }
         }
       }
     }

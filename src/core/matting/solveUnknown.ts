@@ -22,21 +22,41 @@ export const CONTEXT = 96
 /** Halved until there are at most so many unknown pixels: from far away the solution comes slowly. */
 const FEW = 2000
 /** A level gets as many rounds as there is time for: so many pixels' worth, within limits. */
-const WORK = 12_000_000, LEAST_ROUNDS = 16, MOST_ROUNDS = 300
+const WORK = 12_000_000,
+  LEAST_ROUNDS = 16,
+  MOST_ROUNDS = 300
 /** Colours are learnt on a level of at most so many pixels. */
 const LEARN_PIXELS = 400_000
 /** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
-const MOST_UNKNOWN = 150_000, MOST_PIXELS = 3_000_000, BLOCK = 384, MARGIN = 16
+const MOST_UNKNOWN = 150_000,
+  MOST_PIXELS = 3_000_000,
+  BLOCK = 384,
+  MARGIN = 16
 /** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
-const HOLD = 100, LEAST_HOLD = 1e-7, MOST_HOLD = 1e-5, PLAIN_HOLD = 3e-7, AWAY = 60
+const HOLD = 100,
+  LEAST_HOLD = 1e-7,
+  MOST_HOLD = 1e-5,
+  PLAIN_HOLD = 3e-7,
+  AWAY = 60
 /** How much the hints count at most; local colours at this precision and explained this well. */
-const LOCAL_WEIGHT = 0.003, SAMPLED_WEIGHT = 0.1, PRECISE = 300, EXPLAINED = 4
+const LOCAL_WEIGHT = 0.003,
+  SAMPLED_WEIGHT = 0.1,
+  PRECISE = 300,
+  EXPLAINED = 4
 
 /** Solves, in place, where `unknown` is 1; everything else of `matte` is taken as known. Sizes are the picture's. Throws what `check` throws, and has then changed nothing. */
-export function solveUnknown(picture: Picture, matte: Matte, unknown: Uint8Array, solver: Solver, check: (progress: number) => void): void {
+export function solveUnknown(
+  picture: Picture,
+  matte: Matte,
+  unknown: Uint8Array,
+  solver: Solver,
+  check: (progress: number) => void,
+): void {
   const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
   if (!box) return
-  const part = cropPicture(picture, box), open = cropRows(unknown, picture.width, box, new Uint8Array(box.width * box.height)), bytes = cropRows(matte.data, matte.width, box, new Uint8Array(open.length))
+  const part = cropPicture(picture, box),
+    open = cropRows(unknown, picture.width, box, new Uint8Array(box.width * box.height)),
+    bytes = cropRows(matte.data, matte.width, box, new Uint8Array(open.length))
   // Coarser levels; the first one stays as it is, and is worked on in parts.
   const levels: Level[] = []
   const counts = [sumOf(open)]
@@ -54,82 +74,149 @@ export function solveUnknown(picture: Picture, matte: Matte, unknown: Uint8Array
     const report = (share: number) => check(Math.min(1, (done + share * counts[n]) / work))
     const whole: Level | undefined = n > 0 ? levels[n - 1] : undefined
     // Learnt anew on each level that is small enough; finer ones use what the last of those said.
-    if (whole ? size.width * size.height <= LEARN_PIXELS : levels.length === 0 || size.width * size.height <= LEARN_PIXELS / 4) learnt = { level: n, ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report) }
-    const carry = n < levels.length ? carrier(levels[n]) : null, noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
-    const blocks = counts[n] <= MOST_UNKNOWN && size.width * size.height <= MOST_PIXELS ? [{ x: 0, y: 0, ...sizeOf(size) }] : blocksOf(size)
+    if (
+      whole
+        ? size.width * size.height <= LEARN_PIXELS
+        : levels.length === 0 || size.width * size.height <= LEARN_PIXELS / 4
+    )
+      learnt = {
+        level: n,
+        ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report),
+      }
+    const carry = n < levels.length ? carrier(levels[n]) : null,
+      noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
+    const blocks =
+      counts[n] <= MOST_UNKNOWN && size.width * size.height <= MOST_PIXELS
+        ? [{ x: 0, y: 0, ...sizeOf(size) }]
+        : blocksOf(size)
     const hold = holdOf(learnt!, n, noise)
     blocks.forEach((block, k) => {
       const seen = around(block, blocks.length > 1 ? MARGIN : 0, size)!
-      const level = whole && blocks.length === 1 ? whole : whole ? { picture: cropPicture(whole.picture, seen), unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)), alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)) } : levelOf(part, open, bytes, seen)
+      const level =
+        whole && blocks.length === 1
+          ? whole
+          : whole
+            ? {
+                picture: cropPicture(whole.picture, seen),
+                unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)),
+                alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)),
+              }
+            : levelOf(part, open, bytes, seen)
       if (!level.unknown.includes(1)) return
       carry?.(level, seen.x, seen.y)
       const hints = hintsFor(level, seen, n, learnt!, hold)
       solveClosedForm(level, hints, roundsFor(counts[n]), (p) => report((k + p) / blocks.length))
       if (n === 0) crisper(level, hints.precision)
-      for (let y = block.y; y < block.y + block.height; y++) for (let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x; x < block.x + block.width; x++, i++, j++) {
-        if (!level.unknown[j]) continue
-        if (whole) whole.alpha[i] = level.alpha[j]; else bytes[i] = level.alpha[j] * 255 + 0.5
-      }
+      for (let y = block.y; y < block.y + block.height; y++)
+        for (
+          let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
+          x < block.x + block.width;
+          x++, i++, j++
+        ) {
+          if (!level.unknown[j]) continue
+          if (whole) whole.alpha[i] = level.alpha[j]
+          else bytes[i] = level.alpha[j] * 255 + 0.5
+        }
     })
     done += counts[n]
   }
-  for (let y = 0; y < box.height; y++) matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
+  for (let y = 0; y < box.height; y++)
+    matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
 }
 
 const roundsFor = (count: number): number => Math.round(Math.min(MOST_ROUNDS, Math.max(LEAST_ROUNDS, WORK / count)))
 const sizeOf = ({ width, height }: Size): Size => ({ width, height })
-const sumOf = (mask: Uint8Array): number => { let sum = 0; for (let i = 0; i < mask.length; i++) sum += mask[i]; return sum }
+const sumOf = (mask: Uint8Array): number => {
+  let sum = 0
+  for (let i = 0; i < mask.length; i++) sum += mask[i]
+  return sum
+}
 
 function around(box: Box | null, by: number, { width, height }: Size): Box | null {
   if (!box) return null
-  const x = Math.max(0, box.x - by), y = Math.max(0, box.y - by)
-  return { x, y, width: Math.min(width, box.x + box.width + by) - x, height: Math.min(height, box.y + box.height + by) - y }
+  const x = Math.max(0, box.x - by),
+    y = Math.max(0, box.y - by)
+  return {
+    x,
+    y,
+    width: Math.min(width, box.x + box.width + by) - x,
+    height: Math.min(height, box.y + box.height + by) - y,
+  }
 }
 
 function blocksOf({ width, height }: Size): Box[] {
   const out: Box[] = []
-  for (let y = 0; y < height; y += BLOCK) for (let x = 0; x < width; x += BLOCK) out.push({ x, y, width: Math.min(BLOCK, width - x), height: Math.min(BLOCK, height - y) })
+  for (let y = 0; y < height; y += BLOCK)
+    for (let x = 0; x < width; x += BLOCK)
+      out.push({ x, y, width: Math.min(BLOCK, width - x), height: Math.min(BLOCK, height - y) })
   return out
 }
 
 /** A part of the first level; what is unknown there and not carried from anywhere begins in the middle. */
 function levelOf(picture: Picture, open: Uint8Array, bytes: Uint8Array, box: Box): Level {
-  const unknown = cropRows(open, picture.width, box, new Uint8Array(box.width * box.height)), coverage = cropRows(bytes, picture.width, box, new Uint8Array(unknown.length))
+  const unknown = cropRows(open, picture.width, box, new Uint8Array(box.width * box.height)),
+    coverage = cropRows(bytes, picture.width, box, new Uint8Array(unknown.length))
   const alpha = new Float32Array(unknown.length)
   for (let i = 0; i < alpha.length; i++) alpha[i] = unknown[i] ? 0.5 : coverage[i] / 255
   return { picture: cropPicture(picture, box), unknown, alpha }
 }
 
 /** What was learnt on a level; coverage by colour and how much it counts. */
-interface Learnt { readonly level: number; readonly local: LocalColours; readonly hint: { readonly coverage: Float32Array; readonly weight: Float32Array } }
+interface Learnt {
+  readonly level: number
+  readonly local: LocalColours
+  readonly hint: { readonly coverage: Float32Array; readonly weight: Float32Array }
+}
 
 function learn(level: Level, solver: Solver, report: (share: number) => void): Omit<Learnt, 'level'> {
   report(0)
-  const local = localColours(level), weight = new Float32Array(level.alpha.length)
+  const local = localColours(level),
+    weight = new Float32Array(level.alpha.length)
   if (solver === 'sampling') {
     const { coverage, sure } = sampledCoverage(level, () => report(0))
     for (let i = 0; i < weight.length; i++) weight[i] = SAMPLED_WEIGHT * sure[i]
     return { local, hint: { coverage, weight } }
   }
-  for (let i = 0; i < weight.length; i++) weight[i] = (LOCAL_WEIGHT * Math.min(1, local.precision[i] / PRECISE) ** 2) / (1 + local.unexplained[i] / EXPLAINED)
+  for (let i = 0; i < weight.length; i++)
+    weight[i] = (LOCAL_WEIGHT * Math.min(1, local.precision[i] / PRECISE) ** 2) / (1 + local.unexplained[i] / EXPLAINED)
   return { local, hint: { coverage: local.coverage, weight } }
 }
 
 /** How far the affine functions are held back on level n, for each pixel of the level that was learnt on. */
 function holdOf({ level, local }: Learnt, n: number, noise: number): Float32Array {
   const shift = level - n
-  return local.precision.map((precision, i) => (precision > 0 ? PLAIN_HOLD * (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) ** Math.exp(-(local.away[i] << shift) / AWAY) : PLAIN_HOLD))
+  return local.precision.map((precision, i) =>
+    precision > 0
+      ? PLAIN_HOLD *
+        (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) **
+          Math.exp(-(local.away[i] << shift) / AWAY)
+      : PLAIN_HOLD,
+  )
 }
 
 /** For a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
-function hintsFor({ picture: { width, height }, unknown }: Level, { x: left, y: top }: Box, n: number, { level, local, hint }: Learnt, hold: Float32Array): Hints & { precision: Float32Array } {
-  const shift = level - n, epsilon = new Float32Array(width * height).fill(PLAIN_HOLD), belief = new Float32Array(epsilon.length), weight = new Float32Array(epsilon.length), precision = new Float32Array(epsilon.length)
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
-    if (!unknown[i]) continue
-    const from = row + ((x + left) >> shift)
-    precision[i] = local.precision[from]
-    epsilon[i] = hold[from]
-    if (shift === 0) { belief[i] = hint.coverage[from]; weight[i] = hint.weight[from] }
-  }
+function hintsFor(
+  { picture: { width, height }, unknown }: Level,
+  { x: left, y: top }: Box,
+  n: number,
+  { level, local, hint }: Learnt,
+  hold: Float32Array,
+): Hints & { precision: Float32Array } {
+  const shift = level - n,
+    epsilon = new Float32Array(width * height).fill(PLAIN_HOLD),
+    belief = new Float32Array(epsilon.length),
+    weight = new Float32Array(epsilon.length),
+    precision = new Float32Array(epsilon.length)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
+      if (!unknown[i]) continue
+      const from = row + ((x + left) >> shift)
+      precision[i] = local.precision[from]
+      epsilon[i] = hold[from]
+      if (shift === 0) {
+        belief[i] = hint.coverage[from]
+        weight[i] = hint.weight[from]
+      }
+    }
   return { epsilon, belief, weight, precision }
 }

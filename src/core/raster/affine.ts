@@ -16,7 +16,8 @@ export function compose(second: Affine, first: Affine): Affine {
 /** Throws RangeError when the map flattens the plane (determinant 0 or not finite). */
 export function inverse([a, b, c, d, e, f]: Affine): Affine {
   const det = a * d - b * c
-  if (!Number.isFinite(det) || Math.abs(det) < 1e-18) throw new RangeError('This placement has no inverse: its width or height is zero.')
+  if (!Number.isFinite(det) || Math.abs(det) < 1e-18)
+    throw new RangeError('This placement has no inverse: its width or height is zero.')
   const plus = (v: number) => v / det + 0 // never −0, which JSON does not keep
   return [plus(d), plus(-b), plus(-c), plus(a), plus(c * f - d * e), plus(b * e - a * f)]
 }
@@ -30,7 +31,8 @@ export const scaling = (x: number, y = x): Affine => [x, 0, 0, y, 0, 0]
 
 /** Clockwise rotation in degrees (y points down) about a centre. */
 export function rotation(degrees: number, centreX = 0, centreY = 0): Affine {
-  const cos = Math.cos((degrees * Math.PI) / 180), sin = Math.sin((degrees * Math.PI) / 180)
+  const cos = Math.cos((degrees * Math.PI) / 180),
+    sin = Math.sin((degrees * Math.PI) / 180)
   return compose(translation(centreX, centreY), compose([cos, sin, -sin, cos, 0, 0], translation(-centreX, -centreY)))
 }
 

@@ -33,7 +33,11 @@ const lanes = (count: number): number => (count + LANES - 1) & ~(LANES - 1)
 const gridOf = (size: number): number => (size < 128 ? 4 : size < 512 ? 2 : 1)
 
 /** Paints strokes in order onto the matte, in place. @param check is called now and then with the progress (0-1) */
-export function paintStrokes(matte: Matte, strokes: readonly Stroke[], check: (progress: number) => void = () => {}): void {
+export function paintStrokes(
+  matte: Matte,
+  strokes: readonly Stroke[],
+  check: (progress: number) => void = () => {},
+): void {
   strokes.forEach((stroke, n) => paintStroke(matte, stroke, (share) => check((n + share) / strokes.length)))
 }
 
@@ -41,55 +45,108 @@ function paintStroke(matte: Matte, stroke: Stroke, check: (progress: number) => 
   check(0)
   const box = boxOf(stroke, matte)
   if (!box) return
-  const width = box.right - box.left, stride = lanes(width) + LANES // what a stamp writes beyond the last column lands in the margin
-  const rows = Math.max(1, Math.floor(STRIP_BYTES / stride)), strips = Math.ceil((box.bottom - box.top) / rows)
+  const width = box.right - box.left,
+    stride = lanes(width) + LANES // what a stamp writes beyond the last column lands in the margin
+  const rows = Math.max(1, Math.floor(STRIP_BYTES / stride)),
+    strips = Math.ceil((box.bottom - box.top) / rows)
   const dabsOf = dabsByStrip(stroke, box, rows, strips)
-  const sheet = KERNEL_BASE, below = sheet + rows * stride, stampsAt = below + rows * stride
+  const sheet = KERNEL_BASE,
+    below = sheet + rows * stride,
+    stampsAt = below + rows * stride
   const stamps = new Stamps(stroke, stampsAt)
   const { bytes, maxRows, layOver } = kernels(2 * rows * stride + STAMP_BYTES + lanes(width) * rows + LANES)
   for (let strip = 0; strip < strips; strip++) {
-    const dabs = dabsOf[strip], top = box.top + strip * rows, count = Math.min(rows, box.bottom - top)
+    const dabs = dabsOf[strip],
+      top = box.top + strip * rows,
+      count = Math.min(rows, box.bottom - top)
     if (!dabs.length) continue
     check(strip / strips)
     bytes.fill(0, sheet, sheet + count * stride)
     for (const { x, y, size } of dabs) {
-      const grid = gridOf(size), column = Math.floor(x), row = Math.floor(y)
+      const grid = gridOf(size),
+        column = Math.floor(x),
+        row = Math.floor(y)
       const { half, side } = sidesOf(size)
-      const left = column - half - box.left, upper = row - half - top
-      const x0 = Math.max(0, left), x1 = Math.min(width, left + side), y0 = Math.max(0, upper), y1 = Math.min(count, upper + side)
+      const left = column - half - box.left,
+        upper = row - half - top
+      const x0 = Math.max(0, left),
+        x1 = Math.min(width, left + side),
+        y0 = Math.max(0, upper),
+        y1 = Math.min(count, upper + side)
       if (x1 <= x0 || y1 <= y0) continue
-      const stamp = stamps.rows(bytes, size, Math.floor((x - column) * grid), Math.floor((y - row) * grid), grid, x0 - left, x1 - left, y0 - upper, y1 - upper)
+      const stamp = stamps.rows(
+        bytes,
+        size,
+        Math.floor((x - column) * grid),
+        Math.floor((y - row) * grid),
+        grid,
+        x0 - left,
+        x1 - left,
+        y0 - upper,
+        y1 - upper,
+      )
       maxRows(sheet + y0 * stride + x0, stride, stamp.at, stamp.stride, lanes(x1 - x0), y1 - y0)
     }
-    for (let y = 0; y < count; y++) { const from = (top + y) * matte.width + box.left; bytes.set(matte.data.subarray(from, from + width), below + y * stride) }
+    for (let y = 0; y < count; y++) {
+      const from = (top + y) * matte.width + box.left
+      bytes.set(matte.data.subarray(from, from + width), below + y * stride)
+    }
     layOver(below, sheet, count * stride, Math.round(stroke.strength * 255), stroke.erase)
-    for (let y = 0; y < count; y++) matte.data.set(bytes.subarray(below + y * stride, below + y * stride + width), (top + y) * matte.width + box.left)
+    for (let y = 0; y < count; y++)
+      matte.data.set(bytes.subarray(below + y * stride, below + y * stride + width), (top + y) * matte.width + box.left)
   }
 }
 
-interface Box { left: number; top: number; right: number; bottom: number }
+interface Box {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
 
 /** Whole pixels that a stroke can touch on the canvas, or null. */
 function boxOf({ points, size }: Stroke, { width, height }: Size): Box | null {
   if (!points.length || size <= 0) return null
-  let left = Infinity, top = Infinity, right = -Infinity, bottom = -Infinity
-  for (const [x, y] of points) { left = Math.min(left, x); top = Math.min(top, y); right = Math.max(right, x); bottom = Math.max(bottom, y) }
+  let left = Infinity,
+    top = Infinity,
+    right = -Infinity,
+    bottom = -Infinity
+  for (const [x, y] of points) {
+    left = Math.min(left, x)
+    top = Math.min(top, y)
+    right = Math.max(right, x)
+    bottom = Math.max(bottom, y)
+  }
   const reach = size / 2 + 2
-  const box = { left: Math.max(0, Math.floor(left - reach)), top: Math.max(0, Math.floor(top - reach)), right: Math.min(width, Math.ceil(right + reach)), bottom: Math.min(height, Math.ceil(bottom + reach)) }
+  const box = {
+    left: Math.max(0, Math.floor(left - reach)),
+    top: Math.max(0, Math.floor(top - reach)),
+    right: Math.min(width, Math.ceil(right + reach)),
+    bottom: Math.min(height, Math.ceil(bottom + reach)),
+  }
   return box.right > box.left && box.bottom > box.top ? box : null
 }
 
-interface Dab { readonly x: number; readonly y: number; /** Diameter, px, in quarters. */ readonly size: number }
+interface Dab {
+  readonly x: number
+  readonly y: number
+  /** Diameter, px, in quarters. */ readonly size: number
+}
 
-const sidesOf = (size: number): { half: number; side: number } => { const half = Math.ceil(size / 2) + 1; return { half, side: 2 * half + 1 } }
+const sidesOf = (size: number): { half: number; side: number } => {
+  const half = Math.ceil(size / 2) + 1
+  return { half, side: 2 * half + 1 }
+}
 
 /** The dabs that touch each strip of the box. */
 function dabsByStrip(stroke: Stroke, box: Box, rows: number, strips: number): Dab[][] {
   const out: Dab[][] = Array.from({ length: strips }, () => [])
   forEachDab(stroke, (x, y, exact) => {
     const size = Math.max(1, Math.round(exact * 4)) / 4 // sizes in quarters of a pixel share a stamp
-    const { half } = sidesOf(size), dab = { x, y, size }
-    const first = Math.max(0, Math.floor((Math.floor(y) - half - box.top) / rows)), last = Math.min(strips - 1, Math.floor((Math.floor(y) + half - box.top) / rows))
+    const { half } = sidesOf(size),
+      dab = { x, y, size }
+    const first = Math.max(0, Math.floor((Math.floor(y) - half - box.top) / rows)),
+      last = Math.min(strips - 1, Math.floor((Math.floor(y) + half - box.top) / rows))
     for (let strip = first; strip <= last; strip++) out[strip].push(dab)
   })
   return out
@@ -101,20 +158,42 @@ class Stamps {
   private readonly profiles = new Map<number, Uint8Array>()
   private end: number
 
-  constructor(private readonly stroke: Stroke, private readonly from: number) { this.end = from }
+  constructor(
+    private readonly stroke: Stroke,
+    private readonly from: number,
+  ) {
+    this.end = from
+  }
 
   /** Where the given rows and columns of a dab's coverage lie, and how far its rows are apart. */
-  rows(bytes: Uint8Array, size: number, shiftX: number, shiftY: number, grid: number, x0: number, x1: number, y0: number, y1: number): { at: number; stride: number } {
-    const { side } = sidesOf(size), stride = lanes(side) + LANES, whole = stride * side
-    if (whole > STAMP_BYTES) { // in a place of its own behind the others, only what is asked for
-      const at = this.from + STAMP_BYTES, narrow = lanes(x1 - x0)
+  rows(
+    bytes: Uint8Array,
+    size: number,
+    shiftX: number,
+    shiftY: number,
+    grid: number,
+    x0: number,
+    x1: number,
+    y0: number,
+    y1: number,
+  ): { at: number; stride: number } {
+    const { side } = sidesOf(size),
+      stride = lanes(side) + LANES,
+      whole = stride * side
+    if (whole > STAMP_BYTES) {
+      // in a place of its own behind the others, only what is asked for
+      const at = this.from + STAMP_BYTES,
+        narrow = lanes(x1 - x0)
       this.draw(bytes, at, narrow, size, shiftX / grid, shiftY / grid, grid, x0, x1, y0, y1)
       return { at, stride: narrow }
     }
     const key = (Math.round(size * 4) * 4 + shiftX) * 4 + shiftY
     let place = this.places.get(key)
     if (place === undefined) {
-      if (this.end + whole > this.from + STAMP_BYTES) { this.places.clear(); this.end = this.from }
+      if (this.end + whole > this.from + STAMP_BYTES) {
+        this.places.clear()
+        this.end = this.from
+      }
       place = this.end
       this.end += whole
       this.places.set(key, place)
@@ -124,11 +203,31 @@ class Stamps {
   }
 
   /** Coverage of a dab whose centre lies half a grid step after (offsetX, offsetY) in the stamp's middle pixel. Columns beyond x1 are empty. */
-  private draw(bytes: Uint8Array, at: number, stride: number, size: number, offsetX: number, offsetY: number, grid: number, x0: number, x1: number, y0: number, y1: number): void {
+  private draw(
+    bytes: Uint8Array,
+    at: number,
+    stride: number,
+    size: number,
+    offsetX: number,
+    offsetY: number,
+    grid: number,
+    x0: number,
+    x1: number,
+    y0: number,
+    y1: number,
+  ): void {
     let profile = this.profiles.get(size)
-    if (!profile) { profile = profileOf(size / 2, this.stroke.hardness); this.profiles.set(size, profile) }
-    const { half } = sidesOf(size), radius = size / 2, round = this.stroke.tip === 'round'
-    const last = profile.length - 1, perStep = last / ((radius + 1) * (radius + 1)), middleX = half + offsetX + 0.5 / grid - 0.5, middleY = half + offsetY + 0.5 / grid - 0.5
+    if (!profile) {
+      profile = profileOf(size / 2, this.stroke.hardness)
+      this.profiles.set(size, profile)
+    }
+    const { half } = sidesOf(size),
+      radius = size / 2,
+      round = this.stroke.tip === 'round'
+    const last = profile.length - 1,
+      perStep = last / ((radius + 1) * (radius + 1)),
+      middleX = half + offsetX + 0.5 / grid - 0.5,
+      middleY = half + offsetY + 0.5 / grid - 0.5
     for (let y = y0; y < y1; y++, at += stride) {
       const dy = Math.abs(y - middleY)
       bytes.fill(0, at + x1 - x0, at + stride)
@@ -143,21 +242,30 @@ class Stamps {
 
 /** Where the dabs of a stroke lie and how large they are. */
 /** The dabs of a stroke, in order: their middles and diameters, px. */
-export function forEachDab({ points, size, spacing, tip }: Stroke, dab: (x: number, y: number, size: number) => void): void {
+export function forEachDab(
+  { points, size, spacing, tip }: Stroke,
+  dab: (x: number, y: number, size: number) => void,
+): void {
   if (!points.length || size <= 0) return
   const sizeAt = (i: number) => size * (points[i][2] ?? 1)
   dab(points[0][0], points[0][1], sizeAt(0))
   let left = 0 // how far the last dab lies back
   for (let i = 1; i < points.length; i++) {
-    const [ax, ay] = points[i - 1], [bx, by] = points[i]
+    const [ax, ay] = points[i - 1],
+      [bx, by] = points[i]
     const length = Math.hypot(bx - ax, by - ay)
     if (length === 0) continue
-    const from = sizeAt(i - 1), to = sizeAt(i)
+    const from = sizeAt(i - 1),
+      to = sizeAt(i)
     for (let at = 0; ;) {
       const here = from + ((to - from) * at) / length
-      const step = spacing <= LINE_SPACING ? Math.min(spacing * here, tip === 'round' ? Math.sqrt(here) : 1) : spacing * here
+      const step =
+        spacing <= LINE_SPACING ? Math.min(spacing * here, tip === 'round' ? Math.sqrt(here) : 1) : spacing * here
       at += Math.max(0.5, step) - left
-      if (at > length) { left = Math.max(0.5, step) - (at - length); break }
+      if (at > length) {
+        left = Math.max(0.5, step) - (at - length)
+        break
+      }
       left = 0
       const t = at / length
       dab(ax + (bx - ax) * t, ay + (by - ay) * t, from + (to - from) * t)
@@ -168,7 +276,9 @@ export function forEachDab({ points, size, spacing, tip }: Stroke, dab: (x: numb
 /** Coverage by the square of the distance, from the centre to a pixel beyond the radius: full in the core, then falling, never steeper than one pixel. */
 function profileOf(radius: number, hardness: number): Uint8Array {
   const steps = Math.min(16_384, Math.max(1024, Math.ceil(8 * (radius + 1) * (radius + 1))))
-  const core = radius * hardness, fade = Math.max(1, radius - core), start = Math.min(core, radius - 0.5)
+  const core = radius * hardness,
+    fade = Math.max(1, radius - core),
+    start = Math.min(core, radius - 0.5)
   const out = new Uint8Array(steps + 1)
   for (let step = 0; step <= steps; step++) {
     const t = (Math.sqrt(step / steps) * (radius + 1) - start) / fade

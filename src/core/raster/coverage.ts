@@ -9,11 +9,25 @@ export const COMBINE_OPS: readonly CombineOp[] = ['add', 'subtract', 'intersect'
 
 /** Combines `step` into `sum`, in place. Both have the same size. */
 export function combineInto(sum: Matte, step: Matte, op: CombineOp): void {
-  const a = sum.data, s = step.data
-  if (a.length !== s.length) throw new RangeError(`Two mattes of different sizes cannot be combined: ${sum.width}×${sum.height} and ${step.width}×${step.height}.`)
-  if (op === 'add') for (let i = 0; i < a.length; i++) { if (s[i] > a[i]) a[i] = s[i] }
-  else if (op === 'subtract') for (let i = 0; i < a.length; i++) { const v = a[i] - s[i]; a[i] = v > 0 ? v : 0 }
-  else for (let i = 0; i < a.length; i++) { if (s[i] < a[i]) a[i] = s[i] }
+  const a = sum.data,
+    s = step.data
+  if (a.length !== s.length)
+    throw new RangeError(
+      `Two mattes of different sizes cannot be combined: ${sum.width}×${sum.height} and ${step.width}×${step.height}.`,
+    )
+  if (op === 'add')
+    for (let i = 0; i < a.length; i++) {
+      if (s[i] > a[i]) a[i] = s[i]
+    }
+  else if (op === 'subtract')
+    for (let i = 0; i < a.length; i++) {
+      const v = a[i] - s[i]
+      a[i] = v > 0 ? v : 0
+    }
+  else
+    for (let i = 0; i < a.length; i++) {
+      if (s[i] < a[i]) a[i] = s[i]
+    }
 }
 
 /** Inverts in place, four pixels at a time where the memory allows it. */

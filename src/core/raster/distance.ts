@@ -19,7 +19,8 @@ function fromAbove(column: Int16Array, isSet: Uint8Array, row: number, width: nu
 }
 function fromBelow(column: Int16Array, row: number, width: number, reach: number): void {
   for (let i = row, end = row + width; i < end; i++) {
-    const below = column[i + width], here = column[i]
+    const below = column[i + width],
+      here = column[i]
     if (here === 0 || below < 0 || below >= reach) continue // nothing set below within reach
     if (here === NONE || below + 1 < -here) column[i] = below + 1
   }
@@ -30,16 +31,25 @@ function fromBelow(column: Int16Array, row: number, width: number, reach: number
  * pixel for each pixel of the row, or −1 where none lies within `limit` px; before `from` and from `to` on none does. Linear in the number of pixels, whatever the limit.
  * @param isSet one byte a pixel, non-zero for the set
  */
-export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, limit: number, visit: (y: number, nearest: Int32Array, from: number, to: number) => void): void {
-  const reach = Math.min(Math.ceil(limit) + 1, NONE), column = new Int16Array(width * height)
+export function nearestSetPixels(
+  isSet: Uint8Array,
+  { width, height }: Size,
+  limit: number,
+  visit: (y: number, nearest: Int32Array, from: number, to: number) => void,
+): void {
+  const reach = Math.min(Math.ceil(limit) + 1, NONE),
+    column = new Int16Array(width * height)
   for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
   for (let row = width; row < column.length; row += width) fromAbove(column, isSet, row, width, reach)
   for (let row = column.length - 2 * width; row >= 0; row -= width) fromBelow(column, row, width, reach)
   const nearest = new Int32Array(width)
-  const apex = new Int32Array(width), height2 = new Float64Array(width), from = new Float64Array(width + 1)
+  const apex = new Int32Array(width),
+    height2 = new Float64Array(width),
+    from = new Float64Array(width + 1)
   for (let y = 0; y < height; y++) {
     const row = y * width
-    let top = -1, leftmost = -1
+    let top = -1,
+      leftmost = -1
     for (let x = 0; x < width; x++) {
       const offset = column[row + x]
       if (offset === NONE) continue
@@ -52,11 +62,15 @@ export function nearestSetPixels(isSet: Uint8Array, { width, height }: Size, lim
         top--
       }
       top++
-      apex[top] = x; height2[top] = f; from[top] = top === 0 ? -Infinity : start
+      apex[top] = x
+      height2[top] = f
+      from[top] = top === 0 ? -Infinity : start
     }
     if (top < 0) continue
     from[top + 1] = Infinity
-    const limit2 = limit * limit, first = Math.max(0, leftmost - reach), last = Math.min(width, apex[top] + reach + 1)
+    const limit2 = limit * limit,
+      first = Math.max(0, leftmost - reach),
+      last = Math.min(width, apex[top] + reach + 1)
     for (let x = first, k = 0; x < last; x++) {
       while (from[k + 1] < x) k++
       const dx = x - apex[k]

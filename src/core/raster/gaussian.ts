@@ -37,23 +37,37 @@ export function gaussianKernel(sigma: number): Float32Array {
   const radius = Math.max(1, Math.ceil(REACH * sigma))
   const weights = new Float32Array(radius + 1)
   let sum = 0
-  for (let i = 0; i <= radius; i++) { weights[i] = Math.exp(-(i * i) / (2 * sigma * sigma)); sum += i ? 2 * weights[i] : weights[i] }
+  for (let i = 0; i <= radius; i++) {
+    weights[i] = Math.exp(-(i * i) / (2 * sigma * sigma))
+    sum += i ? 2 * weights[i] : weights[i]
+  }
   return weights.map((w) => w / sum)
 }
 
-interface Floats { width: number; height: number; data: Float32Array }
+interface Floats {
+  width: number
+  height: number
+  data: Float32Array
+}
 
 /** Box means of factor × factor pixels, with `margin` more cells all round in which the edge pixels go on. */
 function reduce({ width, height, data }: Matte, factor: number, margin: number): Floats {
-  const columns = Math.ceil(width / factor), rows = Math.ceil(height / factor)
-  const out = { width: columns + 2 * margin, height: rows + 2 * margin, data: new Float32Array((columns + 2 * margin) * (rows + 2 * margin)) }
+  const columns = Math.ceil(width / factor),
+    rows = Math.ceil(height / factor)
+  const out = {
+    width: columns + 2 * margin,
+    height: rows + 2 * margin,
+    data: new Float32Array((columns + 2 * margin) * (rows + 2 * margin)),
+  }
   const sums = new Float64Array(columns)
   for (let row = -margin; row < rows + margin; row++) {
     sums.fill(0)
-    let first = 0, last = 0 // sums down the edge columns
+    let first = 0,
+      last = 0 // sums down the edge columns
     for (let k = 0; k < factor; k++) {
       let i = Math.min(Math.max(row * factor + k, 0), height - 1) * width
-      first += data[i]; last += data[i + width - 1]
+      first += data[i]
+      last += data[i + width - 1]
       for (let column = 0; column < columns; column++) {
         const whole = Math.min(factor, width - column * factor)
         let sum = 0
@@ -79,24 +93,41 @@ function enlarge(small: Floats, factor: number, margin: number, { width, height 
   const data = new Uint8Array(width * height)
   const columns = Math.ceil(width / factor)
   const line = new Float32Array(columns + 4) // two cells either side of the ones in the matte
-  const phases = Array.from({ length: factor }, (_, k) => { const place = (k + 0.5) / factor - 0.5; return { cell: Math.floor(place), weights: splineWeights(place - Math.floor(place)) } })
+  const phases = Array.from({ length: factor }, (_, k) => {
+    const place = (k + 0.5) / factor - 0.5
+    return { cell: Math.floor(place), weights: splineWeights(place - Math.floor(place)) }
+  })
   const before = phases.filter(({ cell }) => cell < 0).length
   const weights = Float64Array.from(phases.flatMap((phase) => phase.weights))
   for (let y = 0; y < height; y++) {
-    const row = Math.floor(y / factor), vertical = phases[y - row * factor]
+    const row = Math.floor(y / factor),
+      vertical = phases[y - row * factor]
     const [a, b, c, d] = vertical.weights
     const first = (row + vertical.cell - 1 + margin) * small.width + margin - 2
-    const r0 = small.data.subarray(first), r1 = small.data.subarray(first + small.width), r2 = small.data.subarray(first + 2 * small.width), r3 = small.data.subarray(first + 3 * small.width)
+    const r0 = small.data.subarray(first),
+      r1 = small.data.subarray(first + small.width),
+      r2 = small.data.subarray(first + 2 * small.width),
+      r3 = small.data.subarray(first + 3 * small.width)
     for (let x = 0; x < line.length; x++) line[x] = a * r0[x] + b * r1[x] + c * r2[x] + d * r3[x] + 0.5
     // Output pixels before the middle of a cell lie between it and the cell before, the others between it and the next.
     let i = y * width
     const end = i + width
     for (let cell = 0; cell < columns; cell++) {
-      const p = line[cell], q = line[cell + 1], r = line[cell + 2], s = line[cell + 3], t = line[cell + 4]
-      if (p === q && q === r && r === s && s === t) { for (const stop = Math.min(end, i + factor); i < stop; i++) data[i] = r; continue }
+      const p = line[cell],
+        q = line[cell + 1],
+        r = line[cell + 2],
+        s = line[cell + 3],
+        t = line[cell + 4]
+      if (p === q && q === r && r === s && s === t) {
+        for (const stop = Math.min(end, i + factor); i < stop; i++) data[i] = r
+        continue
+      }
       for (let k = 0; k < factor && i < end; k++, i++) {
         const w = 4 * k
-        data[i] = k < before ? weights[w] * p + weights[w + 1] * q + weights[w + 2] * r + weights[w + 3] * s : weights[w] * q + weights[w + 1] * r + weights[w + 2] * s + weights[w + 3] * t
+        data[i] =
+          k < before
+            ? weights[w] * p + weights[w + 1] * q + weights[w + 2] * r + weights[w + 3] * s
+            : weights[w] * q + weights[w + 1] * r + weights[w + 2] * s + weights[w + 3] * t
       }
     }
   }
@@ -104,20 +135,33 @@ function enlarge(small: Floats, factor: number, margin: number, { width, height 
 }
 
 /** Separable sampled Gaussian from `data` to `out`, adding `offset` (for rounding); skips blocks where nothing changes within its reach. */
-function blurGrid<T extends Uint8Array | Float32Array>(data: T, out: T, { width, height }: Size, sigma: number, offset: number): T {
+function blurGrid<T extends Uint8Array | Float32Array>(
+  data: T,
+  out: T,
+  { width, height }: Size,
+  sigma: number,
+  offset: number,
+): T {
   const weights = gaussianKernel(sigma)
-  const radius = weights.length - 1, rows = 2 * radius + 1
+  const radius = weights.length - 1,
+    rows = 2 * radius + 1
   const blocks = Math.ceil(width / BLOCK)
   const lines = Array.from({ length: rows }, () => new Float32Array(width))
   const padded = new Float32Array(blocks * BLOCK + 2 * radius)
-  const flatValue = new Float32Array(blocks).fill(-1), flatRows = new Int32Array(blocks) // how many last rows had that one value
+  const flatValue = new Float32Array(blocks).fill(-1),
+    flatRows = new Int32Array(blocks) // how many last rows had that one value
   const sums = new Float32Array(BLOCK)
 
   /** Blurs row `y` (clamped) along x into its slot, and counts for each block how long it has been flat. */
   const horizontal = (y: number) => {
-    const row = Math.min(Math.max(y, 0), height - 1), line = lines[(y + radius) % rows], first = row * width, last = first + width - 1
+    const row = Math.min(Math.max(y, 0), height - 1),
+      line = lines[(y + radius) % rows],
+      first = row * width,
+      last = first + width - 1
     for (let block = 0; block < blocks; block++) {
-      const start = block * BLOCK, end = Math.min(width, start + BLOCK), to = Math.min(last, first + end - 1 + radius)
+      const start = block * BLOCK,
+        end = Math.min(width, start + BLOCK),
+        to = Math.min(last, first + end - 1 + radius)
       let i = Math.max(first, first + start - radius)
       const value = data[i]
       while (i <= to && data[i] === value) i++
@@ -127,8 +171,10 @@ function blurGrid<T extends Uint8Array | Float32Array>(data: T, out: T, { width,
         line.fill(value, start, end)
         continue
       }
-      for (let x = start - radius; x < end + radius; x++) padded[x + radius] = data[x < 0 ? first : x >= width ? last : first + x]
-      flatValue[block] = -1; flatRows[block] = 0
+      for (let x = start - radius; x < end + radius; x++)
+        padded[x + radius] = data[x < 0 ? first : x >= width ? last : first + x]
+      flatValue[block] = -1
+      flatRows[block] = 0
       for (let x = start; x < end; x++) {
         let sum = weights[0] * padded[x + radius]
         for (let k = 1; k <= radius; k++) sum += weights[k] * (padded[x + radius - k] + padded[x + radius + k])
@@ -140,12 +186,19 @@ function blurGrid<T extends Uint8Array | Float32Array>(data: T, out: T, { width,
   for (let y = 0; y < height; y++) {
     horizontal(y + radius)
     for (let block = 0; block < blocks; block++) {
-      const start = block * BLOCK, size = Math.min(width - start, BLOCK), at = y * width + start
-      if (flatRows[block] >= rows) { out.fill(flatValue[block], at, at + size); continue }
+      const start = block * BLOCK,
+        size = Math.min(width - start, BLOCK),
+        at = y * width + start
+      if (flatRows[block] >= rows) {
+        out.fill(flatValue[block], at, at + size)
+        continue
+      }
       const centre = lines[(y + radius) % rows]
       for (let x = 0; x < size; x++) sums[x] = weights[0] * centre[start + x] + offset
       for (let k = 1; k <= radius; k++) {
-        const above = lines[(y + radius - k) % rows], below = lines[(y + radius + k) % rows], weight = weights[k]
+        const above = lines[(y + radius - k) % rows],
+          below = lines[(y + radius + k) % rows],
+          weight = weights[k]
         for (let x = 0; x < size; x++) sums[x] += weight * (above[start + x] + below[start + x])
       }
       for (let x = 0; x < size; x++) out[at + x] = sums[x]

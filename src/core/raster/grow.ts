@@ -30,13 +30,17 @@ export function grow(matte: Matte, by: number): Matte {
 function dilate(matte: Matte, by: number): Matte {
   const { width, height, data } = matte
   const out = { width, height, data: data.slice() }
-  if (hasSoftEdge(matte)) { moveSoftEdges(matte, by, out.data); return out }
+  if (hasSoftEdge(matte)) {
+    moveSoftEdges(matte, by, out.data)
+    return out
+  }
   const crisp = out.data
   nearestSetPixels(rim(matte, true), matte, Math.min(by + 2, FARTHEST), (y, nearest, from, to) => {
     for (let x = from, i = y * width + from; x < to; x++, i++) {
       const seed = nearest[x]
       if (seed < 0 || crisp[i] === 255) continue
-      const seedY = (seed / width) | 0, seedX = seed - seedY * width
+      const seedY = (seed / width) | 0,
+        seedX = seed - seedY * width
       let best = 0
       // The anti-aliased pixels just outside the contour may reach further than the nearest one inside.
       for (let ny = Math.max(0, seedY - 1); ny <= Math.min(height - 1, seedY + 1); ny++) {
@@ -60,8 +64,13 @@ function rim({ width, height, data }: Matte, inner: boolean): Uint8Array {
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
       if (data[i] >> 7 !== side) continue
-      if ((x > 0 && data[i - 1] >> 7 !== side) || (x < width - 1 && data[i + 1] >> 7 !== side) ||
-        (y > 0 && data[i - width] >> 7 !== side) || (y < height - 1 && data[i + width] >> 7 !== side)) out[i] = 1
+      if (
+        (x > 0 && data[i - 1] >> 7 !== side) ||
+        (x < width - 1 && data[i + 1] >> 7 !== side) ||
+        (y > 0 && data[i - width] >> 7 !== side) ||
+        (y < height - 1 && data[i + width] >> 7 !== side)
+      )
+        out[i] = 1
     }
   }
   return out
@@ -75,7 +84,9 @@ function moveSoftEdges(matte: Matte, by: number, out: Uint8Array): void {
       for (let x = from, i = y * width + from; x < to; x++, i++) {
         const seed = nearest[x]
         if (seed < 0 || data[i] >> 7 !== inside || out[i] === 255) continue
-        const seedY = (seed / width) | 0, dx = x - (seed - seedY * width), dy = y - seedY
+        const seedY = (seed / width) | 0,
+          dx = x - (seed - seedY * width),
+          dy = y - seedY
         const step = (inside ? -by : by) / Math.sqrt(dx * dx + dy * dy)
         const coverage = bilinear(matte, x - dx * step, y - dy * step) + 0.5
         if (coverage > out[i]) out[i] = coverage
@@ -89,8 +100,10 @@ function hasSoftEdge({ width, height, data }: Matte): boolean {
     for (let x = 0; x < width; x++, i++) {
       const v = data[i]
       if (v < 128 || v > 128 + SOFT_STEP) continue
-      const left = x ? data[i - 1] : v, right = x < width - 1 ? data[i + 1] : v
-      const above = y ? data[i - width] : v, below = y < height - 1 ? data[i + width] : v
+      const left = x ? data[i - 1] : v,
+        right = x < width - 1 ? data[i + 1] : v
+      const above = y ? data[i - width] : v,
+        below = y < height - 1 ? data[i + width] : v
       const onEdge = left < 128 || right < 128 || above < 128 || below < 128
       const greatest = Math.max(Math.abs(v - left), Math.abs(v - right), Math.abs(v - above), Math.abs(v - below))
       if (onEdge && greatest < SOFT_STEP) return true
@@ -101,9 +114,14 @@ function hasSoftEdge({ width, height, data }: Matte): boolean {
 
 /** Coverage between pixel centres (x, y in units of pixels from the first centre); the edge goes on outside. */
 function bilinear({ width, height, data }: Matte, x: number, y: number): number {
-  const cx = Math.min(Math.max(x, 0), width - 1), cy = Math.min(Math.max(y, 0), height - 1)
-  const x0 = Math.floor(cx), y0 = Math.floor(cy), x1 = Math.min(x0 + 1, width - 1), y1 = Math.min(y0 + 1, height - 1)
-  const fx = cx - x0, fy = cy - y0
+  const cx = Math.min(Math.max(x, 0), width - 1),
+    cy = Math.min(Math.max(y, 0), height - 1)
+  const x0 = Math.floor(cx),
+    y0 = Math.floor(cy),
+    x1 = Math.min(x0 + 1, width - 1),
+    y1 = Math.min(y0 + 1, height - 1)
+  const fx = cx - x0,
+    fy = cy - y0
   const top = data[y0 * width + x0] * (1 - fx) + data[y0 * width + x1] * fx
   const bottom = data[y1 * width + x0] * (1 - fx) + data[y1 * width + x1] * fx
   return top * (1 - fy) + bottom * fy

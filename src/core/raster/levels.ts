@@ -9,7 +9,10 @@ import { type Matte, type Picture, type Size } from './picture'
 export type Allocate = (bytes: number) => ArrayBufferLike
 const plain: Allocate = (bytes) => new ArrayBuffer(bytes)
 
-export const halfSize = ({ width, height }: Size): Size => ({ width: Math.max(1, (width + 1) >> 1), height: Math.max(1, (height + 1) >> 1) })
+export const halfSize = ({ width, height }: Size): Size => ({
+  width: Math.max(1, (width + 1) >> 1),
+  height: Math.max(1, (height + 1) >> 1),
+})
 
 /** How many levels a raster has until its longer side fits into one 256-px tile. */
 export function levelCount({ width, height }: Size): number {
@@ -24,17 +27,30 @@ export function halvePicture(source: Picture, allocate: Allocate = plain, opaque
   const from = new Uint32Array(source.data.buffer, source.data.byteOffset, source.width * source.height)
   const to = new Uint32Array(data.buffer, data.byteOffset, width * height)
   withRoom((stack) => {
-    const whole = source.width >> 1, length = whole * 2, topAt = stack.take(length * 4), bottomAt = stack.take(length * 4), halfAt = stack.take(whole * 4)
-    const [rowTop, rowBottom, half] = [[topAt, length], [bottomAt, length], [halfAt, whole]].map(([at, count]) => new Uint32Array(stack.run.memory.buffer, at, count))
+    const whole = source.width >> 1,
+      length = whole * 2,
+      topAt = stack.take(length * 4),
+      bottomAt = stack.take(length * 4),
+      halfAt = stack.take(whole * 4)
+    const [rowTop, rowBottom, half] = [
+      [topAt, length],
+      [bottomAt, length],
+      [halfAt, whole],
+    ].map(([at, count]) => new Uint32Array(stack.run.memory.buffer, at, count))
     for (let y = 0; y < height; y++) {
-      const top = 2 * y * source.width, bottom = Math.min(2 * y + 1, source.height - 1) * source.width
+      const top = 2 * y * source.width,
+        bottom = Math.min(2 * y + 1, source.height - 1) * source.width
       rowTop.set(from.subarray(top, top + length))
       rowBottom.set(from.subarray(bottom, bottom + length))
       const done = stack.run.halveRow(topAt, bottomAt, halfAt, whole)
       to.set(half.subarray(0, done), y * width)
       for (let x = done; x < width; x++) {
-        const left = 2 * x, right = left + 1 < source.width ? left + 1 : left
-        const p = from[top + left], q = from[top + right], r = from[bottom + left], s = from[bottom + right]
+        const left = 2 * x,
+          right = left + 1 < source.width ? left + 1 : left
+        const p = from[top + left],
+          q = from[top + right],
+          r = from[bottom + left],
+          s = from[bottom + right]
         to[y * width + x] = opaque ? meanOpaque(p, q, r, s) : meanWeighted(p, q, r, s)
       }
     }
@@ -50,33 +66,45 @@ function meanOpaque(p: number, q: number, r: number, s: number): number {
 }
 
 function meanWeighted(p: number, q: number, r: number, s: number): number {
-  const a = p >>> 24, b = q >>> 24, c = r >>> 24, d = s >>> 24
+  const a = p >>> 24,
+    b = q >>> 24,
+    c = r >>> 24,
+    d = s >>> 24
   const sum = a + b + c + d
   if (sum === 1020) return meanOpaque(p, q, r, s)
   if (sum === 0) return 0
   const red = ((p & 255) * a + (q & 255) * b + (r & 255) * c + (s & 255) * d) / sum
   const green = (((p >>> 8) & 255) * a + ((q >>> 8) & 255) * b + ((r >>> 8) & 255) * c + ((s >>> 8) & 255) * d) / sum
   const blue = (((p >>> 16) & 255) * a + ((q >>> 16) & 255) * b + ((r >>> 16) & 255) * c + ((s >>> 16) & 255) * d) / sum
-  return (((red + 0.5) | 0) | (((green + 0.5) | 0) << 8) | (((blue + 0.5) | 0) << 16) | (((sum + 2) >> 2) << 24)) >>> 0
+  return ((red + 0.5) | 0 | (((green + 0.5) | 0) << 8) | (((blue + 0.5) | 0) << 16) | (((sum + 2) >> 2) << 24)) >>> 0
 }
 
 /** Writes half-size coverage into `into` (made here when absent), rounding to nearest. */
 export function halveMatte(source: Matte, into?: Matte): Matte {
   const { width, height } = halfSize(source)
   const target = into ?? { width, height, data: new Uint8Array(width * height) }
-  const from = source.data, to = target.data
+  const from = source.data,
+    to = target.data
   const aligned = source.width % 4 === 0 && from.byteOffset % 4 === 0 && to.byteOffset % 2 === 0
   const quads = aligned ? new Uint32Array(from.buffer, from.byteOffset, from.length >> 2) : null
   const target2 = aligned ? new Uint16Array(to.buffer, to.byteOffset, to.length >> 1) : null
   for (let y = 0; y < height; y++) {
-    const top = 2 * y * source.width, bottom = Math.min(2 * y + 1, source.height - 1) * source.width
+    const top = 2 * y * source.width,
+      bottom = Math.min(2 * y + 1, source.height - 1) * source.width
     const whole = source.width >> 1
-    let i = top, j = bottom, k = y * width, x = 0
-    if (quads && target2) { // flat stretches, four pixels of each row at a time
+    let i = top,
+      j = bottom,
+      k = y * width,
+      x = 0
+    if (quads && target2) {
+      // flat stretches, four pixels of each row at a time
       for (let q = top >> 2, r = bottom >> 2; x + 1 < whole; x += 2, q++, r++, i += 4, j += 4, k += 2) {
         const word = quads[q]
         if (word === quads[r] && (word === 0 || word === 0xffffffff)) target2[k >> 1] = word
-        else { to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2; to[k + 1] = (from[i + 2] + from[i + 3] + from[j + 2] + from[j + 3] + 2) >> 2 }
+        else {
+          to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2
+          to[k + 1] = (from[i + 2] + from[i + 3] + from[j + 2] + from[j + 3] + 2) >> 2
+        }
       }
     }
     for (; x < whole; x++, i += 2, j += 2, k++) to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2

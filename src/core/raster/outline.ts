@@ -5,15 +5,26 @@
 
 /** @param coverage 0-255, width × height, sampled at the view's pixels. Returns indices of the pixels on the inner side of the contour. */
 export function outlinePixels(coverage: Uint8Array, width: number, height: number): Uint32Array {
-  let out = new Uint32Array(4096), count = 0
+  let out = new Uint32Array(4096),
+    count = 0
   const put = (i: number) => {
-    if (count === out.length) { const larger = new Uint32Array(count * 2); larger.set(out); out = larger }
+    if (count === out.length) {
+      const larger = new Uint32Array(count * 2)
+      larger.set(out)
+      out = larger
+    }
     out[count++] = i
   }
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
       if (coverage[i] < 128) continue
-      if ((x > 0 && coverage[i - 1] < 128) || (x < width - 1 && coverage[i + 1] < 128) || (y > 0 && coverage[i - width] < 128) || (y < height - 1 && coverage[i + width] < 128)) put(i)
+      if (
+        (x > 0 && coverage[i - 1] < 128) ||
+        (x < width - 1 && coverage[i + 1] < 128) ||
+        (y > 0 && coverage[i - width] < 128) ||
+        (y < height - 1 && coverage[i + width] < 128)
+      )
+        put(i)
     }
   }
   return out.subarray(0, count)

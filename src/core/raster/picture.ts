@@ -14,7 +14,10 @@ export interface Matte {
   readonly data: Uint8Array
 }
 
-export interface Size { readonly width: number; readonly height: number }
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
 
 export function emptyMatte({ width, height }: Size): Matte {
   return { width, height, data: new Uint8Array(width * height) }
@@ -33,8 +36,15 @@ export function words(picture: Picture): Uint32Array {
 }
 
 /** The box around all pixels that are not 0; null when all are. */
-export function boundsOf({ width, height, data }: Matte): { x: number; y: number; width: number; height: number } | null {
-  let top = 0, bottom = height, left = width, right = 0
+export function boundsOf({
+  width,
+  height,
+  data,
+}: Matte): { x: number; y: number; width: number; height: number } | null {
+  let top = 0,
+    bottom = height,
+    left = width,
+    right = 0
   const row = (y: number) => data.subarray(y * width, (y + 1) * width)
   const covered = (v: number) => v > 0
   while (top < height && row(top).findIndex(covered) < 0) top++
@@ -42,8 +52,16 @@ export function boundsOf({ width, height, data }: Matte): { x: number; y: number
   while (row(bottom - 1).findIndex(covered) < 0) bottom--
   for (let y = top; y < bottom; y++) {
     const line = row(y)
-    for (let x = 0; x < left; x++) if (line[x] > 0) { left = x; break }
-    for (let x = width - 1; x >= right; x--) if (line[x] > 0) { right = x + 1; break }
+    for (let x = 0; x < left; x++)
+      if (line[x] > 0) {
+        left = x
+        break
+      }
+    for (let x = width - 1; x >= right; x--)
+      if (line[x] > 0) {
+        right = x + 1
+        break
+      }
   }
   return { x: left, y: top, width: right - left, height: bottom - top }
 }
@@ -51,13 +69,22 @@ export function boundsOf({ width, height, data }: Matte): { x: number; y: number
 /** Share of the canvas selected (mean coverage, 0-1) and share of pixels that are neither empty nor full (0-1). */
 export function shares({ data }: Matte): { selected: number; soft: number } {
   // Most of a matte is flat: four pixels at a time where they are all empty or all full.
-  const quads = data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(0)
-  let full = 0, sum = 0, soft = 0
-  const count = (v: number): void => { sum += v; if (v !== 0 && v !== 255) soft++ }
+  const quads =
+    data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(0)
+  let full = 0,
+    sum = 0,
+    soft = 0
+  const count = (v: number): void => {
+    sum += v
+    if (v !== 0 && v !== 255) soft++
+  }
   for (let k = 0; k < quads.length; k++) {
     const quad = quads[k]
     if (quad === 0) continue
-    if (quad === 0xffffffff) { full += 4; continue }
+    if (quad === 0xffffffff) {
+      full += 4
+      continue
+    }
     for (let i = 4 * k; i < 4 * k + 4; i++) count(data[i])
   }
   for (let i = 4 * quads.length; i < data.length; i++) count(data[i])

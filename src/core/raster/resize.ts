@@ -13,15 +13,24 @@ const lanczos = (x: number): number => (Math.abs(x) < LOBES ? sinc(x) * sinc(x /
 
 /** For each target pixel where its taps start, and their weights (their sum 1); beyond the ends the outermost pixels count for what lies outside. */
 function taps(from: number, to: number): { starts: Int32Array; weights: Float32Array; count: number } {
-  const ratio = from / to, widen = Math.max(1, ratio), reach = LOBES * widen, count = Math.min(from, Math.ceil(2 * reach) + 1)
-  const starts = new Int32Array(to), weights = new Float32Array(to * count)
+  const ratio = from / to,
+    widen = Math.max(1, ratio),
+    reach = LOBES * widen,
+    count = Math.min(from, Math.ceil(2 * reach) + 1)
+  const starts = new Int32Array(to),
+    weights = new Float32Array(to * count)
   for (let i = 0; i < to; i++) {
-    const middle = (i + 0.5) * ratio - 0.5, start = Math.max(0, Math.min(from - count, Math.ceil(middle - reach)))
+    const middle = (i + 0.5) * ratio - 0.5,
+      start = Math.max(0, Math.min(from - count, Math.ceil(middle - reach)))
     starts[i] = start
     let sum = 0
     for (let k = Math.ceil(middle - reach); k <= Math.floor(middle + reach); k++) {
-      const weight = lanczos((k - middle) / widen), at = Math.min(from - 1, Math.max(0, k)) - start
-      if (at >= 0 && at < count) { weights[i * count + at] += weight; sum += weight }
+      const weight = lanczos((k - middle) / widen),
+        at = Math.min(from - 1, Math.max(0, k)) - start
+      if (at >= 0 && at < count) {
+        weights[i * count + at] += weight
+        sum += weight
+      }
     }
     for (let k = 0; k < count; k++) weights[i * count + k] /= sum
   }
@@ -31,17 +40,34 @@ function taps(from: number, to: number): { starts: Int32Array; weights: Float32A
 let stack: KernelStack | undefined
 
 /** Sizes are whole px, 1 or more. Throws RangeError for others. @param check is called now and then with the progress (0-1) */
-export function resize(picture: Picture, { width, height }: Size, opaque = false, check: (progress: number) => void = () => {}): Picture {
-  if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1) throw new RangeError(`A picture is resized to whole pixels, not to ${width} × ${height}.`)
+export function resize(
+  picture: Picture,
+  { width, height }: Size,
+  opaque = false,
+  check: (progress: number) => void = () => {},
+): Picture {
+  if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1)
+    throw new RangeError(`A picture is resized to whole pixels, not to ${width} × ${height}.`)
   const data = new Uint8ClampedArray(width * height * 4)
   stack ??= new KernelStack()
-  const across = taps(picture.width, width), down = taps(picture.height, height), rowBytes = width * PIXEL_BYTES
+  const across = taps(picture.width, width),
+    down = taps(picture.height, height),
+    rowBytes = width * PIXEL_BYTES
   const base = stack.take(0)
-  const bytes = stack.take(Math.max(picture.width, width) * 4), source = stack.take(picture.width * PIXEL_BYTES), ring = stack.take(down.count * rowBytes), out = stack.take(rowBytes)
-  const starts = stack.take(width * 4), weights = stack.take(across.weights.byteLength), places = stack.take(down.count * 4), shares = stack.take(down.count * 4)
+  const bytes = stack.take(Math.max(picture.width, width) * 4),
+    source = stack.take(picture.width * PIXEL_BYTES),
+    ring = stack.take(down.count * rowBytes),
+    out = stack.take(rowBytes)
+  const starts = stack.take(width * 4),
+    weights = stack.take(across.weights.byteLength),
+    places = stack.take(down.count * 4),
+    shares = stack.take(down.count * 4)
   new Int32Array(stack.bytes(starts, width * 4).buffer, starts, width).set(across.starts)
   stack.floats(weights, across.weights.length).set(across.weights)
-  const sourceBytes = stack.bytes(bytes, picture.width * 4), outBytes = stack.bytes(bytes, width * 4), rowPlaces = new Uint32Array(stack.bytes(places, down.count * 4).buffer, places, down.count), rowShares = stack.floats(shares, down.count)
+  const sourceBytes = stack.bytes(bytes, picture.width * 4),
+    outBytes = stack.bytes(bytes, width * 4),
+    rowPlaces = new Uint32Array(stack.bytes(places, down.count * 4).buffer, places, down.count),
+    rowShares = stack.floats(shares, down.count)
   const { run } = stack
   let done = 0 // rows that went into the ring
   for (let y = 0; y < height; y++) {

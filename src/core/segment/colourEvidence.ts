@@ -14,20 +14,27 @@ export const cellOf = (word: number): number => ((word >>> 2) & 63) | ((word >>>
 export class ColourEvidence {
   /** By `cellOf`; NaN where nobody has asked yet. */
   readonly table = new Float32Array(1 << (3 * BITS)).fill(NaN)
-  constructor(private readonly inside: Mixture, private readonly outside: Mixture) {}
+  constructor(
+    private readonly inside: Mixture,
+    private readonly outside: Mixture,
+  ) {}
 
   of(word: number): number {
-    const cell = cellOf(word), known = this.table[cell]
+    const cell = cellOf(word),
+      known = this.table[cell]
     if (known === known) return known
     const [L, a, b] = labOf((word & 0xfc) | 2, ((word >>> 8) & 0xfc) | 2, ((word >>> 16) & 0xfc) | 2)
-    return (this.table[cell] = Math.log((Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR)))
+    return (this.table[cell] = Math.log(
+      (Math.exp(-mixtureCost(this.inside, L, a, b)) + FLOOR) / (Math.exp(-mixtureCost(this.outside, L, a, b)) + FLOOR),
+    ))
   }
 
   /** The same for a run of words, into `out` from `at` on. */
   row(words: Uint32Array, from: number, count: number, out: Float32Array, at: number): void {
     const { table } = this
     for (let i = from, end = from + count; i < end; i++, at++) {
-      const word = words[i], known = table[cellOf(word)]
+      const word = words[i],
+        known = table[cellOf(word)]
       out[at] = known === known ? known : this.of(word)
     }
   }

@@ -18,7 +18,11 @@ const REGIONS = 600
 const SMOOTH = 0.25
 
 /** The regions of a view and what they are by themselves, made once for all marks on it. */
-interface ViewGraph { readonly graph: RegionGraph; readonly border: Float32Array; /** 1 for what is out of focus from the border on; null where the picture does not tell. */ readonly blurred: Uint8Array | null }
+interface ViewGraph {
+  readonly graph: RegionGraph
+  readonly border: Float32Array
+  /** 1 for what is out of focus from the border on; null where the picture does not tell. */ readonly blurred: Uint8Array | null
+}
 const graphs = new WeakMap<SegmentView, ViewGraph>()
 function graphOf(view: SegmentView): ViewGraph {
   let made = graphs.get(view)
@@ -43,23 +47,49 @@ export interface MarkedCut {
 }
 
 /** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
-export function cutFromMarks(view: SegmentView, { given, start, border: pull, draft }: MarkedCut, check: (progress: number) => void): Uint8Array {
-  const { graph, border, blurred } = graphOf(view), marked = markedRegions(graph, start)
+export function cutFromMarks(
+  view: SegmentView,
+  { given, start, border: pull, draft }: MarkedCut,
+  check: (progress: number) => void,
+): Uint8Array {
+  const { graph, border, blurred } = graphOf(view),
+    marked = markedRegions(graph, start)
   // What is out of focus is dropped, unless that is what is kept: a mark or two may lie where the thing itself is smooth.
-  const kept = (which: (r: number) => boolean) => marked.reduce((sum, mark, r) => sum + (mark === 1 && which(r) ? 1 : 0), 0)
-  if (blurred && kept((r) => blurred[r] === 1) <= SMOOTH * kept(() => true)) blurred.forEach((out, r) => { if (out && marked[r] !== marked[r]) marked[r] = 0 })
+  const kept = (which: (r: number) => boolean) =>
+    marked.reduce((sum, mark, r) => sum + (mark === 1 && which(r) ? 1 : 0), 0)
+  if (blurred && kept((r) => blurred[r] === 1) <= SMOOTH * kept(() => true))
+    blurred.forEach((out, r) => {
+      if (out && marked[r] !== marked[r]) marked[r] = 0
+    })
   check(0.25)
-  const probable = randomWalk(graph, marked, border.map((length) => length * pull))
+  const probable = randomWalk(
+    graph,
+    marked,
+    border.map((length) => length * pull),
+  )
   const guess = new Float32Array(start.length)
-  for (let i = 0; i < guess.length; i++) guess[i] = start[i] === UNDECIDED ? probable[graph.regionOf[i]] : start[i] === INSIDE ? 1 : 0
-  const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight: new Float32Array(start.length).fill(1), draft, tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab) }, (p) => check(0.25 + 0.3 * p))
+  for (let i = 0; i < guess.length; i++)
+    guess[i] = start[i] === UNDECIDED ? probable[graph.regionOf[i]] : start[i] === INSIDE ? 1 : 0
+  const { state, models } = cutSmall(
+    {
+      lab: view.lab,
+      given: start,
+      guess,
+      weight: new Float32Array(start.length).fill(1),
+      draft,
+      tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
+    },
+    (p) => check(0.25 + 0.3 * p),
+  )
   return draft ? state : refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
 }
 
 /** What a region is marked as: 1 kept, 0 dropped, NaN not marked. */
 function markedRegions(graph: RegionGraph, given: Uint8Array): Float32Array {
-  const kept = new Float32Array(graph.count).fill(NaN), votes = new Float32Array(graph.count)
-  for (let i = 0; i < given.length; i++) if (given[i] !== UNDECIDED) votes[graph.regionOf[i]] += given[i] === INSIDE ? 1 : -1
+  const kept = new Float32Array(graph.count).fill(NaN),
+    votes = new Float32Array(graph.count)
+  for (let i = 0; i < given.length; i++)
+    if (given[i] !== UNDECIDED) votes[graph.regionOf[i]] += given[i] === INSIDE ? 1 : -1
   for (let r = 0; r < graph.count; r++) if (votes[r] !== 0) kept[r] = votes[r] > 0 ? 1 : 0
   return kept
 }

@@ -12,9 +12,11 @@ import { nearAny } from './nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { fitMixture, type Mixture } from './mixture'
 
-const INSIDE_COMPONENTS = 5, OUTSIDE_COMPONENTS = 7
+const INSIDE_COMPONENTS = 5,
+  OUTSIDE_COMPONENTS = 7
 /** Colours are learnt from about so many pixels. */
-const SAMPLES = 10_000, DRAFT_SAMPLES = 2_000
+const SAMPLES = 10_000,
+  DRAFT_SAMPLES = 2_000
 /** What separating two alike neighbours costs on the small level, nats. */
 const SMOOTHNESS = 7
 /** How much the first guess goes on counting beside the colours, nats at most. */
@@ -25,16 +27,24 @@ const ROUNDS = 4
 /** When fewer than one pixel in so many changes sides, it has settled. */
 const SETTLED = 500
 
-export interface Models { readonly inside: Mixture; readonly outside: Mixture }
+export interface Models {
+  readonly inside: Mixture
+  readonly outside: Mixture
+}
 
 /** Learns colours from weighted pixels, about so many of them. */
 function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
   let count = 0
   for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
-  const step = Math.max(1, Math.floor(count / most)), taken = Math.ceil(count / step), samples = new Float32Array(3 * taken), weights = new Float32Array(taken)
+  const step = Math.max(1, Math.floor(count / most)),
+    taken = Math.ceil(count / step),
+    samples = new Float32Array(3 * taken),
+    weights = new Float32Array(taken)
   for (let i = 0, seen = 0, n = 0; i < weight.length; i++) {
     if (weight[i] <= 0.02 || seen++ % step !== 0) continue
-    samples[n] = lab.L[i]; samples[taken + n] = lab.a[i]; samples[2 * taken + n] = lab.b[i]
+    samples[n] = lab.L[i]
+    samples[taken + n] = lab.a[i]
+    samples[2 * taken + n] = lab.b[i]
     weights[n++] = weight[i]
   }
   return fitMixture(samples, weights, components)
@@ -61,24 +71,39 @@ export interface SmallCut {
 }
 
 /** The cut on the small level, and the colours it was made by. */
-export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, draft = false }: SmallCut, check: (progress: number) => void): { state: Uint8Array; models: Models } {
-  const { width, height } = lab, count = width * height, contrast = meanContrast(lab), rounds = draft ? 1 : ROUNDS, samples = draft ? DRAFT_SAMPLES : SAMPLES
-  const inside = new Float32Array(count), outside = new Float32Array(count)
-  let state = given.slice(), models: Models | undefined
+export function cutSmall(
+  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, draft = false }: SmallCut,
+  check: (progress: number) => void,
+): { state: Uint8Array; models: Models } {
+  const { width, height } = lab,
+    count = width * height,
+    contrast = meanContrast(lab),
+    rounds = draft ? 1 : ROUNDS,
+    samples = draft ? DRAFT_SAMPLES : SAMPLES
+  const inside = new Float32Array(count),
+    outside = new Float32Array(count)
+  let state = given.slice(),
+    models: Models | undefined
   for (let round = 0; round < rounds; round++) {
     for (let i = 0; i < count; i++) {
       inside[i] = outside[i] = 0
       if (given[i] === OUTSIDE) outside[i] = weight[i]
       else if (given[i] === INSIDE) inside[i] = weight[i]
-      else if (round === 0) { inside[i] = guess[i] ** 2; outside[i] = (1 - guess[i]) ** 2 }
-      else if (state[i] === INSIDE) inside[i] = 1
+      else if (round === 0) {
+        inside[i] = guess[i] ** 2
+        outside[i] = (1 - guess[i]) ** 2
+      } else if (state[i] === INSIDE) inside[i] = 1
       else outside[i] = 1
     }
     models = learnBoth(lab, inside, outside, samples)
     const colours = new ColourEvidence(models.inside, models.outside)
-    const next = given.slice(), evidence = (i: number) => colours.of(lab.words[i])
+    const next = given.slice(),
+      evidence = (i: number) => colours.of(lab.words[i])
     cutGrid(lab, {
-      state: next, words: lab.words, contrast, smoothness,
+      state: next,
+      words: lab.words,
+      contrast,
+      smoothness,
       evidence: (from, n, out, at) => {
         colours.row(lab.words, from, n, out, at)
         for (let i = 0; i < n; i++) out[at + i] += 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
@@ -88,7 +113,10 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
       const cut = round === 0 ? next.slice() : null
       tidy(next, evidence, round === 0)
       // What is not of the first piece is left to its colours from here on.
-      if (cut) guess = guess.map((value, i) => (cut[i] === INSIDE && next[i] !== INSIDE ? Math.min(value, GUESS_MIDDLE) : value))
+      if (cut)
+        guess = guess.map((value, i) =>
+          cut[i] === INSIDE && next[i] !== INSIDE ? Math.min(value, GUESS_MIDDLE) : value,
+        )
     }
     check((round + 1) / rounds)
     let changed = 0
@@ -100,7 +128,8 @@ export function cutSmall({ lab, given, guess, weight, tidy, smoothness = SMOOTHN
 }
 
 /** At finer levels: how near the outline a pixel is decided anew, px; and how loudly its colour must speak against its side, nats. */
-const BAND = 2, LOUD = 2.5
+const BAND = 2,
+  LOUD = 2.5
 /** Smoothness at finer levels: thin things must not cost more than they are worth. */
 const FINE_SMOOTHNESS = 2
 
@@ -119,37 +148,86 @@ export interface Refinement {
 }
 
 /** Carries a cut of the small level to full size. @returns INSIDE and OUTSIDE for each pixel of the first level */
-export function refine(small: Uint8Array, { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS }: Refinement, check: (progress: number) => void): Uint8Array {
-  const colours = new ColourEvidence(models.inside, models.outside), last = levels.length - 1, { width, height } = levels[last]
+export function refine(
+  small: Uint8Array,
+  { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS }: Refinement,
+  check: (progress: number) => void,
+): Uint8Array {
+  const colours = new ColourEvidence(models.inside, models.outside),
+    last = levels.length - 1,
+    { width, height } = levels[last]
   const near = nearAny(small, (side) => side === INSIDE, width, height, reach)
   let state = small
   for (let n = last - 1; n >= 0; n--) {
-    const picture = levels[n], pixels = words(picture)
-    state = reopened(state, levels[n + 1], picture, { colours, loud, near, across: width, shift: last - n, given: givenAt?.(n) })
-    cutGrid(picture, { state, words: pixels, contrast: contrastOf(picture), smoothness, evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at) })
+    const picture = levels[n],
+      pixels = words(picture)
+    state = reopened(state, levels[n + 1], picture, {
+      colours,
+      loud,
+      near,
+      across: width,
+      shift: last - n,
+      given: givenAt?.(n),
+    })
+    cutGrid(picture, {
+      state,
+      words: pixels,
+      contrast: contrastOf(picture),
+      smoothness,
+      evidence: (from, n, out, at) => colours.row(pixels, from, n, out, at),
+    })
     check(1 - n / Math.max(1, last))
   }
   return state
 }
 
-interface Reopening { readonly colours: ColourEvidence; readonly loud: number; /** Of the small level, `across` px wide, 2^shift times smaller. */ readonly near: Uint8Array; readonly across: number; readonly shift: number; readonly given?: Uint8Array }
+interface Reopening {
+  readonly colours: ColourEvidence
+  readonly loud: number
+  /** Of the small level, `across` px wide, 2^shift times smaller. */ readonly near: Uint8Array
+  readonly across: number
+  readonly shift: number
+  readonly given?: Uint8Array
+}
 
 /** A level's decisions from the coarser one's: undecided is what lies near the outline, and what its colour speaks against. */
-function reopened(state: Uint8Array, coarse: Size, picture: Picture, { colours, loud, near, across, shift, given }: Reopening): Uint8Array {
-  const { width, height } = picture, pixels = words(picture), count = width * height
+function reopened(
+  state: Uint8Array,
+  coarse: Size,
+  picture: Picture,
+  { colours, loud, near, across, shift, given }: Reopening,
+): Uint8Array {
+  const { width, height } = picture,
+    pixels = words(picture),
+    count = width * height
   return withRoom((stack) => {
-    const { run } = stack, from = stack.take(state.length + ROOM), to = stack.take(count + ROOM), nearAt = stack.take(near.length), tableAt = stack.take(colours.table.byteLength), wordsAt = stack.take(width * 4), givenAt = given && stack.take(count + ROOM)
+    const { run } = stack,
+      from = stack.take(state.length + ROOM),
+      to = stack.take(count + ROOM),
+      nearAt = stack.take(near.length),
+      tableAt = stack.take(colours.table.byteLength),
+      wordsAt = stack.take(width * 4),
+      givenAt = given && stack.take(count + ROOM)
     stack.bytes(from, state.length).set(state)
     stack.bytes(nearAt, near.length).set(near)
     run.doubleStates(from, coarse.width, to, width, height)
     run.openBand(from, coarse.width, coarse.height, to, width, height, BAND)
-    const row = new Uint32Array(run.memory.buffer, wordsAt, width), table = stack.floats(tableAt, colours.table.length)
+    const row = new Uint32Array(run.memory.buffer, wordsAt, width),
+      table = stack.floats(tableAt, colours.table.length)
     table.set(colours.table)
     for (let y = 0; y < height; y++) {
       row.set(pixels.subarray(y * width, (y + 1) * width))
-      for (let x = 0; (x = run.hearRow(wordsAt, x, width, to + y * width, tableAt, nearAt + (y >> shift) * across, shift, loud)) < width;) table[cellOf(row[x])] = colours.of(row[x])
+      for (
+        let x = 0;
+        (x = run.hearRow(wordsAt, x, width, to + y * width, tableAt, nearAt + (y >> shift) * across, shift, loud)) <
+        width;
+      )
+        table[cellOf(row[x])] = colours.of(row[x])
     }
-    if (given && givenAt) { stack.bytes(givenAt, count).set(given); run.giveStates(givenAt, to, count) }
+    if (given && givenAt) {
+      stack.bytes(givenAt, count).set(given)
+      run.giveStates(givenAt, to, count)
+    }
     return stack.bytes(to, count).slice()
   })
 }
@@ -158,7 +236,13 @@ const ROOM = 32
 
 /** Mean contrast of neighbours, from a share of the rows. */
 function contrastOf(picture: Picture): number {
-  const rows = Math.min(picture.height, 200), step = Math.floor(picture.height / rows), data = new Uint8ClampedArray(rows * picture.width * 4)
-  for (let r = 0; r < rows; r++) data.set(picture.data.subarray(r * step * picture.width * 4, (r * step + 1) * picture.width * 4), r * picture.width * 4)
+  const rows = Math.min(picture.height, 200),
+    step = Math.floor(picture.height / rows),
+    data = new Uint8ClampedArray(rows * picture.width * 4)
+  for (let r = 0; r < rows; r++)
+    data.set(
+      picture.data.subarray(r * step * picture.width * 4, (r * step + 1) * picture.width * 4),
+      r * picture.width * 4,
+    )
   return meanContrast(labPlanes({ width: picture.width, height: rows, data }))
 }

@@ -9,18 +9,36 @@ import { colourDifference, type RegionGraph } from './regionGraph'
 const STRENGTH = 4
 /** A thing has light and shade: L* counts less than the hue. */
 const LIGHTNESS = 0.65
-const SWEEPS = 400, SETTLED = 3e-4
+const SWEEPS = 400,
+  SETTLED = 3e-4
 
 /** Of each region from first[r] on: its neighbours, and how easily the walk goes there. */
-interface Links { readonly first: Int32Array; readonly to: Int32Array; readonly weight: Float64Array }
+interface Links {
+  readonly first: Int32Array
+  readonly to: Int32Array
+  readonly weight: Float64Array
+}
 const known = new WeakMap<RegionGraph, Links>()
 /** Remembered with the graph. */
 function linksOf(graph: RegionGraph): Links {
   let links = known.get(graph)
   if (!links) {
     const first = new Int32Array(graph.count + 1)
-    graph.neighbours.forEach((around, r) => { first[r + 1] = first[r] + around.length })
-    const weight = Float64Array.from(graph.neighbours.flatMap((around, r) => around.map((q, k) => graph.borders[r][k].length * Math.exp(-Math.max(0, colourDifference(graph, r, q, LIGHTNESS) - 1) / STRENGTH - graph.borders[r][k].strength / STRENGTH))))
+    graph.neighbours.forEach((around, r) => {
+      first[r + 1] = first[r] + around.length
+    })
+    const weight = Float64Array.from(
+      graph.neighbours.flatMap((around, r) =>
+        around.map(
+          (q, k) =>
+            graph.borders[r][k].length *
+            Math.exp(
+              -Math.max(0, colourDifference(graph, r, q, LIGHTNESS) - 1) / STRENGTH -
+                graph.borders[r][k].strength / STRENGTH,
+            ),
+        ),
+      ),
+    )
     known.set(graph, (links = { first, to: Int32Array.from(graph.neighbours.flat()), weight }))
   }
   return links
@@ -36,8 +54,12 @@ export function randomWalk(graph: RegionGraph, kept: Float32Array, pull: Float32
     for (let n = 0; n < count; n++) {
       const r = sweep & 1 ? count - 1 - n : n
       if (kept[r] === kept[r]) continue
-      let sum = 1e-9, value = 0.5e-9
-      for (let k = first[r]; k < first[r + 1]; k++) { sum += weight[k]; value += weight[k] * out[to[k]] }
+      let sum = 1e-9,
+        value = 0.5e-9
+      for (let k = first[r]; k < first[r + 1]; k++) {
+        sum += weight[k]
+        value += weight[k] * out[to[k]]
+      }
       sum += pull[r]
       const next = value / sum
       change = Math.max(change, Math.abs(next - out[r]))

@@ -33,13 +33,22 @@ const COMPARABLE = 0.4
 const BACKGROUND = 0.65
 
 /** What is looked at, and how far the work is, 0-1. */
-interface Work { readonly memory: Memory; check(progress: number): void }
+interface Work {
+  readonly memory: Memory
+  check(progress: number): void
+}
 
-export interface Things { readonly state: Uint8Array; readonly things: readonly Uint8Array[]; readonly models: Models; readonly size: Size }
+export interface Things {
+  readonly state: Uint8Array
+  readonly things: readonly Uint8Array[]
+  readonly models: Models
+  readonly size: Size
+}
 
 /** What stands out on the small level, parted into things, the likeliest first: 1 where each lies. Remembered; null where nothing stands out. */
 export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | null {
-  const key = `subject ${scene.identity(sample)}`, known = context.memory.get<{ found: Things | null }>(key)
+  const key = `subject ${scene.identity(sample)}`,
+    known = context.memory.get<{ found: Things | null }>(key)
   if (known) return known.found
   const found = findThings(scene, sample, context)
   context.memory.set(key, { found }, found ? found.state.byteLength * (1 + found.things.length) : 1)
@@ -47,40 +56,102 @@ export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | 
 }
 
 function findThings(scene: Sight, sample: Sample, context: Work): Things | null {
-  const view = segmentView(scene, sample, context), start = opaqueOnly(view.levels.at(-1)!), calm = calmed(view.lab), gradient = colourGradient(calm)
-  const tree = makeRegionTree(calm, { gradient }), graph = regionGraph(tree, view.lab, REGIONS)
+  const view = segmentView(scene, sample, context),
+    start = opaqueOnly(view.levels.at(-1)!),
+    calm = calmed(view.lab),
+    gradient = colourGradient(calm)
+  const tree = makeRegionTree(calm, { gradient }),
+    graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
-  const { background, contrast } = saliency(graph, view.lab, FLAT), border = borderLength(graph, view.lab)
+  const { background, contrast } = saliency(graph, view.lab, FLAT),
+    border = borderLength(graph, view.lab)
   context.check(0.45)
   const outer = background.map((b, r) => (border[r] > 0 && b > BACKGROUND ? 1 : 0))
-  outOfFocus(graph, view.levels, outer)?.forEach((out, r) => { if (out) outer[r] = background[r] = 1 })
-  const guesses = [guessBySaliency(graph, background, contrast, start), guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start), guessByTree(tree, graph, outer, start, true)]
+  outOfFocus(graph, view.levels, outer)?.forEach((out, r) => {
+    if (out) outer[r] = background[r] = 1
+  })
+  const guesses = [
+    guessBySaliency(graph, background, contrast, start),
+    guessByReach(graph, outer, start),
+    guessByTree(tree, graph, outer, start),
+    guessByTree(tree, graph, outer, start, true),
+  ]
   const weight = new Float32Array(start.length).fill(1)
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
-    const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.45 + 0.13 * (n + p)))
+    const cut = cutSmall(
+      {
+        lab: view.lab,
+        given: start,
+        guess,
+        weight,
+        tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab),
+      },
+      (p) => context.check(0.45 + 0.13 * (n + p)),
+    )
     const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
-    const score = outlineStrength(cut.state, gradient, view.lab) * Math.sqrt(Math.min(LARGE, share)) * Math.sqrt(1 - colourOverlap(cut.state, view.lab))
+    const score =
+      outlineStrength(cut.state, gradient, view.lab) *
+      Math.sqrt(Math.min(LARGE, share)) *
+      Math.sqrt(1 - colourOverlap(cut.state, view.lab))
     if (!best || score > best.score) best = { ...cut, score }
   }
   if (!best?.state.includes(INSIDE) || !best.state.includes(OUTSIDE)) return null
   const models = withoutOverhangs(best, graph, tree, view.lab)
-  return { state: best.state, models, things: thingsIn(best.state, view.lab), size: { width: view.lab.width, height: view.lab.height } }
+  return {
+    state: best.state,
+    models,
+    things: thingsIn(best.state, view.lab),
+    size: { width: view.lab.width, height: view.lab.height },
+  }
 }
 
 /** The separate things of a cut that are of comparable size, the largest and most central first; small pieces go with the nearest in order of size. */
 function thingsIn(state: Uint8Array, { width, height }: Size): Uint8Array[] {
-  const { pieceOf, areas } = piecesOf(state, { width, height }, INSIDE), most = Math.max(...areas), x = new Float64Array(areas.length), y = new Float64Array(areas.length)
-  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0) { x[pieceOf[i]] += i % width; y[pieceOf[i]] += (i / width) | 0 }
-  const centre = (piece: number) => [x[piece] / areas[piece], y[piece] / areas[piece]], away = (piece: number) => Math.hypot(centre(piece)[0] / width - 0.5, centre(piece)[1] / height - 0.5)
-  const large = [...areas.keys()].filter((piece) => areas[piece] >= COMPARABLE * most).sort((p, q) => areas[q] * (1 - away(q)) - areas[p] * (1 - away(p)))
-  const home = areas.map((_, piece) => (large.includes(piece) ? piece : large.reduce((best, p) => (Math.hypot(centre(p)[0] - centre(piece)[0], centre(p)[1] - centre(piece)[1]) < Math.hypot(centre(best)[0] - centre(piece)[0], centre(best)[1] - centre(piece)[1]) ? p : best))))
-  return large.map((piece) => mapInto(new Uint8Array(state.length), pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)))
+  const { pieceOf, areas } = piecesOf(state, { width, height }, INSIDE),
+    most = Math.max(...areas),
+    x = new Float64Array(areas.length),
+    y = new Float64Array(areas.length)
+  for (let i = 0; i < state.length; i++)
+    if (pieceOf[i] >= 0) {
+      x[pieceOf[i]] += i % width
+      y[pieceOf[i]] += (i / width) | 0
+    }
+  const centre = (piece: number) => [x[piece] / areas[piece], y[piece] / areas[piece]],
+    away = (piece: number) => Math.hypot(centre(piece)[0] / width - 0.5, centre(piece)[1] / height - 0.5)
+  const large = [...areas.keys()]
+    .filter((piece) => areas[piece] >= COMPARABLE * most)
+    .sort((p, q) => areas[q] * (1 - away(q)) - areas[p] * (1 - away(p)))
+  const home = areas.map((_, piece) =>
+    large.includes(piece)
+      ? piece
+      : large.reduce((best, p) =>
+          Math.hypot(centre(p)[0] - centre(piece)[0], centre(p)[1] - centre(piece)[1]) <
+          Math.hypot(centre(best)[0] - centre(piece)[0], centre(best)[1] - centre(piece)[1])
+            ? p
+            : best,
+        ),
+  )
+  return large.map((piece) =>
+    mapInto(new Uint8Array(state.length), pieceOf, (p) => (p >= 0 && home[p] === piece ? 1 : 0)),
+  )
 }
 
 /** How probably each pixel stands out, even odds at the value that parts the regions best. */
-function guessBySaliency(graph: RegionGraph, background: Float32Array, contrast: Float32Array, given: Uint8Array): Float32Array | null {
-  const value = contrast.map((c, r) => c * (1 - background[r])), middle = partingValue(value, graph.area)
-  return middle > 0 ? mapInto(new Float32Array(given.length), given, (g, i) => { if (g !== UNDECIDED) return 0; const v = value[graph.regionOf[i]]; return (v * v) / (v * v + middle * middle) }) : null
+function guessBySaliency(
+  graph: RegionGraph,
+  background: Float32Array,
+  contrast: Float32Array,
+  given: Uint8Array,
+): Float32Array | null {
+  const value = contrast.map((c, r) => c * (1 - background[r])),
+    middle = partingValue(value, graph.area)
+  return middle > 0
+    ? mapInto(new Float32Array(given.length), given, (g, i) => {
+        if (g !== UNDECIDED) return 0
+        const v = value[graph.regionOf[i]]
+        return (v * v) / (v * v + middle * middle)
+      })
+    : null
 }

@@ -10,7 +10,10 @@ import { type Memory } from '../common/memory'
 import { type LabPlanes, labPlanes } from './labPlanes'
 
 /** What pixels there are to look at: those of the active layer, or of all. */
-export interface Sight extends Size { picture(sample: Sample): Picture; /** Changes whenever those pixels change. */ identity(sample: Sample): string }
+export interface Sight extends Size {
+  picture(sample: Sample): Picture
+  /** Changes whenever those pixels change. */ identity(sample: Sample): string
+}
 export type Sample = 'layer' | 'all'
 
 export interface SegmentView {
@@ -28,22 +31,49 @@ const MOST_PIXELS = 130_000
 export const wholeOf = ({ width, height }: Size): Box => ({ x: 0, y: 0, width, height })
 
 /** A box grown by a share of its sides (at least `least` px), within the picture, on whole pixels; null when nothing of it lies there. */
-export function frameAround(box: readonly [x0: number, y0: number, x1: number, y1: number], margin: number, least: number, { width, height }: Size): Box | null {
-  const dx = Math.max(least, margin * (box[2] - box[0])), dy = Math.max(least, margin * (box[3] - box[1]))
+export function frameAround(
+  box: readonly [x0: number, y0: number, x1: number, y1: number],
+  margin: number,
+  least: number,
+  { width, height }: Size,
+): Box | null {
+  const dx = Math.max(least, margin * (box[2] - box[0])),
+    dy = Math.max(least, margin * (box[3] - box[1]))
   if (box[2] <= 0 || box[3] <= 0 || box[0] >= width || box[1] >= height) return null
-  const x = Math.max(0, Math.floor(box[0] - dx)), y = Math.max(0, Math.floor(box[1] - dy))
-  return { x, y, width: Math.min(width, Math.ceil(box[2] + dx)) - x, height: Math.min(height, Math.ceil(box[3] + dy)) - y }
+  const x = Math.max(0, Math.floor(box[0] - dx)),
+    y = Math.max(0, Math.floor(box[1] - dy))
+  return {
+    x,
+    y,
+    width: Math.min(width, Math.ceil(box[2] + dx)) - x,
+    height: Math.min(height, Math.ceil(box[3] + dy)) - y,
+  }
 }
 
-export function segmentView(scene: Sight, sample: Sample, { memory }: { readonly memory: Memory }, frame: Box = wholeOf(scene)): SegmentView {
-  const name = `${scene.identity(sample)} ${frame.x},${frame.y} ${frame.width}×${frame.height}`, key = `segmentView ${frame.width === scene.width && frame.height === scene.height ? 'whole' : 'part'}`
+export function segmentView(
+  scene: Sight,
+  sample: Sample,
+  { memory }: { readonly memory: Memory },
+  frame: Box = wholeOf(scene),
+): SegmentView {
+  const name = `${scene.identity(sample)} ${frame.x},${frame.y} ${frame.width}×${frame.height}`,
+    key = `segmentView ${frame.width === scene.width && frame.height === scene.height ? 'whole' : 'part'}`
   const known = memory.get<{ name: string; view: SegmentView }>(key)
   if (known?.name === name) return known.view
   const levels = [partOf(scene.picture(sample), frame)]
   for (let last = levels[0]; last.width * last.height > MOST_PIXELS; levels.push(last)) last = halvePicture(last)
   const view = { frame, levels, lab: labPlanes(levels.at(-1)!) }
-  memory.set(key, { name, view }, levels.slice(frame.width === scene.width && frame.height === scene.height ? 1 : 0).reduce((sum, level) => sum + level.data.byteLength, 0) + view.lab.L.byteLength * 3)
+  memory.set(
+    key,
+    { name, view },
+    levels
+      .slice(frame.width === scene.width && frame.height === scene.height ? 1 : 0)
+      .reduce((sum, level) => sum + level.data.byteLength, 0) +
+      view.lab.L.byteLength * 3,
+  )
   return view
 }
 
-function partOf(picture: Picture, box: Box): Picture { return box.width === picture.width && box.height === picture.height ? picture : cropPicture(picture, box) }
+function partOf(picture: Picture, box: Box): Picture {
+  return box.width === picture.width && box.height === picture.height ? picture : cropPicture(picture, box)
+}

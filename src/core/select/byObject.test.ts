@@ -9,48 +9,124 @@ import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
 import { type Step } from './registry'
 
-const WIDTH = 360, HEIGHT = 240
+const WIDTH = 360,
+  HEIGHT = 240
 
 /** Repeatable noise. */
-function random(seed: number): () => number { let s = seed; return () => { s = (Math.imul(s, 1664525) + 1013904223) >>> 0; return s / 2 ** 32 } }
+function random(seed: number): () => number {
+  let s = seed
+  return () => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
+    return s / 2 ** 32
+  }
+}
 type Colour = readonly [number, number, number]
 function paint(colourAt: (x: number, y: number) => Colour, grain = 6, seed = 1): Picture {
-  const data = new Uint8ClampedArray(WIDTH * HEIGHT * 4), next = random(seed)
-  for (let i = 0; i < WIDTH * HEIGHT; i++) { const c = colourAt(i % WIDTH, Math.floor(i / WIDTH)), g = (next() + next() - 1) * grain; data.set([c[0] + g, c[1] + g, c[2] + g, 255], i * 4) }
+  const data = new Uint8ClampedArray(WIDTH * HEIGHT * 4),
+    next = random(seed)
+  for (let i = 0; i < WIDTH * HEIGHT; i++) {
+    const c = colourAt(i % WIDTH, Math.floor(i / WIDTH)),
+      g = (next() + next() - 1) * grain
+    data.set([c[0] + g, c[1] + g, c[2] + g, 255], i * 4)
+  }
   return { width: WIDTH, height: HEIGHT, data }
 }
-const disc: readonly Point[] = Array.from({ length: 90 }, (_, k) => { const a = (k / 90) * 2 * Math.PI; return [180 + 62 * Math.cos(a) + 12 * Math.cos(3 * a), 120 + 62 * Math.sin(a)] as const })
+const disc: readonly Point[] = Array.from({ length: 90 }, (_, k) => {
+  const a = (k / 90) * 2 * Math.PI
+  return [180 + 62 * Math.cos(a) + 12 * Math.cos(3 * a), 120 + 62 * Math.sin(a)] as const
+})
 const truth = fillPolygons({ width: WIDTH, height: HEIGHT }, [disc], 'evenodd')
-const mixed = (inside: Colour, outside: (x: number, y: number) => Colour) => paint((x, y) => { const t = truth.data[y * WIDTH + x] / 255, o = outside(x, y); return [0, 1, 2].map((c) => o[c] + (inside[c] - o[c]) * t) as unknown as Colour })
+const mixed = (inside: Colour, outside: (x: number, y: number) => Colour) =>
+  paint((x, y) => {
+    const t = truth.data[y * WIDTH + x] / 255,
+      o = outside(x, y)
+    return [0, 1, 2].map((c) => o[c] + (inside[c] - o[c]) * t) as unknown as Colour
+  })
 const thing = mixed([190, 90, 50], (x, y) => [120 + x / 12, 130 + y / 16, 150])
-const uniform = paint(() => [128, 128, 128], 0), noise = paint(() => [128, 128, 128], 250, 7)
+const uniform = paint(() => [128, 128, 128], 0),
+  noise = paint(() => [128, 128, 128], 250, 7)
 
-function overlap(a: Matte, b: Matte): number { let both = 0, either = 0; for (let i = 0; i < a.data.length; i++) { const x = a.data[i] > 127, y = b.data[i] > 127; if (x && y) both++; if (x || y) either++ } return both / Math.max(1, either) }
+function overlap(a: Matte, b: Matte): number {
+  let both = 0,
+    either = 0
+  for (let i = 0; i < a.data.length; i++) {
+    const x = a.data[i] > 127,
+      y = b.data[i] > 127
+    if (x && y) both++
+    if (x || y) either++
+  }
+  return both / Math.max(1, either)
+}
 function run(picture: Picture, step: object): { matte: Matte; note: string | undefined } {
   let note: string | undefined
-  const context: Context = { ...plainContext(), stepDone: (_, __, ___, ____, said) => { note = said } }
+  const context: Context = {
+    ...plainContext(),
+    stepDone: (_, __, ___, ____, said) => {
+      note = said
+    },
+  }
   return { matte: foldSteps([parseStep(step)], sceneOf(picture), context), note }
 }
 const found = (matte: Matte): number => matte.data.reduce((sum, v) => sum + v, 0) / 255 / matte.data.length
 const dots = (...points: Point[]) => points.map((p) => ({ points: [p], size: 12 }))
-const loose: readonly Point[] = [[90, 60], [200, 40], [275, 100], [260, 190], [140, 200], [85, 150]]
+const loose: readonly Point[] = [
+  [90, 60],
+  [200, 40],
+  [275, 100],
+  [260, 190],
+  [140, 200],
+  [85, 150],
+]
 
 /** Drawn around it with some 12 px to spare, corner by corner. */
-const wide: readonly Point[] = Array.from({ length: 12 }, (_, k) => { const [x, y] = disc[Math.floor(k * 7.5)]; return [180 + (x - 180) * 1.18, 120 + (y - 120) * 1.18] as const })
+const wide: readonly Point[] = Array.from({ length: 12 }, (_, k) => {
+  const [x, y] = disc[Math.floor(k * 7.5)]
+  return [180 + (x - 180) * 1.18, 120 + (y - 120) * 1.18] as const
+})
 
 describe('finders by object find a thing on a shaded wall', () => {
   it.each<[string, object, number]>([
     ['rough box', { kind: 'roughBox', box: [80, 30, 290, 215] }, 0.97],
     ['rough box drawn from the lower right', { kind: 'roughBox', box: [290, 215, 80, 30] }, 0.97],
-    ['rough loop', { kind: 'roughBox', outline: [[80, 40], [285, 35], [290, 200], [90, 215]] }, 0.97],
+    [
+      'rough loop',
+      {
+        kind: 'roughBox',
+        outline: [
+          [80, 40],
+          [285, 35],
+          [290, 200],
+          [90, 215],
+        ],
+      },
+      0.97,
+    ],
     ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }, 0.97],
     ['marks inside an outline only', { kind: 'marks', outline: loose, keep: dots([180, 120]) }, 0.95],
-    ['spread', { kind: 'spread', strokes: [{ points: [[150, 120], [220, 125]], size: 14, mode: 'keep' }] }, 0.97],
+    [
+      'spread',
+      {
+        kind: 'spread',
+        strokes: [
+          {
+            points: [
+              [150, 120],
+              [220, 125],
+            ],
+            size: 14,
+            mode: 'keep',
+          },
+        ],
+      },
+      0.97,
+    ],
     ['subject', { kind: 'subject' }, 0.97],
     ['edge band', { kind: 'edgeBand', points: wide, width: 24 }, 0.97],
     ['regions', { kind: 'regions', at: [[180, 120]], detail: 0.15 }, 0.95],
     ['live wire', { kind: 'liveWire', anchors: Array.from({ length: 9 }, (_, k) => disc[k * 10]), width: 16 }, 0.98],
-  ])('%s', (_, step, least) => { expect(overlap(run(thing, step).matte, truth)).toBeGreaterThan(least) })
+  ])('%s', (_, step, least) => {
+    expect(overlap(run(thing, step).matte, truth)).toBeGreaterThan(least)
+  })
 
   it('the outline of a rough box taken as drawn is the box', () => {
     const box = emptyMatte(thing)
@@ -59,7 +135,10 @@ describe('finders by object find a thing on a shaded wall', () => {
   })
 
   it('an opening that shows the wall stays open', () => {
-    const ring = paint((x, y) => { const r = Math.hypot(x - 180, y - 120); return r < 80 && r > 40 ? [40, 100, 60] : [170, 170, 185] })
+    const ring = paint((x, y) => {
+      const r = Math.hypot(x - 180, y - 120)
+      return r < 80 && r > 40 ? [40, 100, 60] : [170, 170, 185]
+    })
     const { matte } = run(ring, { kind: 'roughBox', box: [80, 20, 280, 220] })
     expect(matte.data[120 * WIDTH + 180]).toBe(0)
     expect(matte.data[120 * WIDTH + 240]).toBe(255)
@@ -67,7 +146,13 @@ describe('finders by object find a thing on a shaded wall', () => {
 
   it('edge paint stops at the edge under the brush, and covers all of it without one', () => {
     const half = paint((x) => (x < 180 ? [60, 80, 120] : [200, 180, 120]), 4)
-    const stroke = { points: [[165, 60], [165, 180]], size: 60 }
+    const stroke = {
+      points: [
+        [165, 60],
+        [165, 180],
+      ],
+      size: 60,
+    }
     const { matte } = run(half, { kind: 'edgePaint', strokes: [stroke], sensitivity: 0.5 })
     expect(matte.data[120 * WIDTH + 176]).toBeGreaterThan(250)
     expect(matte.data[120 * WIDTH + 184]).toBe(0)
@@ -76,43 +161,120 @@ describe('finders by object find a thing on a shaded wall', () => {
   })
 
   it('the edge band’s offset moves the edge it found', () => {
-    const area = (offset: number) => found(run(thing, { kind: 'edgeBand', points: wide, width: 24, offset }).matte) * WIDTH * HEIGHT
-    const inside = area(0), perimeter = 400
+    const area = (offset: number) =>
+      found(run(thing, { kind: 'edgeBand', points: wide, width: 24, offset }).matte) * WIDTH * HEIGHT
+    const inside = area(0),
+      perimeter = 400
     expect(area(4) - inside).toBeGreaterThan(3 * perimeter)
     expect(inside - area(-4)).toBeGreaterThan(3 * perimeter)
   })
 
-  it.each<[string, object]>([['spread', { kind: 'spread', strokes: [{ points: [[150, 120], [220, 125]], size: 14, mode: 'keep' }] }], ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }]])('%s shows a draft while a stroke is drawn, near what comes after, and never in its place', (_, step) => {
+  it.each<[string, object]>([
+    [
+      'spread',
+      {
+        kind: 'spread',
+        strokes: [
+          {
+            points: [
+              [150, 120],
+              [220, 125],
+            ],
+            size: 14,
+            mode: 'keep',
+          },
+        ],
+      },
+    ],
+    ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }],
+  ])('%s shows a draft while a stroke is drawn, near what comes after, and never in its place', (_, step) => {
     // Three times as large, so that it is thought on at a smaller level.
-    const large: Picture = { width: 3 * WIDTH, height: 3 * HEIGHT, data: new Uint8ClampedArray(9 * thing.data.length) }, from = new Uint32Array(thing.data.buffer), to = new Uint32Array(large.data.buffer)
-    for (let y = 0; y < large.height; y++) for (let x = 0; x < large.width; x++) to[y * large.width + x] = from[Math.floor(y / 3) * WIDTH + Math.floor(x / 3)]
-    const tripled = JSON.parse(JSON.stringify(step), (name, value: unknown) => (name === 'points' ? (value as Point[]).map(([x, y]) => [3 * x, 3 * y]) : name === 'size' ? 3 * (value as number) : value)) as object
-    const context = plainContext(), scene = sceneOf(large), draft = foldSteps([parseStep(tripled)], scene, { ...context, draft: true }), full = foldSteps([parseStep(tripled)], scene, context)
+    const large: Picture = { width: 3 * WIDTH, height: 3 * HEIGHT, data: new Uint8ClampedArray(9 * thing.data.length) },
+      from = new Uint32Array(thing.data.buffer),
+      to = new Uint32Array(large.data.buffer)
+    for (let y = 0; y < large.height; y++)
+      for (let x = 0; x < large.width; x++)
+        to[y * large.width + x] = from[Math.floor(y / 3) * WIDTH + Math.floor(x / 3)]
+    const tripled = JSON.parse(JSON.stringify(step), (name, value: unknown) =>
+      name === 'points'
+        ? (value as Point[]).map(([x, y]) => [3 * x, 3 * y])
+        : name === 'size'
+          ? 3 * (value as number)
+          : value,
+    ) as object
+    const context = plainContext(),
+      scene = sceneOf(large),
+      draft = foldSteps([parseStep(tripled)], scene, { ...context, draft: true }),
+      full = foldSteps([parseStep(tripled)], scene, context)
     expect(overlap(draft, full)).toBeGreaterThan(0.95)
     expect(full.data).not.toEqual(draft.data)
     expect(foldSteps([parseStep(tripled)], scene, { ...context, draft: true }).data).toEqual(draft.data)
   })
 
   it('drop strokes of spread take away what they touch', () => {
-    const two = paint((x, y) => (Math.hypot(x - 100, y - 120) < 50 ? [180, 60, 60] : Math.hypot(x - 240, y - 120) < 50 ? [60, 160, 80] : [150, 150, 160]))
-    const stroke = { points: [[100, 120], [240, 120]], size: 10, mode: 'keep' }, drop = { points: [[225, 110], [255, 130]], size: 20, mode: 'drop' }
+    const two = paint((x, y) =>
+      Math.hypot(x - 100, y - 120) < 50
+        ? [180, 60, 60]
+        : Math.hypot(x - 240, y - 120) < 50
+          ? [60, 160, 80]
+          : [150, 150, 160],
+    )
+    const stroke = {
+        points: [
+          [100, 120],
+          [240, 120],
+        ],
+        size: 10,
+        mode: 'keep',
+      },
+      drop = {
+        points: [
+          [225, 110],
+          [255, 130],
+        ],
+        size: 20,
+        mode: 'drop',
+      }
     const { matte } = run(two, { kind: 'spread', strokes: [stroke, drop] })
     expect(matte.data[105 * WIDTH + 100]).toBe(255)
     expect(matte.data[120 * WIDTH + 240]).toBe(0)
   })
 
   it('unsure marks are solved as a matte: a soft ramp between keep and drop comes out as one', () => {
-    const ramp = paint((x) => { const t = Math.max(0, Math.min(1, (x - 150) / 60)); const mixed = (from: number, to: number) => byteOfLinear(LINEAR_OF_BYTE[from] * (1 - t) + LINEAR_OF_BYTE[to] * t); return [mixed(40, 200), mixed(120, 80), mixed(150, 60)] }, 0)
-    const band = { points: [[180, 10], [180, 230]], size: 76 }
-    const solved = (solver: string) => { const { matte } = run(ramp, { kind: 'marks', keep: dots([300, 120]), drop: dots([40, 120]), unsure: [band], solver }); return (x: number) => matte.data[120 * WIDTH + x] / 255 }
-    const closedForm = solved('closedForm'), sampling = solved('sampling')
+    const ramp = paint((x) => {
+      const t = Math.max(0, Math.min(1, (x - 150) / 60))
+      const mixed = (from: number, to: number) => byteOfLinear(LINEAR_OF_BYTE[from] * (1 - t) + LINEAR_OF_BYTE[to] * t)
+      return [mixed(40, 200), mixed(120, 80), mixed(150, 60)]
+    }, 0)
+    const band = {
+      points: [
+        [180, 10],
+        [180, 230],
+      ],
+      size: 76,
+    }
+    const solved = (solver: string) => {
+      const { matte } = run(ramp, {
+        kind: 'marks',
+        keep: dots([300, 120]),
+        drop: dots([40, 120]),
+        unsure: [band],
+        solver,
+      })
+      return (x: number) => matte.data[120 * WIDTH + x] / 255
+    }
+    const closedForm = solved('closedForm'),
+      sampling = solved('sampling')
     for (const x of [160, 180, 200]) expect(Math.abs(closedForm(x) - (x - 150) / 60)).toBeLessThan(0.03)
     for (const x of [160, 180, 200]) expect(Math.abs(sampling(x) - (x - 150) / 60)).toBeLessThan(0.03)
   })
 
   it('two things compete: each pick is one of them', () => {
-    const two = paint((x, y) => (Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160]))
-    const first = run(two, { kind: 'subject' }), second = run(two, { kind: 'subject', pick: 1 })
+    const two = paint((x, y) =>
+      Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160],
+    )
+    const first = run(two, { kind: 'subject' }),
+      second = run(two, { kind: 'subject', pick: 1 })
     expect(first.note).toMatch(/2 things compete/)
     expect(overlap(first.matte, second.matte)).toBe(0)
     expect(found(first.matte)).toBeCloseTo((Math.PI * 45 ** 2) / (WIDTH * HEIGHT), 2)
@@ -120,7 +282,11 @@ describe('finders by object find a thing on a shaded wall', () => {
 
   it('sky is found between branches, not in the water that mirrors it, and a wire stays', () => {
     const sky: Colour = [205, 212, 222]
-    const land = paint((x, y) => (y > 190 ? [196, 204, 214] : y > 130 ? [70, 80, 60] : (x % 40 < 3 && y > 40) || y === 60 ? [40, 38, 36] : sky), 3)
+    const land = paint(
+      (x, y) =>
+        y > 190 ? [196, 204, 214] : y > 130 ? [70, 80, 60] : (x % 40 < 3 && y > 40) || y === 60 ? [40, 38, 36] : sky,
+      3,
+    )
     const { matte, note } = run(land, { kind: 'sky', blend: 0, fillGaps: 0.3 })
     expect(matte.data[100 * WIDTH + 20]).toBe(255) // between branches
     expect(matte.data[100 * WIDTH + 41]).toBeLessThan(128) // a branch
@@ -141,34 +307,105 @@ describe('without an answer they say so, and select nothing', () => {
     ['no marks', thing, { kind: 'marks' }, /nothing is marked/],
     ['marks outside the picture', thing, { kind: 'marks', keep: dots([900, 900]) }, /lie outside/],
     ['no stroke', thing, { kind: 'spread', strokes: [] }, /nothing is brushed/],
-    ['only drop strokes', thing, { kind: 'spread', strokes: [{ points: [[5, 5]], size: 9, mode: 'drop' }] }, /nothing is brushed/],
+    [
+      'only drop strokes',
+      thing,
+      { kind: 'spread', strokes: [{ points: [[5, 5]], size: 9, mode: 'drop' }] },
+      /nothing is brushed/,
+    ],
     ['a subject in a uniform picture', uniform, { kind: 'subject' }, /nothing stands out/],
-    ['sky in a picture without', paint((x, y) => [90 + 40 * Math.sin(x * 1.9), 70 + 40 * Math.sin(y * 2.3 + x), 30], 30), { kind: 'sky' }, /Nothing found/],
+    [
+      'sky in a picture without',
+      paint((x, y) => [90 + 40 * Math.sin(x * 1.9), 70 + 40 * Math.sin(y * 2.3 + x), 30], 30),
+      { kind: 'sky' },
+      /Nothing found/,
+    ],
     ['regions outside the picture', thing, { kind: 'regions', at: [[-5, 10]] }, /outside/],
     ['no region', thing, { kind: 'regions', at: [] }, /no region is picked/],
-    ['a band with two points', thing, { kind: 'edgeBand', points: [[10, 10], [50, 50]] }, /fewer than three/],
-    ['a band wider than the outline', thing, { kind: 'edgeBand', points: [[100, 100], [110, 100], [105, 110]], width: 60 }, /narrower/],
+    [
+      'a band with two points',
+      thing,
+      {
+        kind: 'edgeBand',
+        points: [
+          [10, 10],
+          [50, 50],
+        ],
+      },
+      /fewer than three/,
+    ],
+    [
+      'a band wider than the outline',
+      thing,
+      {
+        kind: 'edgeBand',
+        points: [
+          [100, 100],
+          [110, 100],
+          [105, 110],
+        ],
+        width: 60,
+      },
+      /narrower/,
+    ],
     ['one anchor', thing, { kind: 'liveWire', anchors: [[50, 50]] }, /at least two/],
-    ['anchors outside', thing, { kind: 'liveWire', anchors: [[900, 50], [950, 60]] }, /outside/],
+    [
+      'anchors outside',
+      thing,
+      {
+        kind: 'liveWire',
+        anchors: [
+          [900, 50],
+          [950, 60],
+        ],
+      },
+      /outside/,
+    ],
   ])('%s', (_, picture, step, says) => {
     const { matte, note } = run(picture, step)
     expect(note).toMatch(says)
     expect(found(matte)).toBe(0)
   })
 
-  it.each([['noise', noise], ['a uniform picture', uniform]] as const)('in %s nothing fails, and never everything is selected', (_, picture) => {
-    const steps: object[] = [{ kind: 'roughBox', box: [80, 30, 290, 215] }, { kind: 'marks', keep: dot, drop: dots([10, 10]) }, { kind: 'spread', strokes: [{ points: [[100, 100]], size: 20, mode: 'keep' }] }, { kind: 'subject' }, { kind: 'sky' }, { kind: 'edgeBand', points: loose }, { kind: 'liveWire', anchors: [[60, 60], [200, 60], [120, 180]] }]
-    for (const step of steps) if ((step as Step).kind !== 'spread' || picture === noise) expect(found(run(picture, step).matte), JSON.stringify(step)).toBeLessThan(0.99)
+  it.each([
+    ['noise', noise],
+    ['a uniform picture', uniform],
+  ] as const)('in %s nothing fails, and never everything is selected', (_, picture) => {
+    const steps: object[] = [
+      { kind: 'roughBox', box: [80, 30, 290, 215] },
+      { kind: 'marks', keep: dot, drop: dots([10, 10]) },
+      { kind: 'spread', strokes: [{ points: [[100, 100]], size: 20, mode: 'keep' }] },
+      { kind: 'subject' },
+      { kind: 'sky' },
+      { kind: 'edgeBand', points: loose },
+      {
+        kind: 'liveWire',
+        anchors: [
+          [60, 60],
+          [200, 60],
+          [120, 180],
+        ],
+      },
+    ]
+    for (const step of steps)
+      if ((step as Step).kind !== 'spread' || picture === noise)
+        expect(found(run(picture, step).matte), JSON.stringify(step)).toBeLessThan(0.99)
   })
 
   it('keep and drop marks in one place are a contradiction, told', () => {
-    expect(run(thing, { kind: 'marks', keep: dots([180, 120]), drop: dots([180, 120], [20, 20]) }).note).toMatch(/over each other/)
+    expect(run(thing, { kind: 'marks', keep: dots([180, 120]), drop: dots([180, 120], [20, 20]) }).note).toMatch(
+      /over each other/,
+    )
   })
 
   it('a transparent surround is never selected', () => {
     const cut: Picture = { ...thing, data: thing.data.slice() }
     for (let i = 0; i < truth.data.length; i++) if (truth.data[i] === 0) cut.data[i * 4 + 3] = 0
-    for (const step of [{ kind: 'roughBox', box: [80, 30, 290, 215] }, { kind: 'subject' }, { kind: 'spread', strokes: [{ points: [[180, 120]], size: 20, mode: 'keep' }] }]) {
+    for (const step of [
+      { kind: 'roughBox', box: [80, 30, 290, 215] },
+      { kind: 'subject' },
+      { kind: 'spread', strokes: [{ points: [[180, 120]], size: 20, mode: 'keep' }] },
+    ]) {
       const { matte } = run(cut, step)
       for (let i = 0; i < truth.data.length; i++) if (truth.data[i] === 0) expect(matte.data[i]).toBeLessThan(128)
     }

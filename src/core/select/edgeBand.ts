@@ -28,7 +28,11 @@ export interface EdgeBandFields {
   offset: number
 }
 
-const widths = (): Field<readonly number[]> => ({ takes: 'a list of widths, numbers in px from 0 to 1000', accepts: (v): v is readonly number[] => Array.isArray(v) && v.length <= 100_000 && v.every((n) => typeof n === 'number' && n >= 0 && n <= 1000) })
+const widths = (): Field<readonly number[]> => ({
+  takes: 'a list of widths, numbers in px from 0 to 1000',
+  accepts: (v): v is readonly number[] =>
+    Array.isArray(v) && v.length <= 100_000 && v.every((n) => typeof n === 'number' && n >= 0 && n <= 1000),
+})
 
 export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
   kind: 'edgeBand',
@@ -38,26 +42,61 @@ export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (params.points.length < 3) return nothing('the outline has fewer than three points')
-    const most = (params.widths ?? []).reduce((a, b) => Math.max(a, b), params.width), frame = frameAround(boundsOfPoints(params.points), 0, 3 * most + 4, scene)
+    const most = (params.widths ?? []).reduce((a, b) => Math.max(a, b), params.width),
+      frame = frameAround(boundsOfPoints(params.points), 0, 3 * most + 4, scene)
     if (!frame) return nothing('the outline lies outside the picture')
-    const view = segmentView(scene, params.sample, context, frame), small = view.levels.length - 1, given = (level: number) => givenBy(params, view, level), start = given(small)
+    const view = segmentView(scene, params.sample, context, frame),
+      small = view.levels.length - 1,
+      given = (level: number) => givenBy(params, view, level),
+      start = given(small)
     context.check(0.1)
     const { width, height } = view.lab
     if (!start.includes(INSIDE)) return nothing('the band covers all that the outline encloses: make it narrower')
     // Colours are learnt along the band only, within its width.
-    const beside = nearAny(start, (s) => s === UNDECIDED, width, height, Math.max(2, Math.ceil((2 * most) / 2 ** small))), weight = Float32Array.from(beside)
-    const within = fillPolygons(view.lab, [params.points.map(([x, y]) => [(x - frame.x) / 2 ** small, (y - frame.y) / 2 ** small])], 'evenodd').data
+    const beside = nearAny(
+        start,
+        (s) => s === UNDECIDED,
+        width,
+        height,
+        Math.max(2, Math.ceil((2 * most) / 2 ** small)),
+      ),
+      weight = Float32Array.from(beside)
+    const within = fillPolygons(
+      view.lab,
+      [params.points.map(([x, y]) => [(x - frame.x) / 2 ** small, (y - frame.y) / 2 ** small])],
+      'evenodd',
+    ).data
     const guess = mapInto(new Float32Array(within.length), within, (c) => 0.3 + (0.4 * c) / 255)
-    const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight }, (p) => context.check(0.1 + 0.4 * p))
-    const full = refine(state, { levels: view.levels, models, givenAt: given, loud: Infinity, smoothness: 5 }, (p) => context.check(0.5 + 0.4 * p))
+    const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight }, (p) =>
+      context.check(0.1 + 0.4 * p),
+    )
+    const full = refine(state, { levels: view.levels, models, givenAt: given, loud: Infinity, smoothness: 5 }, (p) =>
+      context.check(0.5 + 0.4 * p),
+    )
     const matte: Matte = stateToMatte(full, view, scene, true)
     return params.offset === 0 ? matte : grow(matte, params.offset)
   },
 }
 
-function givenBy({ points: outline, width, widths: each }: EdgeBandFields, { levels, frame }: SegmentView, level: number): Uint8Array {
-  const picture = levels[level], at = (i: number) => each?.[i % outline.length] ?? width
-  const band = coverMarks(outline.map((p, i) => ({ points: [p, outline[(i + 1) % outline.length]], size: at(i) + at(i + 1) })), frame, level, picture).data
-  const within = fillPolygons(picture, [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])], 'evenodd').data
-  return band.map((b, i) => (picture.data[4 * i + 3] < 128 ? OUTSIDE : b >= 128 ? UNDECIDED : within[i] >= 128 ? INSIDE : OUTSIDE))
+function givenBy(
+  { points: outline, width, widths: each }: EdgeBandFields,
+  { levels, frame }: SegmentView,
+  level: number,
+): Uint8Array {
+  const picture = levels[level],
+    at = (i: number) => each?.[i % outline.length] ?? width
+  const band = coverMarks(
+    outline.map((p, i) => ({ points: [p, outline[(i + 1) % outline.length]], size: at(i) + at(i + 1) })),
+    frame,
+    level,
+    picture,
+  ).data
+  const within = fillPolygons(
+    picture,
+    [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
+    'evenodd',
+  ).data
+  return band.map((b, i) =>
+    picture.data[4 * i + 3] < 128 ? OUTSIDE : b >= 128 ? UNDECIDED : within[i] >= 128 ? INSIDE : OUTSIDE,
+  )
 }

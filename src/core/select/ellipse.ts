@@ -7,7 +7,10 @@ import { arcPieces } from './rectangle'
 
 export interface EllipseFields {
   /** Left, top, width and height of the unrotated box around it, px. */
-  x: number; y: number; width: number; height: number
+  x: number
+  y: number
+  width: number
+  height: number
   /** Degrees clockwise about the box's centre. */
   rotation: number
   antialias: boolean
@@ -15,12 +18,20 @@ export interface EllipseFields {
 
 /** The outline as a polygon that nowhere leaves the ellipse by more than 1/200 px. */
 export function ellipseOutline({ x, y, width, height, rotation: degrees }: Omit<EllipseFields, 'antialias'>): Point[] {
-  const centreX = x + width / 2, centreY = y + height / 2
+  const centreX = x + width / 2,
+    centreY = y + height / 2
   const turn = rotation(degrees, centreX, centreY)
   const pieces = 4 * arcPieces(Math.max(width, height) / 2)
   // Between the inscribed and the circumscribed polygon, so that the area is the ellipse's own.
-  const step = (2 * Math.PI) / pieces, equalArea = Math.sqrt(step / Math.sin(step))
-  return Array.from({ length: pieces }, (_, i) => apply(turn, centreX + (width / 2) * equalArea * Math.cos(i * step), centreY + (height / 2) * equalArea * Math.sin(i * step)))
+  const step = (2 * Math.PI) / pieces,
+    equalArea = Math.sqrt(step / Math.sin(step))
+  return Array.from({ length: pieces }, (_, i) =>
+    apply(
+      turn,
+      centreX + (width / 2) * equalArea * Math.cos(i * step),
+      centreY + (height / 2) * equalArea * Math.sin(i * step),
+    ),
+  )
 }
 
 /** An ellipse in a box, turned about its centre, with exact-area edges. A box without width or height finds nothing. */
@@ -28,6 +39,20 @@ export const ellipse: Finder<'ellipse', EllipseFields> = {
   kind: 'ellipse',
   finds: true,
   looksAtPixels: false,
-  fields: { x: coordinate(), y: coordinate(), width: length(), height: length(), rotation: number(-36000, 36000, 0), antialias: flag(true) },
-  find: (scene, params, context) => filled(scene, params.width > 0 && params.height > 0 ? [ellipseOutline(params)] : [], 'nonzero', params.antialias, context),
+  fields: {
+    x: coordinate(),
+    y: coordinate(),
+    width: length(),
+    height: length(),
+    rotation: number(-36000, 36000, 0),
+    antialias: flag(true),
+  },
+  find: (scene, params, context) =>
+    filled(
+      scene,
+      params.width > 0 && params.height > 0 ? [ellipseOutline(params)] : [],
+      'nonzero',
+      params.antialias,
+      context,
+    ),
 }

@@ -3,7 +3,13 @@ import { fillPolygons, type FillRule, type Point } from '../vector/fill'
 import { type Context, type Found } from './finder'
 
 /** What outlines enclose, in memory that is used again for the next one: while a handle is dragged, fresh memory for each answer would cost more than the fill. */
-export function filled(size: Size, outlines: readonly (readonly Point[])[], rule: FillRule, antialias: boolean, { memory }: Context): Found {
+export function filled(
+  size: Size,
+  outlines: readonly (readonly Point[])[],
+  rule: FillRule,
+  antialias: boolean,
+  { memory }: Context,
+): Found {
   const key = `filled ${size.width}×${size.height}`
   let matte = memory.get<Matte>(key)
   if (matte) matte.data.fill(0)

@@ -9,7 +9,10 @@ import { type Fields } from '../common/fields'
 export type Sample = 'layer' | 'all'
 
 /** A selection kept under a name: what decides it, and its matte. */
-export interface SavedSelection { readonly identity: string; matte(context: Context): Matte }
+export interface SavedSelection {
+  readonly identity: string
+  matte(context: Context): Matte
+}
 
 export interface Scene extends Size {
   /** By name or id; undefined where there is none. */
@@ -29,7 +32,9 @@ export interface Scene extends Size {
 export type { Memory }
 
 export class Cancelled extends Error {
-  constructor() { super('Cancelled.') }
+  constructor() {
+    super('Cancelled.')
+  }
 }
 
 export interface Context {

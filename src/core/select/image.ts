@@ -26,25 +26,42 @@ export class NoSuchPicture extends Error {}
 
 /** Rec. 709 luma of encoded values, times alpha; or alpha. */
 export function coverageOf(picture: Picture, use: 'luminance' | 'alpha'): Matte {
-  const { width, height, data } = picture, out = new Uint8Array(width * height)
-  for (let i = 0, o = 0; o < out.length; i += 4, o++) out[o] = use === 'alpha' ? data[i + 3] : Math.round(((0.2126 * data[i] + 0.7152 * data[i + 1] + 0.0722 * data[i + 2]) * data[i + 3]) / 255)
+  const { width, height, data } = picture,
+    out = new Uint8Array(width * height)
+  for (let i = 0, o = 0; o < out.length; i += 4, o++)
+    out[o] =
+      use === 'alpha'
+        ? data[i + 3]
+        : Math.round(((0.2126 * data[i] + 0.7152 * data[i + 1] + 0.0722 * data[i + 2]) * data[i + 3]) / 255)
   return { width, height, data: out }
 }
 
 /** Throws NoSuchPicture. */
 export function pictureOf(scene: Scene, asset: string): Picture {
   const found = scene.image?.(asset)
-  if (!found) throw new NoSuchPicture(`The mask picture ${/^[0-9a-f]{64}$/.test(asset) ? `${asset.slice(0, 8)}…` : `“${asset}”`} is not here.`)
+  if (!found)
+    throw new NoSuchPicture(
+      `The mask picture ${/^[0-9a-f]{64}$/.test(asset) ? `${asset.slice(0, 8)}…` : `“${asset}”`} is not here.`,
+    )
   return found
 }
 
 /** From the picture's pixels to the canvas's. */
 function placed({ fit, x, y, scale, rotation: turn }: ImageFields, picture: Picture, scene: Scene): Affine {
-  const base: Affine = fit === 'none' ? [1, 0, 0, 1, 0, 0]
-    : fit === 'layer' && scene.active ? compose(scene.active.placement, scaling(scene.active.width / picture.width, scene.active.height / picture.height))
-      : scaling(scene.width / picture.width, scene.height / picture.height)
+  const base: Affine =
+    fit === 'none'
+      ? [1, 0, 0, 1, 0, 0]
+      : fit === 'layer' && scene.active
+        ? compose(
+            scene.active.placement,
+            scaling(scene.active.width / picture.width, scene.active.height / picture.height),
+          )
+        : scaling(scene.width / picture.width, scene.height / picture.height)
   const middle = apply(base, picture.width / 2, picture.height / 2)
-  const about = compose(translation(middle[0] + x, middle[1] + y), compose(rotation(turn), compose(scaling(scale), translation(-middle[0], -middle[1]))))
+  const about = compose(
+    translation(middle[0] + x, middle[1] + y),
+    compose(rotation(turn), compose(scaling(scale), translation(-middle[0], -middle[1]))),
+  )
   return compose(about, base)
 }
 
@@ -53,16 +70,39 @@ export const image: Finder<'image', ImageFields> = {
   kind: 'image',
   finds: true,
   looksAtPixels: false,
-  fields: { asset: text(400), fit: oneOf(['canvas', 'layer', 'none'] as const, 'canvas'), x: coordinate(0), y: coordinate(0), scale: number(0.001, 1000, 1), rotation: number(-360, 360, 0), outside: oneOf(['hidden', 'shown'] as const, 'hidden'), use: oneOf(['luminance', 'alpha'] as const, 'luminance') },
+  fields: {
+    asset: text(400),
+    fit: oneOf(['canvas', 'layer', 'none'] as const, 'canvas'),
+    x: coordinate(0),
+    y: coordinate(0),
+    scale: number(0.001, 1000, 1),
+    rotation: number(-360, 360, 0),
+    outside: oneOf(['hidden', 'shown'] as const, 'hidden'),
+    use: oneOf(['luminance', 'alpha'] as const, 'luminance'),
+  },
   dependsOn: (scene, { fit }) => (fit === 'layer' ? JSON.stringify(scene.active ?? null) : ''),
   find(scene, params, context) {
     const picture = pictureOf(scene, params.asset)
     const key = `image ${params.asset} ${params.use}`
     let levels = context.memory.get<Matte[]>(key)
-    if (!levels) { levels = mattePyramid(coverageOf(picture, params.use)); context.memory.set(key, levels, levels.reduce((sum, level) => sum + level.data.byteLength, 0)) }
-    const matte = emptyMatte(scene), row = new Float32Array(scene.width), outside = params.outside === 'shown' ? 255 : 0
+    if (!levels) {
+      levels = mattePyramid(coverageOf(picture, params.use))
+      context.memory.set(
+        key,
+        levels,
+        levels.reduce((sum, level) => sum + level.data.byteLength, 0),
+      )
+    }
+    const matte = emptyMatte(scene),
+      row = new Float32Array(scene.width),
+      outside = params.outside === 'shown' ? 255 : 0
     let toPicture: Affine
-    try { toPicture = inverse(placed(params, picture, scene)) } catch { matte.data.fill(outside); return matte } // a layer without area has nothing to lie on
+    try {
+      toPicture = inverse(placed(params, picture, scene))
+    } catch {
+      matte.data.fill(outside)
+      return matte
+    } // a layer without area has nothing to lie on
     const level = Math.min(levels.length - 1, Math.max(0, Math.round(Math.log2(meanScale(toPicture)))))
     const map = compose(scaling(1 / 2 ** level), toPicture)
     for (let y = 0; y < scene.height; y++) {

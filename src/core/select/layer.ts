@@ -21,7 +21,12 @@ export const layer: Finder<'layer', LayerFields> = {
   dependsOn: (scene, { layer: id }) => scene.layer?.(id)?.identity ?? 'none',
   find(scene, { layer: id, use }) {
     const found = scene.layer?.(id)
-    if (!found) throw new NoSuchLayer(scene.layer ? 'The layer this step looks at is not there any more.' : 'A layer is looked at; layers are kept with a project and are not known here.')
+    if (!found)
+      throw new NoSuchLayer(
+        scene.layer
+          ? 'The layer this step looks at is not there any more.'
+          : 'A layer is looked at; layers are kept with a project and are not known here.',
+      )
     return use === 'mask' ? found.mask() : coverageOf(found.picture(), use)
   },
 }

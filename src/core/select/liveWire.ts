@@ -17,11 +17,19 @@ export interface LiveWireFields {
 }
 
 /** The outline through the anchors. Pieces between two anchors are remembered: moving one changes two. @param closed the last is joined to the first */
-export function wireOutline(scene: Scene, { anchors, width, contrast, sample }: LiveWireFields & { sample: Sample }, closed: boolean, context: Context): Point[] {
-  const pictureName = scene.identity(sample), out: Point[] = []
+export function wireOutline(
+  scene: Scene,
+  { anchors, width, contrast, sample }: LiveWireFields & { sample: Sample },
+  closed: boolean,
+  context: Context,
+): Point[] {
+  const pictureName = scene.identity(sample),
+    out: Point[] = []
   let picture: Picture | undefined
   for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
-    const a = anchors[k], b = anchors[(k + 1) % anchors.length], key = `wire ${pictureName} ${a} ${b} ${width} ${contrast}`
+    const a = anchors[k],
+      b = anchors[(k + 1) % anchors.length],
+      key = `wire ${pictureName} ${a} ${b} ${width} ${contrast}`
     let piece = context.memory.get<Point[]>(key)
     if (!piece) {
       context.check(k / anchors.length)
@@ -40,8 +48,10 @@ export const liveWire: Finder<'liveWire', LiveWireFields> = {
   looksAtPixels: true,
   fields: { anchors: points(10_000), width: number(1, 400, 24), contrast: number(0, 1, 0.1), antialias: flag(true) },
   find(scene, params, context): Found {
-    if (params.anchors.length < 2) return { ...emptyMatte(scene), note: 'Nothing found yet, because an outline needs at least two anchors.' }
-    if (params.anchors.every(([x, y]) => x < 0 || y < 0 || x >= scene.width || y >= scene.height)) return { ...emptyMatte(scene), note: 'Nothing found, because all anchors lie outside the picture.' }
+    if (params.anchors.length < 2)
+      return { ...emptyMatte(scene), note: 'Nothing found yet, because an outline needs at least two anchors.' }
+    if (params.anchors.every(([x, y]) => x < 0 || y < 0 || x >= scene.width || y >= scene.height))
+      return { ...emptyMatte(scene), note: 'Nothing found, because all anchors lie outside the picture.' }
     return filled(scene, [wireOutline(scene, params, true, context)], 'evenodd', params.antialias, context)
   },
 }

@@ -32,11 +32,18 @@ export const marks: Finder<'marks', MarksFields> = {
   finds: true,
   looksAtPixels: true,
   drafts: true,
-  fields: { outline: optional(points(100_000)), keep: markField([], []), drop: markField([], []), unsure: markField([], []), solver: oneOf(SOLVERS, 'closedForm') },
+  fields: {
+    outline: optional(points(100_000)),
+    keep: markField([], []),
+    drop: markField([], []),
+    unsure: markField([], []),
+    solver: oneOf(SOLVERS, 'closedForm'),
+  },
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
-    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1
+    const view = segmentView(scene, params.sample, context),
+      small = view.levels.length - 1
     let contradictory = false
     const given = (level: number): Uint8Array => {
       const made = givenBy(params, view, level)
@@ -49,25 +56,56 @@ export const marks: Finder<'marks', MarksFields> = {
     const full = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
     if (context.draft) return draftMatte(full, view, scene)
     const matte = stateToMatte(full, view, scene, true)
-    if (params.unsure.some((stroke) => stroke.points.length)) solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
-    return { ...matte, ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}) }
+    if (params.unsure.some((stroke) => stroke.points.length))
+      solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
+    return {
+      ...matte,
+      ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
+    }
   },
 }
 
 /** What unsure marks cover is solved as a matte, from what was decided around it. */
-function solveUnsure(matte: Matte, picture: Picture, { unsure, solver }: MarksFields, given: Uint8Array, check: (progress: number) => void): void {
+function solveUnsure(
+  matte: Matte,
+  picture: Picture,
+  { unsure, solver }: MarksFields,
+  given: Uint8Array,
+  check: (progress: number) => void,
+): void {
   const open = coverMarks(unsure, wholeOf(picture), 0, picture).data
-  solveUnknown(picture, matte, open.map((c, i) => (c >= 128 && given[i] === UNDECIDED ? 1 : 0)), solver, check)
+  solveUnknown(
+    picture,
+    matte,
+    open.map((c, i) => (c >= 128 && given[i] === UNDECIDED ? 1 : 0)),
+    solver,
+    check,
+  )
 }
 
-function givenBy({ keep, drop, outline }: MarksFields, { levels, frame }: SegmentView, level: number): { state: Uint8Array; contradictory: boolean } {
-  const picture = levels[level], inside = coverMarks(keep, frame, level, picture).data, outside = coverMarks(drop, frame, level, picture).data
-  const within = outline && outline.length > 2 ? fillPolygons(picture, [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])], 'evenodd').data : null
+function givenBy(
+  { keep, drop, outline }: MarksFields,
+  { levels, frame }: SegmentView,
+  level: number,
+): { state: Uint8Array; contradictory: boolean } {
+  const picture = levels[level],
+    inside = coverMarks(keep, frame, level, picture).data,
+    outside = coverMarks(drop, frame, level, picture).data
+  const within =
+    outline && outline.length > 2
+      ? fillPolygons(
+          picture,
+          [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
+          'evenodd',
+        ).data
+      : null
   const state = new Uint8Array(inside.length)
   let contradictory = false
   for (let i = 0; i < state.length; i++) {
-    if (inside[i] >= 128) { state[i] = INSIDE; if (outside[i] >= 128) contradictory = true }
-    else if (outside[i] >= 128 || (within && within[i] < 128) || picture.data[4 * i + 3] < 128) state[i] = OUTSIDE
+    if (inside[i] >= 128) {
+      state[i] = INSIDE
+      if (outside[i] >= 128) contradictory = true
+    } else if (outside[i] >= 128 || (within && within[i] < 128) || picture.data[4 * i + 3] < 128) state[i] = OUTSIDE
   }
   return { state, contradictory }
 }

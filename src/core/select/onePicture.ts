@@ -4,7 +4,13 @@ import { type Context, type Scene } from './finder'
 import { BoundedMemory } from '../common/memory'
 
 /** @param images pictures that steps name */
-export const sceneOf = (picture: Picture, name = 'picture', images?: ReadonlyMap<string, Picture>): Scene => ({ ...(images ? { image: (asset: string) => images.get(asset) } : {}), width: picture.width, height: picture.height, picture: () => picture, identity: () => name })
+export const sceneOf = (picture: Picture, name = 'picture', images?: ReadonlyMap<string, Picture>): Scene => ({
+  ...(images ? { image: (asset: string) => images.get(asset) } : {}),
+  width: picture.width,
+  height: picture.height,
+  picture: () => picture,
+  identity: () => name,
+})
 
 /** A context that is never cancelled and keeps up to `bytes` of results. */
 export const plainContext = (bytes = 1 << 30): Context => ({ memory: new BoundedMemory(bytes), check: () => {} })

@@ -3,20 +3,47 @@ import { paintStrokes, type Stroke } from '../raster/brush'
 import { FARTHEST, type Field } from '../common/fields'
 import { type Finder } from './finder'
 
-export interface PaintFields { strokes: readonly Stroke[] }
+export interface PaintFields {
+  strokes: readonly Stroke[]
+}
 
-const MOST_STROKES = 10_000, MOST_POINTS = 100_000, LARGEST = 20_000
+const MOST_STROKES = 10_000,
+  MOST_POINTS = 100_000,
+  LARGEST = 20_000
 export const STROKE_DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
 
 const inRange = (v: unknown, min: number, max: number): boolean => typeof v === 'number' && v >= min && v <= max
-const isPoint = (p: unknown): boolean => Array.isArray(p) && (p.length === 2 || (p.length === 3 && inRange(p[2], 0, 1))) && inRange(p[0], -FARTHEST, FARTHEST) && inRange(p[1], -FARTHEST, FARTHEST)
+const isPoint = (p: unknown): boolean =>
+  Array.isArray(p) &&
+  (p.length === 2 || (p.length === 3 && inRange(p[2], 0, 1))) &&
+  inRange(p[0], -FARTHEST, FARTHEST) &&
+  inRange(p[1], -FARTHEST, FARTHEST)
 
 /** A stroke as it may be written: what has a default may be left out. */
 function isStroke(s: unknown): boolean {
   if (typeof s !== 'object' || s === null) return false
-  const { points, size, hardness = 1, strength = 1, spacing = 0.1, tip = 'round', erase = false, ...rest } = s as Record<string, unknown>
-  return Object.keys(rest).length === 0 && Array.isArray(points) && points.length <= MOST_POINTS && points.every(isPoint) && inRange(size, 0, LARGEST) && inRange(hardness, 0, 1) &&
-    inRange(strength, 0, 1) && inRange(spacing, 0.01, 10) && (tip === 'round' || tip === 'square') && typeof erase === 'boolean'
+  const {
+    points,
+    size,
+    hardness = 1,
+    strength = 1,
+    spacing = 0.1,
+    tip = 'round',
+    erase = false,
+    ...rest
+  } = s as Record<string, unknown>
+  return (
+    Object.keys(rest).length === 0 &&
+    Array.isArray(points) &&
+    points.length <= MOST_POINTS &&
+    points.every(isPoint) &&
+    inRange(size, 0, LARGEST) &&
+    inRange(hardness, 0, 1) &&
+    inRange(strength, 0, 1) &&
+    inRange(spacing, 0.01, 10) &&
+    (tip === 'round' || tip === 'square') &&
+    typeof erase === 'boolean'
+  )
 }
 
 /** Brush strokes, as every brush that paints takes them. */
@@ -34,7 +61,8 @@ export const paint: Finder<'paint', PaintFields> = {
   find(scene, params, context) {
     const all = params.strokes.map((stroke) => ({ ...STROKE_DEFAULTS, ...stroke }))
     // While the last stroke is drawn, the ones before it stay as they are.
-    const before = all.slice(0, -1), key = `paint ${scene.width}×${scene.height} ${JSON.stringify(before)}`
+    const before = all.slice(0, -1),
+      key = `paint ${scene.width}×${scene.height} ${JSON.stringify(before)}`
     const known = before.length ? context.memory.get<Matte>(key) : undefined
     const matte = known ? { ...known, data: known.data.slice() } : emptyMatte(scene)
     if (!known && before.length) {

@@ -18,7 +18,9 @@ export interface PaletteFields {
 const STEPS_PER_UNIT = 2
 const MOST_STEPS = 254
 /** Bits kept of each channel in the table: a step of it is about one CIELAB unit. */
-const BITS = 7, LEVELS = 1 << BITS, DROPPED = 8 - BITS
+const BITS = 7,
+  LEVELS = 1 << BITS,
+  DROPPED = 8 - BITS
 const MASK = ((LEVELS - 1) << DROPPED) & 255
 /** A cell no pixel has asked for yet: there are far fewer colours in a picture than cells. */
 const UNKNOWN = 255
@@ -26,11 +28,23 @@ const UNKNOWN = 255
 const SLICE = 1 << 18
 
 /** Coverage by the nearest of these colours over the whole picture, and the distances it comes from, in halves of a CIELAB unit (255 where nothing is). */
-function measure(picture: Picture, palette: PaletteFields['colours'], coverage: Uint8Array, check: (progress: number) => void): { matte: Uint8Array; distance: Uint8Array } {
-  const pixels = new Uint8Array(picture.data.buffer, picture.data.byteOffset, picture.data.length), shown = words(picture), total = shown.length
-  const matte = new Uint8Array(total), distance = new Uint8Array(total)
+function measure(
+  picture: Picture,
+  palette: PaletteFields['colours'],
+  coverage: Uint8Array,
+  check: (progress: number) => void,
+): { matte: Uint8Array; distance: Uint8Array } {
+  const pixels = new Uint8Array(picture.data.buffer, picture.data.byteOffset, picture.data.length),
+    shown = words(picture),
+    total = shown.length
+  const matte = new Uint8Array(total),
+    distance = new Uint8Array(total)
   const differences = palette.map(([red, green, blue]) => labDifferenceTo(labOf(red, green, blue)))
-  const table = KERNEL_BASE, map = table + LEVELS ** 3, source = map + 256, found = source + 4 * SLICE, covered = found + SLICE
+  const table = KERNEL_BASE,
+    map = table + LEVELS ** 3,
+    source = map + 256,
+    found = source + 4 * SLICE,
+    covered = found + SLICE
   const { bytes, lookUpColours, mapBytes } = kernels(covered + SLICE)
   bytes.fill(UNKNOWN, table, map)
   bytes.set(coverage, map)
@@ -38,7 +52,11 @@ function measure(picture: Picture, palette: PaletteFields['colours'], coverage: 
     check(from / total)
     const count = Math.min(SLICE, total - from)
     bytes.set(pixels.subarray(4 * from, 4 * (from + count)), source)
-    for (let done = 0; (done += lookUpColours(source + 4 * done, found + done, count - done, table, BITS, UNKNOWN)) < count;) bytes[table + cellOf(shown[from + done])] = nearest(shown[from + done], differences)
+    for (
+      let done = 0;
+      (done += lookUpColours(source + 4 * done, found + done, count - done, table, BITS, UNKNOWN)) < count;
+    )
+      bytes[table + cellOf(shown[from + done])] = nearest(shown[from + done], differences)
     mapBytes(found, covered, count, map)
     distance.set(bytes.subarray(found, found + count), from)
     matte.set(bytes.subarray(covered, covered + count), from)
@@ -49,7 +67,9 @@ function measure(picture: Picture, palette: PaletteFields['colours'], coverage: 
 /** Coverage of distances already measured. */
 function mapped(distance: Uint8Array, coverage: Uint8Array): Uint8Array {
   const out = new Uint8Array(distance.length)
-  const map = KERNEL_BASE, source = map + 256, covered = source + SLICE
+  const map = KERNEL_BASE,
+    source = map + 256,
+    covered = source + SLICE
   const { bytes, mapBytes } = kernels(covered + SLICE)
   bytes.set(coverage, map)
   for (let from = 0; from < out.length; from += SLICE) {
@@ -61,7 +81,10 @@ function mapped(distance: Uint8Array, coverage: Uint8Array): Uint8Array {
   return out
 }
 
-const cellOf = (word: number): number => ((word & MASK) >> DROPPED) | (((word >>> 8) & MASK) << (BITS - DROPPED)) | (((word >>> 16) & MASK) << (2 * BITS - DROPPED))
+const cellOf = (word: number): number =>
+  ((word & MASK) >> DROPPED) |
+  (((word >>> 8) & MASK) << (BITS - DROPPED)) |
+  (((word >>> 16) & MASK) << (2 * BITS - DROPPED))
 
 /** The least distance of a cell's middle colour. */
 function nearest(word: number, differences: readonly ((word: number) => number)[]): number {
@@ -73,7 +96,8 @@ function nearest(word: number, differences: readonly ((word: number) => number)[
 
 /** Coverage (0-255) for each distance: full up to spread·(1 − softness), none from spread·(1 + softness), a smooth step between. */
 function paletteCoverage(spread: number, softness: number): Uint8Array {
-  const full = spread * (1 - softness), none = Math.min(MOST_STEPS / STEPS_PER_UNIT, spread * (1 + softness))
+  const full = spread * (1 - softness),
+    none = Math.min(MOST_STEPS / STEPS_PER_UNIT, spread * (1 + softness))
   return Uint8Array.from({ length: 256 }, (_, step) => {
     const distance = Math.max(0, step - 1) / STEPS_PER_UNIT // a cell's middle lies up to half a unit from its colours
     if (distance <= full) return 255
@@ -84,10 +108,16 @@ function paletteCoverage(spread: number, softness: number): Uint8Array {
 }
 
 /** Soft coverage by the nearest of these colours, over the whole picture. */
-export function paletteMatte(scene: Scene, { colours: picked, spread, softness }: PaletteFields, sample: Sample, context: Context): Matte {
+export function paletteMatte(
+  scene: Scene,
+  { colours: picked, spread, softness }: PaletteFields,
+  sample: Sample,
+  context: Context,
+): Matte {
   const { width, height } = scene
   if (picked.length === 0) return { width, height, data: new Uint8Array(width * height) }
-  const key = distanceKey(scene, sample, picked), coverage = paletteCoverage(spread, softness)
+  const key = distanceKey(scene, sample, picked),
+    coverage = paletteCoverage(spread, softness)
   const known = context.memory.get<Uint8Array>(key)
   if (known) return { width, height, data: mapped(known, coverage) }
   const { matte, distance } = measure(scene.picture(sample), picked, coverage, context.check)
@@ -96,7 +126,12 @@ export function paletteMatte(scene: Scene, { colours: picked, spread, softness }
 }
 
 /** The share of the picture at each distance from the nearest colour, in halves of a CIELAB unit; undefined until the palette has been looked for. */
-export function paletteHistogram(scene: Scene, picked: PaletteFields['colours'], sample: Sample, { memory }: Context): number[] | undefined {
+export function paletteHistogram(
+  scene: Scene,
+  picked: PaletteFields['colours'],
+  sample: Sample,
+  { memory }: Context,
+): number[] | undefined {
   const distance = memory.get<Uint8Array>(distanceKey(scene, sample, picked))
   if (!distance) return undefined
   const counts = new Uint32Array(256)
@@ -104,9 +139,14 @@ export function paletteHistogram(scene: Scene, picked: PaletteFields['colours'],
   return Array.from(counts.subarray(0, MOST_STEPS + 1), (count) => count / distance.length)
 }
 
-const distanceKey = (scene: Scene, sample: Sample, picked: PaletteFields['colours']) => `palette ${scene.identity(sample)} ${JSON.stringify(picked)}`
+const distanceKey = (scene: Scene, sample: Sample, picked: PaletteFields['colours']) =>
+  `palette ${scene.identity(sample)} ${JSON.stringify(picked)}`
 
-export const paletteFields: Fields<PaletteFields> = { colours: colours(64), spread: number(0, 100, 24), softness: number(0, 1, 0.5) }
+export const paletteFields: Fields<PaletteFields> = {
+  colours: colours(64),
+  spread: number(0, 100, 24),
+  softness: number(0, 1, 0.5),
+}
 
 export const palette: Finder<'palette', PaletteFields> = {
   kind: 'palette',

@@ -16,7 +16,14 @@ const pathData: Field<string> = {
   takes: `SVG path data (M L H V C S Q T A Z) with coordinates from ${-FARTHEST} to ${FARTHEST}`,
   accepts: (v): v is string => {
     if (typeof v !== 'string' || v.length > LONGEST) return false
-    try { return pathOutlines(v).every((outline) => outline.every(([x, y]) => Math.abs(x) <= FARTHEST && Math.abs(y) <= FARTHEST)) } catch (error) { if (error instanceof PathError) return false; throw error }
+    try {
+      return pathOutlines(v).every((outline) =>
+        outline.every(([x, y]) => Math.abs(x) <= FARTHEST && Math.abs(y) <= FARTHEST),
+      )
+    } catch (error) {
+      if (error instanceof PathError) return false
+      throw error
+    }
   },
 }
 

@@ -15,5 +15,6 @@ export const polygon: Finder<'polygon', PolygonFields> = {
   finds: true,
   looksAtPixels: false,
   fields: { points: points(100_000), antialias: flag(true) },
-  find: (scene, params, context) => filled(scene, params.points.length > 2 ? [params.points] : [], 'evenodd', params.antialias, context),
+  find: (scene, params, context) =>
+    filled(scene, params.points.length > 2 ? [params.points] : [], 'evenodd', params.antialias, context),
 }

@@ -6,7 +6,10 @@ import { type Finder } from './finder'
 
 export interface RectangleFields {
   /** Left, top, width and height of the unrotated box, px. */
-  x: number; y: number; width: number; height: number
+  x: number
+  y: number
+  width: number
+  height: number
   /** Degrees clockwise about the box's centre. */
   rotation: number
   /** px; at most half the shorter side is used. */
@@ -15,15 +18,26 @@ export interface RectangleFields {
 }
 
 /** Pieces in a quarter circle of radius r, so that no piece leaves the true arc by more than 1/200 px (sagitta r·(1 − cos(θ/2))). */
-export const arcPieces = (radius: number): number => Math.max(2, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(1, 0.005 / radius))))
+export const arcPieces = (radius: number): number =>
+  Math.max(2, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(1, 0.005 / radius))))
 
 /** The outline of a rectangle, its corners rounded with arcs of circles. */
-export function rectangleOutline({ x, y, width, height, rotation: degrees, cornerRadius }: Omit<RectangleFields, 'antialias'>): Point[] {
+export function rectangleOutline({
+  x,
+  y,
+  width,
+  height,
+  rotation: degrees,
+  cornerRadius,
+}: Omit<RectangleFields, 'antialias'>): Point[] {
   const radius = Math.min(cornerRadius, width / 2, height / 2)
   const turn = rotation(degrees, x + width / 2, y + height / 2)
   const points: Point[] = []
   const corner = (centreX: number, centreY: number, startDegrees: number) => {
-    if (radius <= 0) { points.push(apply(turn, centreX, centreY)); return }
+    if (radius <= 0) {
+      points.push(apply(turn, centreX, centreY))
+      return
+    }
     const pieces = arcPieces(radius)
     for (let i = 0; i <= pieces; i++) {
       const angle = ((startDegrees + (90 * i) / pieces) * Math.PI) / 180
@@ -42,6 +56,21 @@ export const rectangle: Finder<'rectangle', RectangleFields> = {
   kind: 'rectangle',
   finds: true,
   looksAtPixels: false,
-  fields: { x: coordinate(), y: coordinate(), width: length(), height: length(), rotation: number(-36000, 36000, 0), cornerRadius: length(0), antialias: flag(true) },
-  find: (scene, params, context) => filled(scene, params.width > 0 && params.height > 0 ? [rectangleOutline(params)] : [], 'nonzero', params.antialias, context),
+  fields: {
+    x: coordinate(),
+    y: coordinate(),
+    width: length(),
+    height: length(),
+    rotation: number(-36000, 36000, 0),
+    cornerRadius: length(0),
+    antialias: flag(true),
+  },
+  find: (scene, params, context) =>
+    filled(
+      scene,
+      params.width > 0 && params.height > 0 ? [rectangleOutline(params)] : [],
+      'nonzero',
+      params.antialias,
+      context,
+    ),
 }

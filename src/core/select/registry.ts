@@ -39,19 +39,67 @@ import { subject } from './subject'
 import { triangle } from './triangle'
 import { trimap } from './trimap'
 
-export const FINDERS = { rectangle, ellipse, triangle, band, polygon, path, similarColour, palette, colourSpot, paint, gradient, image, layer, saved, liveWire, edgeBand, edgePaint, spread, roughBox, marks, regions, subject, sky, trimap } as const
-export const MODIFIERS = { all, none, invert, grow, feather, smooth, border, fillHoles, dropSpecks, transform, opacity, limitColour, edge } as const
+export const FINDERS = {
+  rectangle,
+  ellipse,
+  triangle,
+  band,
+  polygon,
+  path,
+  similarColour,
+  palette,
+  colourSpot,
+  paint,
+  gradient,
+  image,
+  layer,
+  saved,
+  liveWire,
+  edgeBand,
+  edgePaint,
+  spread,
+  roughBox,
+  marks,
+  regions,
+  subject,
+  sky,
+  trimap,
+} as const
+export const MODIFIERS = {
+  all,
+  none,
+  invert,
+  grow,
+  feather,
+  smooth,
+  border,
+  fillHoles,
+  dropSpecks,
+  transform,
+  opacity,
+  limitColour,
+  edge,
+} as const
 
 type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never
 type Simplify<T> = { [K in keyof T]: T[K] } & {}
 
-export type FindingStep = { [K in keyof typeof FINDERS]: Simplify<{ kind: K } & FieldsOf<(typeof FINDERS)[K]> & FindingFields & CommonFields & { sample: Sample }> }[keyof typeof FINDERS]
-export type ModifyingStep = { [K in keyof typeof MODIFIERS]: Simplify<{ kind: K } & FieldsOf<(typeof MODIFIERS)[K]> & CommonFields> }[keyof typeof MODIFIERS]
+export type FindingStep = {
+  [K in keyof typeof FINDERS]: Simplify<
+    { kind: K } & FieldsOf<(typeof FINDERS)[K]> & FindingFields & CommonFields & { sample: Sample }
+  >
+}[keyof typeof FINDERS]
+export type ModifyingStep = {
+  [K in keyof typeof MODIFIERS]: Simplify<{ kind: K } & FieldsOf<(typeof MODIFIERS)[K]> & CommonFields>
+}[keyof typeof MODIFIERS]
 export type Step = FindingStep | ModifyingStep
 type StepKind = Step['kind']
 export type StepOfKind<K extends StepKind> = Extract<Step, { kind: K }>
 
-export interface Recipe { readonly version: 1; readonly steps: readonly Step[] }
+export interface Recipe {
+  readonly version: 1
+  readonly steps: readonly Step[]
+}
 
 export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
 export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder

@@ -37,7 +37,8 @@ export interface RoughBoxFields {
 }
 
 /** How far around the box surroundings are learnt, as a share of its sides, and at least px. */
-const MARGIN = 0.5, LEAST_MARGIN = 24
+const MARGIN = 0.5,
+  LEAST_MARGIN = 24
 const REGIONS = 400
 /** The object spans at least this share of the box in both directions. */
 const LEAST_SPAN = 0.66
@@ -48,8 +49,11 @@ const SURE = 8
 /** A guess that takes likeness into account also finds openings: it is preferred when its outline is nearly as good as the other's. */
 const PREFERENCE = 1.15
 
-const box4 = (): Field<readonly [number, number, number, number]> =>
-  ({ takes: '[left, top, right, bottom], four numbers in px', accepts: (v): v is readonly [number, number, number, number] => Array.isArray(v) && v.length === 4 && v.every((n) => typeof n === 'number' && Math.abs(n) <= FARTHEST) })
+const box4 = (): Field<readonly [number, number, number, number]> => ({
+  takes: '[left, top, right, bottom], four numbers in px',
+  accepts: (v): v is readonly [number, number, number, number] =>
+    Array.isArray(v) && v.length === 4 && v.every((n) => typeof n === 'number' && Math.abs(n) <= FARTHEST),
+})
 
 export const roughBox: Finder<'roughBox', RoughBoxFields> = {
   kind: 'roughBox',
@@ -57,27 +61,49 @@ export const roughBox: Finder<'roughBox', RoughBoxFields> = {
   looksAtPixels: true,
   fields: { box: optional(box4()), outline: optional(points(100_000)), analyse: flag(true), smoothEdge: flag(true) },
   find(scene, params, context) {
-    const loop = loopOf(params), nothing = (note: string): Found => ({ ...emptyMatte(scene), note })
+    const loop = loopOf(params),
+      nothing = (note: string): Found => ({ ...emptyMatte(scene), note })
     if (loop.length < 3) return nothing('Nothing found, because the outline has fewer than three points.')
     const bounds = boundsOfPoints(loop)
-    if (bounds[2] - bounds[0] < 2 || bounds[3] - bounds[1] < 2) return nothing('Nothing found, because the box is smaller than two pixels.')
-    if (bounds[2] <= 0 || bounds[3] <= 0 || bounds[0] >= scene.width || bounds[1] >= scene.height) return nothing('Nothing found, because the box lies outside the picture.')
+    if (bounds[2] - bounds[0] < 2 || bounds[3] - bounds[1] < 2)
+      return nothing('Nothing found, because the box is smaller than two pixels.')
+    if (bounds[2] <= 0 || bounds[3] <= 0 || bounds[0] >= scene.width || bounds[1] >= scene.height)
+      return nothing('Nothing found, because the box lies outside the picture.')
     if (!params.analyse) return fillPolygons(scene, [loop], 'evenodd')
     return objectIn(scene, loop, params, context)
   },
 }
 
-const loopOf = ({ box, outline }: RoughBoxFields): readonly Point[] => outline ?? (box ? [[Math.min(box[0], box[2]), Math.min(box[1], box[3])], [Math.max(box[0], box[2]), Math.min(box[1], box[3])], [Math.max(box[0], box[2]), Math.max(box[1], box[3])], [Math.min(box[0], box[2]), Math.max(box[1], box[3])]] : [])
+const loopOf = ({ box, outline }: RoughBoxFields): readonly Point[] =>
+  outline ??
+  (box
+    ? [
+        [Math.min(box[0], box[2]), Math.min(box[1], box[3])],
+        [Math.max(box[0], box[2]), Math.min(box[1], box[3])],
+        [Math.max(box[0], box[2]), Math.max(box[1], box[3])],
+        [Math.min(box[0], box[2]), Math.max(box[1], box[3])],
+      ]
+    : [])
 
-function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: RoughBoxFields & { sample: Sample }, context: Context): Found {
+function objectIn(
+  scene: Scene,
+  loop: readonly Point[],
+  { sample, smoothEdge }: RoughBoxFields & { sample: Sample },
+  context: Context,
+): Found {
   const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
   const frame = frameAround(boundsOfPoints(loop), MARGIN, LEAST_MARGIN, scene)!
-  const view = segmentView(scene, sample, context, frame), small = view.levels.length - 1
+  const view = segmentView(scene, sample, context, frame),
+    small = view.levels.length - 1
   const given = (level: number): Uint8Array => givenBy(view, loop, level)
-  const start = given(small), undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
+  const start = given(small),
+    undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
   if (undecided === 0) return nothing('there is nothing inside the box')
   context.check(0.05)
-  const calm = calmed(view.lab), gradient = colourGradient(calm), tree = makeRegionTree(calm, { gradient }), graph = regionGraph(tree, view.lab, REGIONS)
+  const calm = calmed(view.lab),
+    gradient = colourGradient(calm),
+    tree = makeRegionTree(calm, { gradient }),
+    graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
@@ -87,21 +113,38 @@ function objectIn(scene: Scene, loop: readonly Point[], { sample, smoothEdge }: 
   let best: { state: Uint8Array; models: Models; score: number } | undefined
   for (const [n, guess] of guesses.entries()) {
     if (!guess) continue
-    const cut = cutSmall({ lab: view.lab, given: start, guess, weight, tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab) }, (p) => context.check(0.3 + 0.15 * (n + p)))
+    const cut = cutSmall(
+      {
+        lab: view.lab,
+        given: start,
+        guess,
+        weight,
+        tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab),
+      },
+      (p) => context.check(0.3 + 0.15 * (n + p)),
+    )
     const score = (n === 0 ? PREFERENCE : 1) * scoreOf(cut.state, start, gradient, view)
     if (!best || score > best.score) best = { ...cut, score }
     if (score >= SURE) break
   }
   if (!best?.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
-  const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) => context.check(0.6 + 0.35 * p))
+  const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) =>
+    context.check(0.6 + 0.35 * p),
+  )
   return stateToMatte(full, view, scene, smoothEdge)
 }
 
 /** What is given at a level: what lies outside the loop, and what is transparent, is outside. */
 function givenBy({ levels, frame }: SegmentView, loop: readonly Point[], level: number): Uint8Array {
-  const picture = levels[level], scale = 1 / 2 ** level
-  const inside = fillPolygons(picture, [loop.map(([x, y]) => [(x - frame.x) * scale, (y - frame.y) * scale])], 'evenodd').data
-  for (let i = 0; i < inside.length; i++) inside[i] = inside[i] < 128 || picture.data[4 * i + 3] < 128 ? OUTSIDE : UNDECIDED
+  const picture = levels[level],
+    scale = 1 / 2 ** level
+  const inside = fillPolygons(
+    picture,
+    [loop.map(([x, y]) => [(x - frame.x) * scale, (y - frame.y) * scale])],
+    'evenodd',
+  ).data
+  for (let i = 0; i < inside.length; i++)
+    inside[i] = inside[i] < 128 || picture.data[4 * i + 3] < 128 ? OUTSIDE : UNDECIDED
   return inside
 }
 
@@ -109,31 +152,63 @@ function givenBy({ levels, frame }: SegmentView, loop: readonly Point[], level: 
 function outsideShares(graph: RegionGraph, given: Uint8Array): { outer: Float32Array; whole: boolean } {
   const outer = new Float32Array(graph.count)
   let any = false
-  for (let i = 0; i < given.length; i++) if (given[i] === OUTSIDE) { outer[graph.regionOf[i]]++; any = true }
+  for (let i = 0; i < given.length; i++)
+    if (given[i] === OUTSIDE) {
+      outer[graph.regionOf[i]]++
+      any = true
+    }
   for (let r = 0; r < graph.count; r++) outer[r] /= Math.max(1, graph.area[r])
   return { outer, whole: !any }
 }
 
 /** What is out of focus like the surroundings counts to them, unless hardly anything would be left. */
 function leaveOutOfFocus(graph: RegionGraph, { levels }: SegmentView, outer: Float32Array): void {
-  const blurred = outOfFocus(graph, levels, outer.map((share) => (share > 0.5 ? 1 : 0))), area = (left: (r: number) => boolean) => outer.reduce((sum, share, r) => sum + (left(r) ? (1 - share) * graph.area[r] : 0), 0)
-  if (blurred && area((r) => !blurred[r]) >= LEAST_FILL * area(() => true)) blurred.forEach((out, r) => { if (out) outer[r] = 1 })
+  const blurred = outOfFocus(
+      graph,
+      levels,
+      outer.map((share) => (share > 0.5 ? 1 : 0)),
+    ),
+    area = (left: (r: number) => boolean) =>
+      outer.reduce((sum, share, r) => sum + (left(r) ? (1 - share) * graph.area[r] : 0), 0)
+  if (blurred && area((r) => !blurred[r]) >= LEAST_FILL * area(() => true))
+    blurred.forEach((out, r) => {
+      if (out) outer[r] = 1
+    })
 }
 
 /** How good an object is: it spans and fills its box, and its outline lies on edges. */
 function scoreOf(state: Uint8Array, given: Uint8Array, gradient: Float32Array, view: SegmentView): number {
-  let inside = 0, undecided = 0
-  for (let i = 0; i < state.length; i++) { if (given[i] === UNDECIDED) undecided++; if (state[i] === INSIDE) inside++ }
-  return outlineStrength(state, gradient, view.lab) * Math.min(1, spans(state, given, view) / LEAST_SPAN) ** 2 * Math.min(1, inside / (LEAST_FILL * undecided))
+  let inside = 0,
+    undecided = 0
+  for (let i = 0; i < state.length; i++) {
+    if (given[i] === UNDECIDED) undecided++
+    if (state[i] === INSIDE) inside++
+  }
+  return (
+    outlineStrength(state, gradient, view.lab) *
+    Math.min(1, spans(state, given, view) / LEAST_SPAN) ** 2 *
+    Math.min(1, inside / (LEAST_FILL * undecided))
+  )
 }
 
 /** How much of what was undecided the object spans, the lesser of both directions, 0-1. */
 function spans(state: Uint8Array, given: Uint8Array, { lab: { width, height } }: SegmentView): number {
   const reach = (data: Uint8Array, value: number) => {
-    let left = width, right = 0, top = height, bottom = 0
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (data[y * width + x] === value) { if (x < left) left = x; if (x >= right) right = x + 1; if (y < top) top = y; bottom = y + 1 }
+    let left = width,
+      right = 0,
+      top = height,
+      bottom = 0
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        if (data[y * width + x] === value) {
+          if (x < left) left = x
+          if (x >= right) right = x + 1
+          if (y < top) top = y
+          bottom = y + 1
+        }
     return [Math.max(0, right - left), Math.max(0, bottom - top)]
   }
-  const [w, h] = reach(state, INSIDE), [W, H] = reach(given, UNDECIDED)
+  const [w, h] = reach(state, INSIDE),
+    [W, H] = reach(given, UNDECIDED)
   return Math.min(w / Math.max(1, W), h / Math.max(1, H))
 }

@@ -12,7 +12,12 @@ export class NoSuchSelection extends Error {}
 /** Throws NoSuchSelection, in a sentence, when there is no such selection here. */
 function lookUp(scene: Scene, { selection }: SavedFields): SavedSelection {
   const found = scene.saved?.(selection)
-  if (!found) throw new NoSuchSelection(scene.saved ? `There is no saved selection “${selection}” in this project.` : `“${selection}” names a saved selection; those are kept with a project and are not known here.`)
+  if (!found)
+    throw new NoSuchSelection(
+      scene.saved
+        ? `There is no saved selection “${selection}” in this project.`
+        : `“${selection}” names a saved selection; those are kept with a project and are not known here.`,
+    )
   return found
 }
 

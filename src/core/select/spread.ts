@@ -29,8 +29,11 @@ export const spread: Finder<'spread', SpreadFields> = {
   fields: { strokes: marks(['keep', 'drop'] as const), smoothEdge: flag(true) },
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
-    if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length)) return nothing('nothing is brushed over yet')
-    const view = segmentView(scene, params.sample, context), given = (level: number) => givenBy(params, view, level), start = given(view.levels.length - 1)
+    if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length))
+      return nothing('nothing is brushed over yet')
+    const view = segmentView(scene, params.sample, context),
+      given = (level: number) => givenBy(params, view, level),
+      start = given(view.levels.length - 1)
     if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
     const state = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
     return context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
@@ -38,9 +41,11 @@ export const spread: Finder<'spread', SpreadFields> = {
 }
 
 function givenBy({ strokes }: SpreadFields, { levels, frame }: SegmentView, level: number): Uint8Array {
-  const picture = levels[level], state = new Uint8Array(picture.width * picture.height)
+  const picture = levels[level],
+    state = new Uint8Array(picture.width * picture.height)
   for (const stroke of strokes) {
-    const covered = coverMarks([stroke], frame, level, picture).data, side = stroke.mode === 'keep' ? INSIDE : OUTSIDE
+    const covered = coverMarks([stroke], frame, level, picture).data,
+      side = stroke.mode === 'keep' ? INSIDE : OUTSIDE
     for (let i = 0; i < state.length; i++) if (covered[i] >= 128) state[i] = side
   }
   for (let i = 0; i < state.length; i++) if (picture.data[4 * i + 3] < 128) state[i] = OUTSIDE

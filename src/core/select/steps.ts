@@ -27,7 +27,8 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     const step = steps[i]
     if (step.hidden) continue
     const started = performance.now()
-    let remembered = false, note: string | undefined
+    let remembered = false,
+      note: string | undefined
     if (isFinding(step)) {
       const op = opOf(step)
       const alone = empty && op === 'add' && i === last
@@ -35,13 +36,25 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
       remembered = found.remembered
       note = found.note
       // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
-      if (alone && found.passing) { context.stepDone?.(i, step.kind, performance.now() - started, false); return found.matte }
-      if (empty && op === 'add') matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
-      else { matte = { width: matte.width, height: matte.height, data: matte.data.slice() }; combineInto(matte, found.matte, op) }
+      if (alone && found.passing) {
+        context.stepDone?.(i, step.kind, performance.now() - started, false)
+        return found.matte
+      }
+      if (empty && op === 'add')
+        matte = found.passing ? { ...found.matte, data: found.matte.data.slice() } : found.matte
+      else {
+        matte = { width: matte.width, height: matte.height, data: matte.data.slice() }
+        combineInto(matte, found.matte, op)
+      }
     } else {
       const modifier = modifierOf(step)
       note = modifier.note?.(matte, step)
-      const { width, height, data } = modifier.modify({ width: matte.width, height: matte.height, data: matte.data.slice() }, step, context, scene)
+      const { width, height, data } = modifier.modify(
+        { width: matte.width, height: matte.height, data: matte.data.slice() },
+        step,
+        context,
+        scene,
+      )
       matte = { width, height, data, ...(note ? { note } : {}) } satisfies Found
     }
     empty = false
@@ -52,14 +65,20 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
 }
 
 /** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. @param alone nothing else will be combined with it */
-export function findStep(step: FindingStep, scene: Scene, context: Context, alone = false): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
+export function findStep(
+  step: FindingStep,
+  scene: Scene,
+  context: Context,
+  alone = false,
+): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
   const key = findingKey(step, scene, context.draft)
   const known = context.memory.get<Found>(key)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
   const found = finderOf(step).find(scene, step, context)
   const { width, height } = found
   const unchanged = step.grow === 0 && step.feather === 0
-  if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone))) return { matte: found, remembered: false, passing: true }
+  if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone)))
+    return { matte: found, remembered: false, passing: true }
   let matte: Matte = found.passing && unchanged ? { width, height, data: found.data.slice() } : found
   if (step.grow !== 0) matte = grow(matte, step.grow)
   if (step.feather > 0) matte = featherMatte(matte, step.feather)
@@ -78,7 +97,10 @@ export function stepNotes(steps: readonly Step[], scene: Scene, { memory, draft 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
 function findingKey(step: FindingStep, scene: Scene, draft = false): string {
   const { op, hidden, name, id, ...decides } = step
-  void op; void hidden; void name; void id
+  void op
+  void hidden
+  void name
+  void id
   const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
   return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
@@ -88,7 +110,12 @@ function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[]
   return steps.map((step) => {
     if (!step.hidden) {
       if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, draft)}`
-      else { const { name, id, ...decides } = step; void name; void id; key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${scene.identity('all')}` : ''}` }
+      else {
+        const { name, id, ...decides } = step
+        void name
+        void id
+        key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${scene.identity('all')}` : ''}`
+      }
     }
     return key
   })

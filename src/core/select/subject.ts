@@ -23,16 +23,36 @@ export const subject: Finder<'subject', SubjectFields> = {
   fields: { pick: number(0, 9, 0) },
   find(scene, params, context) {
     const found = thingsOf(scene, params.sample, { ...context, check: (p) => context.check(0.66 * p) })
-    if (!found) return { ...emptyMatte(scene), note: 'Nothing found, because nothing stands out from what touches the picture’s border.' }
-    const { state, things, models } = found, pick = Math.min(things.length - 1, Math.floor(params.pick))
-    const view = segmentView(scene, params.sample, context), small = view.levels.length - 1, across = view.lab.width
+    if (!found)
+      return {
+        ...emptyMatte(scene),
+        note: 'Nothing found, because nothing stands out from what touches the picture’s border.',
+      }
+    const { state, things, models } = found,
+      pick = Math.min(things.length - 1, Math.floor(params.pick))
+    const view = segmentView(scene, params.sample, context),
+      small = view.levels.length - 1,
+      across = view.lab.width
     // What the others cover is not to come back at finer levels.
     const given = (level: number): Uint8Array => {
-      const { width, height } = view.levels[level], given = new Uint8Array(width * height), shift = small - level
-      for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) { const i = (y >> shift) * across + (x >> shift); if (state[i] === INSIDE && !things[pick][i]) given[y * width + x] = OUTSIDE }
+      const { width, height } = view.levels[level],
+        given = new Uint8Array(width * height),
+        shift = small - level
+      for (let y = 0; y < height; y++)
+        for (let x = 0; x < width; x++) {
+          const i = (y >> shift) * across + (x >> shift)
+          if (state[i] === INSIDE && !things[pick][i]) given[y * width + x] = OUTSIDE
+        }
       return given
     }
-    const full = refine(state.map((side, i) => (things[pick][i] ? side : OUTSIDE)), { levels: view.levels, models, givenAt: things.length > 1 ? given : undefined }, (p) => context.check(0.66 + 0.3 * p))
-    return { ...stateToMatte(full, view, scene, true), ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}) }
+    const full = refine(
+      state.map((side, i) => (things[pick][i] ? side : OUTSIDE)),
+      { levels: view.levels, models, givenAt: things.length > 1 ? given : undefined },
+      (p) => context.check(0.66 + 0.3 * p),
+    )
+    return {
+      ...stateToMatte(full, view, scene, true),
+      ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}),
+    }
   },
 }

@@ -18,9 +18,19 @@ const FARTHEST_CORNER = 2
 const REFINEMENTS = 4
 
 /** The whole matte as a path. Contours that enclose less than `leastArea` px² are left out. */
-export function matteSubpaths(matte: Matte, tolerance: number, leastArea = 1, check: (progress: number) => void = () => {}): Subpath[] {
-  const contours = traceMatte(matte, (share) => check(share / 2)).filter((contour) => Math.abs(areaOf(contour)) >= leastArea)
-  return contours.map((contour, i) => { check(0.5 + i / contours.length / 2); return fitOutline(contour, tolerance) })
+export function matteSubpaths(
+  matte: Matte,
+  tolerance: number,
+  leastArea = 1,
+  check: (progress: number) => void = () => {},
+): Subpath[] {
+  const contours = traceMatte(matte, (share) => check(share / 2)).filter(
+    (contour) => Math.abs(areaOf(contour)) >= leastArea,
+  )
+  return contours.map((contour, i) => {
+    check(0.5 + i / contours.length / 2)
+    return fitOutline(contour, tolerance)
+  })
 }
 
 /** A closed subpath that leaves the outline's points by about `tolerance` px at most. */
@@ -36,7 +46,11 @@ export function fitOutline(contour: Contour, tolerance: number): Subpath {
   const nodes: PathNode[] = []
   corners.forEach(({ index, at }, k) => {
     const next = corners[(k + 1) % corners.length]
-    const inner = outline.between(index, next.index > index ? next.index : next.index + outline.count).filter((p) => Math.hypot(p[0] - at[0], p[1] - at[1]) > CUT && Math.hypot(p[0] - next.at[0], p[1] - next.at[1]) > CUT)
+    const inner = outline
+      .between(index, next.index > index ? next.index : next.index + outline.count)
+      .filter(
+        (p) => Math.hypot(p[0] - at[0], p[1] - at[1]) > CUT && Math.hypot(p[0] - next.at[0], p[1] - next.at[1]) > CUT,
+      )
     const piece = fitPiece([at, ...inner, next.at], null, null, tolerance)
     join(nodes, piece)
   })
@@ -53,7 +67,10 @@ function join(nodes: PathNode[], piece: readonly PathNode[]): void {
 function closed(nodes: readonly PathNode[]): Subpath {
   const last = nodes[nodes.length - 1]
   const ring = [{ ...nodes[0], into: last.into }, ...nodes.slice(1, -1)]
-  return { closed: true, nodes: ring.map(({ at, into, out }) => ({ at, ...(into ? { into } : {}), ...(out ? { out } : {}) })) }
+  return {
+    closed: true,
+    nodes: ring.map(({ at, into, out }) => ({ at, ...(into ? { into } : {}), ...(out ? { out } : {}) })),
+  }
 }
 
 /** A ring of points with lengths along it. */
@@ -63,21 +80,43 @@ class Outline {
   constructor(private readonly points: Contour) {
     this.count = points.length / 2
     this.along = new Float64Array(this.count + 1)
-    for (let i = 1; i <= this.count; i++) { const a = this.at(i - 1), b = this.at(i); this.along[i] = this.along[i - 1] + Math.hypot(b[0] - a[0], b[1] - a[1]) }
+    for (let i = 1; i <= this.count; i++) {
+      const a = this.at(i - 1),
+        b = this.at(i)
+      this.along[i] = this.along[i - 1] + Math.hypot(b[0] - a[0], b[1] - a[1])
+    }
   }
-  at(i: number): Point { const k = ((i % this.count) + this.count) % this.count; return [this.points[2 * k], this.points[2 * k + 1]] }
-  get length(): number { return this.along[this.count] }
+  at(i: number): Point {
+    const k = ((i % this.count) + this.count) % this.count
+    return [this.points[2 * k], this.points[2 * k + 1]]
+  }
+  get length(): number {
+    return this.along[this.count]
+  }
   /** The index `distance` px further (or back); never round more than half the ring. */
   step(i: number, distance: number): number {
-    const sign = distance < 0 ? -1 : 1, most = this.count >> 1
-    let gone = 0, n = 0
-    while (n < most && gone < Math.abs(distance)) { const a = this.at(i + sign * n), b = this.at(i + sign * (n + 1)); gone += Math.hypot(b[0] - a[0], b[1] - a[1]); n++ }
+    const sign = distance < 0 ? -1 : 1,
+      most = this.count >> 1
+    let gone = 0,
+      n = 0
+    while (n < most && gone < Math.abs(distance)) {
+      const a = this.at(i + sign * n),
+        b = this.at(i + sign * (n + 1))
+      gone += Math.hypot(b[0] - a[0], b[1] - a[1])
+      n++
+    }
     return i + sign * n
   }
   /** Points from one index to another, both included. */
-  between(from: number, to: number): Point[] { const out: Point[] = []; for (let i = from; i <= to; i++) out.push(this.at(i)); return out }
+  between(from: number, to: number): Point[] {
+    const out: Point[] = []
+    for (let i = from; i <= to; i++) out.push(this.at(i))
+    return out
+  }
   /** The direction at a point, over `reach` px on either side. */
-  direction(i: number, reach: number): Point | null { return unit(this.at(this.step(i, -reach)), this.at(this.step(i, reach))) }
+  direction(i: number, reach: number): Point | null {
+    return unit(this.at(this.step(i, -reach)), this.at(this.step(i, reach)))
+  }
 }
 
 function unit(from: Point, to: Point): Point | null {
@@ -91,11 +130,14 @@ function cornersOf(outline: Outline): { index: number; at: Point }[] {
   if (count < 4) return Array.from({ length: count }, (_, index) => ({ index, at: outline.at(index) }))
   const arm = Math.min(ARM, outline.length / 6)
   const turns = new Float64Array(count)
-  let back = outline.step(0, -arm), forth = outline.step(0, arm)
+  let back = outline.step(0, -arm),
+    forth = outline.step(0, arm)
   for (let i = 0; i < count; i++) {
     while (back < i - 1 && Math.hypot(...minus(outline.at(back + 1), outline.at(i))) >= arm) back++
-    while (forth < i + 1 || (forth < i + count / 2 && Math.hypot(...minus(outline.at(forth), outline.at(i))) < arm)) forth++
-    const into = unit(outline.at(back), outline.at(i)), out = unit(outline.at(i), outline.at(forth))
+    while (forth < i + 1 || (forth < i + count / 2 && Math.hypot(...minus(outline.at(forth), outline.at(i))) < arm))
+      forth++
+    const into = unit(outline.at(back), outline.at(i)),
+      out = unit(outline.at(i), outline.at(forth))
     turns[i] = into && out ? Math.acos(Math.max(-1, Math.min(1, into[0] * out[0] + into[1] * out[1]))) : 0
   }
   const least = (CORNER * Math.PI) / 180
@@ -103,11 +145,13 @@ function cornersOf(outline: Outline): { index: number; at: Point }[] {
   for (let i = 0; i < count; i++) {
     if (turns[i] < least) continue
     let greatest = true
-    for (const sign of [-1, 1]) for (let n = 1; n < count && greatest; n++) {
-      const k = (i + sign * n + count) % count, [x, y] = minus(outline.at(k), outline.at(i))
-      if (Math.hypot(x, y) > arm) break
-      if (turns[k] > turns[i] || (turns[k] === turns[i] && sign < 0)) greatest = false
-    }
+    for (const sign of [-1, 1])
+      for (let n = 1; n < count && greatest; n++) {
+        const k = (i + sign * n + count) % count,
+          [x, y] = minus(outline.at(k), outline.at(i))
+        if (Math.hypot(x, y) > arm) break
+        if (turns[k] > turns[i] || (turns[k] === turns[i] && sign < 0)) greatest = false
+      }
     if (greatest) found.push({ index: i, at: meeting(outline, i, arm) })
   }
   return found
@@ -118,11 +162,13 @@ const minus = (a: Point, b: Point): [number, number] => [a[0] - b[0], a[1] - b[1
 /** Where the lines through the two sides of a corner meet; the point itself where they do not meet near it. */
 function meeting(outline: Outline, i: number, arm: number): Point {
   const here = outline.at(i)
-  const before = sideOf(outline.between(outline.step(i, -arm), outline.step(i, -CUT))), after = sideOf(outline.between(outline.step(i, CUT), outline.step(i, arm)))
+  const before = sideOf(outline.between(outline.step(i, -arm), outline.step(i, -CUT))),
+    after = sideOf(outline.between(outline.step(i, CUT), outline.step(i, arm)))
   if (!before || !after) return here
   const cross = before.way[0] * after.way[1] - before.way[1] * after.way[0]
   if (Math.abs(cross) < 0.2) return here
-  const [dx, dy] = minus(after.middle, before.middle), t = (dx * after.way[1] - dy * after.way[0]) / cross
+  const [dx, dy] = minus(after.middle, before.middle),
+    t = (dx * after.way[1] - dy * after.way[0]) / cross
   const at: Point = [before.middle[0] + t * before.way[0], before.middle[1] + t * before.way[1]]
   return Math.hypot(...minus(at, here)) <= FARTHEST_CORNER ? at : here
 }
@@ -130,10 +176,20 @@ function meeting(outline: Outline, i: number, arm: number): Point {
 /** The line through points by total least squares: their middle and the main direction of their spread. */
 function sideOf(points: readonly Point[]): { middle: Point; way: Point } | null {
   if (points.length < 2) return null
-  let mx = 0, my = 0
-  for (const [x, y] of points) { mx += x / points.length; my += y / points.length }
-  let xx = 0, xy = 0, yy = 0
-  for (const [x, y] of points) { xx += (x - mx) ** 2; xy += (x - mx) * (y - my); yy += (y - my) ** 2 }
+  let mx = 0,
+    my = 0
+  for (const [x, y] of points) {
+    mx += x / points.length
+    my += y / points.length
+  }
+  let xx = 0,
+    xy = 0,
+    yy = 0
+  for (const [x, y] of points) {
+    xx += (x - mx) ** 2
+    xy += (x - mx) * (y - my)
+    yy += (y - my) ** 2
+  }
   if (xx + yy === 0) return null
   const angle = Math.atan2(2 * xy, xx - yy) / 2
   return { middle: [mx, my], way: [Math.cos(angle), Math.sin(angle)] }
@@ -145,13 +201,23 @@ function fitPiece(points: readonly Point[], start: Point | null, end: Point | nu
   const straight = farthestFromChord(points, 0, last)
   if (!start && straight <= Math.max(0.25, tolerance / 2)) return [{ at: points[0] }, { at: points[last] }]
   const reach = Math.max(2, 2 * tolerance)
-  return fitRange(points, 0, last, start ?? endDirection(points, 0, 1, reach), end ?? endDirection(points, last, -1, reach), tolerance)
+  return fitRange(
+    points,
+    0,
+    last,
+    start ?? endDirection(points, 0, 1, reach),
+    end ?? endDirection(points, last, -1, reach),
+    tolerance,
+  )
 }
 
 function farthestFromChord(points: readonly Point[], from: number, to: number): number {
   const way = unit(points[from], points[to])
   let most = 0
-  for (let i = from + 1; i < to; i++) { const [x, y] = minus(points[i], points[from]); most = Math.max(most, way ? Math.abs(x * way[1] - y * way[0]) : Math.hypot(x, y)) }
+  for (let i = from + 1; i < to; i++) {
+    const [x, y] = minus(points[i], points[from])
+    most = Math.max(most, way ? Math.abs(x * way[1] - y * way[0]) : Math.hypot(x, y))
+  }
   return most
 }
 
@@ -162,24 +228,41 @@ function endDirection(points: readonly Point[], i: number, step: number, reach: 
   return unit(points[i], points[k]) ?? [step, 0]
 }
 
-function fitRange(points: readonly Point[], from: number, to: number, start: Point, end: Point, tolerance: number): PathNode[] {
-  const a = points[from], d = points[to]
+function fitRange(
+  points: readonly Point[],
+  from: number,
+  to: number,
+  start: Point,
+  end: Point,
+  tolerance: number,
+): PathNode[] {
+  const a = points[from],
+    d = points[to]
   if (to - from === 1) {
     const third = Math.hypot(...minus(d, a)) / 3
-    return [{ at: a, out: add(a, start, third) }, { at: d, into: add(d, end, third) }]
+    return [
+      { at: a, out: add(a, start, third) },
+      { at: d, into: add(d, end, third) },
+    ]
   }
   const u = chordLengths(points, from, to)
-  let worst = { error: Infinity, at: (from + to) >> 1 }, curve: Curve = [a, a, d, d]
+  let worst = { error: Infinity, at: (from + to) >> 1 },
+    curve: Curve = [a, a, d, d]
   for (let round = 0; round <= REFINEMENTS; round++) {
     curve = leastSquares(points, from, to, u, start, end)
     worst = farthest(points, from, to, u, curve)
-    if (worst.error <= tolerance) return [{ at: a, out: curve[1] }, { at: d, into: curve[2] }]
+    if (worst.error <= tolerance)
+      return [
+        { at: a, out: curve[1] },
+        { at: d, into: curve[2] },
+      ]
     if (worst.error > 4 * tolerance + 4) break // too far off for a better parametrisation to help
     refine(points, from, u, curve)
   }
   const at = Math.min(to - 1, Math.max(from + 1, worst.at))
   const across = centreDirection(points, from, to, at, Math.max(2, 2 * tolerance))
-  const left = fitRange(points, from, at, start, [-across[0], -across[1]], tolerance), right = fitRange(points, at, to, across, end, tolerance)
+  const left = fitRange(points, from, at, start, [-across[0], -across[1]], tolerance),
+    right = fitRange(points, at, to, across, end, tolerance)
   const middle: PathNode = { at: points[at], into: left[left.length - 1].into, out: right[0].out }
   return [...left.slice(0, -1), middle, ...right.slice(1)]
 }
@@ -188,7 +271,8 @@ type Curve = readonly [Point, Point, Point, Point]
 const add = (p: Point, way: Point, by: number): Point => [p[0] + way[0] * by, p[1] + way[1] * by]
 
 function centreDirection(points: readonly Point[], from: number, to: number, at: number, reach: number): Point {
-  let back = at - 1, forth = at + 1
+  let back = at - 1,
+    forth = at + 1
   while (back > from && Math.hypot(...minus(points[back], points[at])) < reach) back--
   while (forth < to && Math.hypot(...minus(points[forth], points[at])) < reach) forth++
   return unit(points[back], points[forth]) ?? unit(points[at], points[forth]) ?? [1, 0]
@@ -204,18 +288,44 @@ function chordLengths(points: readonly Point[], from: number, to: number): Float
 }
 
 /** The two handle lengths that bring the curve nearest to the points at their parameters. */
-function leastSquares(points: readonly Point[], from: number, to: number, u: Float64Array, start: Point, end: Point): Curve {
-  const a = points[from], d = points[to]
-  let c00 = 0, c01 = 0, c11 = 0, x0 = 0, x1 = 0
+function leastSquares(
+  points: readonly Point[],
+  from: number,
+  to: number,
+  u: Float64Array,
+  start: Point,
+  end: Point,
+): Curve {
+  const a = points[from],
+    d = points[to]
+  let c00 = 0,
+    c01 = 0,
+    c11 = 0,
+    x0 = 0,
+    x1 = 0
   for (let i = 0; i < u.length; i++) {
-    const t = u[i], s = 1 - t, b0 = s * s * s + 3 * s * s * t, b1 = 3 * s * s * t, b2 = 3 * s * t * t, b3 = 3 * s * t * t + t * t * t
-    const ax = start[0] * b1, ay = start[1] * b1, ex = end[0] * b2, ey = end[1] * b2
-    c00 += ax * ax + ay * ay; c01 += ax * ex + ay * ey; c11 += ex * ex + ey * ey
-    const rx = points[from + i][0] - a[0] * b0 - d[0] * b3, ry = points[from + i][1] - a[1] * b0 - d[1] * b3
-    x0 += rx * ax + ry * ay; x1 += rx * ex + ry * ey
+    const t = u[i],
+      s = 1 - t,
+      b0 = s * s * s + 3 * s * s * t,
+      b1 = 3 * s * s * t,
+      b2 = 3 * s * t * t,
+      b3 = 3 * s * t * t + t * t * t
+    const ax = start[0] * b1,
+      ay = start[1] * b1,
+      ex = end[0] * b2,
+      ey = end[1] * b2
+    c00 += ax * ax + ay * ay
+    c01 += ax * ex + ay * ey
+    c11 += ex * ex + ey * ey
+    const rx = points[from + i][0] - a[0] * b0 - d[0] * b3,
+      ry = points[from + i][1] - a[1] * b0 - d[1] * b3
+    x0 += rx * ax + ry * ay
+    x1 += rx * ex + ry * ey
   }
-  const det = c00 * c11 - c01 * c01, chord = Math.hypot(...minus(d, a))
-  let first = det > 1e-12 ? (x0 * c11 - x1 * c01) / det : 0, second = det > 1e-12 ? (c00 * x1 - c01 * x0) / det : 0
+  const det = c00 * c11 - c01 * c01,
+    chord = Math.hypot(...minus(d, a))
+  let first = det > 1e-12 ? (x0 * c11 - x1 * c01) / det : 0,
+    second = det > 1e-12 ? (c00 * x1 - c01 * x0) / det : 0
   // The rule of thumb of the paper where the solution is no sensible curve.
   const least = 1e-6 * chord
   if (!(first > least && second > least && first < 4 * chord && second < 4 * chord)) first = second = chord / 3
@@ -223,15 +333,30 @@ function leastSquares(points: readonly Point[], from: number, to: number, u: Flo
 }
 
 function on([a, b, c, d]: Curve, t: number): Point {
-  const s = 1 - t, p = s * s * s, q = 3 * s * s * t, r = 3 * s * t * t, w = t * t * t
+  const s = 1 - t,
+    p = s * s * s,
+    q = 3 * s * s * t,
+    r = 3 * s * t * t,
+    w = t * t * t
   return [p * a[0] + q * b[0] + r * c[0] + w * d[0], p * a[1] + q * b[1] + r * c[1] + w * d[1]]
 }
 
-function farthest(points: readonly Point[], from: number, to: number, u: Float64Array, curve: Curve): { error: number; at: number } {
-  let error = 0, at = (from + to) >> 1
+function farthest(
+  points: readonly Point[],
+  from: number,
+  to: number,
+  u: Float64Array,
+  curve: Curve,
+): { error: number; at: number } {
+  let error = 0,
+    at = (from + to) >> 1
   for (let i = 1; i < u.length - 1; i++) {
-    const [x, y] = on(curve, u[i]), far = Math.hypot(points[from + i][0] - x, points[from + i][1] - y)
-    if (far > error) { error = far; at = from + i }
+    const [x, y] = on(curve, u[i]),
+      far = Math.hypot(points[from + i][0] - x, points[from + i][1] - y)
+    if (far > error) {
+      error = far
+      at = from + i
+    }
   }
   return { error, at }
 }
@@ -239,11 +364,14 @@ function farthest(points: readonly Point[], from: number, to: number, u: Float64
 /** One step of Newton's method on each parameter, towards the nearest place on the curve. */
 function refine(points: readonly Point[], from: number, u: Float64Array, [a, b, c, d]: Curve): void {
   for (let i = 1; i < u.length - 1; i++) {
-    const t = u[i], s = 1 - t
+    const t = u[i],
+      s = 1 - t
     const [x, y] = minus(on([a, b, c, d], t), points[from + i])
     const v = (k: 0 | 1) => 3 * (s * s * (b[k] - a[k]) + 2 * s * t * (c[k] - b[k]) + t * t * (d[k] - c[k]))
     const w = (k: 0 | 1) => 6 * (s * (c[k] - 2 * b[k] + a[k]) + t * (d[k] - 2 * c[k] + b[k]))
-    const vx = v(0), vy = v(1), slope = vx * vx + vy * vy + x * w(0) + y * w(1)
+    const vx = v(0),
+      vy = v(1),
+      slope = vx * vx + vy * vy + x * w(0) + y * w(1)
     if (slope > 0) u[i] = Math.min(1, Math.max(0, t - (x * vx + y * vy) / slope))
   }
 }

@@ -12,31 +12,73 @@ import { areaOf, traceMatte } from './trace'
 const size = { width: 200, height: 150 }
 const scene = sceneOf({ ...size, data: new Uint8ClampedArray(size.width * size.height * 4) })
 const copied = (m: Matte): Matte => ({ ...m, data: m.data.slice() })
-const disc = (d: number): Matte => copied(ellipse.find(scene, { x: 100 - d / 2, y: 75 - d / 2, width: d, height: d, rotation: 0, antialias: true, sample: 'all' }, plainContext()))
-const box = (more: object): Matte => copied(rectangle.find(scene, { x: 40, y: 30, width: 100, height: 60, rotation: 0, cornerRadius: 0, antialias: true, sample: 'all', ...more }, plainContext()))
-const again = (m: Matte, tolerance: number) => fillPolygons(m, pathOutlines(pathData(matteSubpaths(m, tolerance))), 'nonzero')
+const disc = (d: number): Matte =>
+  copied(
+    ellipse.find(
+      scene,
+      { x: 100 - d / 2, y: 75 - d / 2, width: d, height: d, rotation: 0, antialias: true, sample: 'all' },
+      plainContext(),
+    ),
+  )
+const box = (more: object): Matte =>
+  copied(
+    rectangle.find(
+      scene,
+      { x: 40, y: 30, width: 100, height: 60, rotation: 0, cornerRadius: 0, antialias: true, sample: 'all', ...more },
+      plainContext(),
+    ),
+  )
+const again = (m: Matte, tolerance: number) =>
+  fillPolygons(m, pathOutlines(pathData(matteSubpaths(m, tolerance))), 'nonzero')
 const difference = (a: Matte, b: Matte) => a.data.reduce((sum, v, i) => sum + Math.abs(v - b.data[i]) / 255, 0)
 
 describe('a matte traced to outlines', () => {
   it('a disc’s contour lies on its circle within a tenth of a pixel, and holes run the other way', () => {
     const [contour] = traceMatte(disc(101.4))
-    for (let i = 0; i < contour.length; i += 2) expect(Math.abs(Math.hypot(contour[i] - 100, contour[i + 1] - 75) - 50.7)).toBeLessThan(0.09)
+    for (let i = 0; i < contour.length; i += 2)
+      expect(Math.abs(Math.hypot(contour[i] - 100, contour[i + 1] - 75) - 50.7)).toBeLessThan(0.09)
     const ring = disc(120)
     const hole = disc(60)
-    ring.data.forEach((v, i) => { ring.data[i] = Math.max(0, v - hole.data[i]) })
+    ring.data.forEach((v, i) => {
+      ring.data[i] = Math.max(0, v - hole.data[i])
+    })
     const areas = traceMatte(ring).map(areaOf)
     expect(areas).toHaveLength(2)
     expect(areas[0] / (Math.PI * 3600)).toBeCloseTo(1, 2)
     expect(areas[1] / (Math.PI * 900)).toBeCloseTo(-1, 2)
   })
   it('every matte is walked completely: hard contours filled again are the matte, whatever it is', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 23 }), fc.integer({ min: 1, max: 17 }), fc.infiniteStream(fc.boolean()), (width, height, bits) => {
-      const m: Matte = { width, height, data: Uint8Array.from({ length: width * height }, () => (bits.next().value ? 255 : 0)) }
-      const outlines = traceMatte(m).map((c) => Array.from({ length: c.length / 2 }, (_, i): [number, number] => [c[2 * i], c[2 * i + 1]]))
-      // Middles of pixels lie inside just where the pixel was inside: contours pass halfway between.
-      const inside = (x: number, y: number) => { let n = 0; for (const o of outlines) for (let i = 0, j = o.length - 1; i < o.length; j = i++) if ((o[i][1] > y) !== (o[j][1] > y) && x < ((o[j][0] - o[i][0]) * (y - o[i][1])) / (o[j][1] - o[i][1]) + o[i][0]) n++; return n % 2 === 1 }
-      m.data.forEach((v, i) => expect(inside((i % width) + 0.5, Math.floor(i / width) + 0.50001)).toBe(v === 255))
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 23 }),
+        fc.integer({ min: 1, max: 17 }),
+        fc.infiniteStream(fc.boolean()),
+        (width, height, bits) => {
+          const m: Matte = {
+            width,
+            height,
+            data: Uint8Array.from({ length: width * height }, () => (bits.next().value ? 255 : 0)),
+          }
+          const outlines = traceMatte(m).map((c) =>
+            Array.from({ length: c.length / 2 }, (_, i): [number, number] => [c[2 * i], c[2 * i + 1]]),
+          )
+          // Middles of pixels lie inside just where the pixel was inside: contours pass halfway between.
+          const inside = (x: number, y: number) => {
+            let n = 0
+            for (const o of outlines)
+              for (let i = 0, j = o.length - 1; i < o.length; j = i++)
+                if (
+                  o[i][1] > y !== o[j][1] > y &&
+                  x < ((o[j][0] - o[i][0]) * (y - o[i][1])) / (o[j][1] - o[i][1]) + o[i][0]
+                )
+                  n++
+            return n % 2 === 1
+          }
+          m.data.forEach((v, i) => expect(inside((i % width) + 0.5, Math.floor(i / width) + 0.50001)).toBe(v === 255))
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
   it('nothing has no contour, everything has one along the border', () => {
     expect(traceMatte(emptyMatte(size))).toEqual([])
@@ -63,7 +105,17 @@ describe('an outline fitted with curves', () => {
     for (const [x, y] of flattened([circle])[0]) expect(Math.abs(Math.hypot(x - 100, y - 75) - 60)).toBeLessThan(0.5)
   })
   it('filled again it is the matte, nearly; a larger tolerance takes fewer nodes', () => {
-    const wavy = fillPolygons(size, [Array.from({ length: 400 }, (_, i): [number, number] => { const a = (i / 400) * 2 * Math.PI, r = 50 + 12 * Math.sin(5 * a); return [100 + r * Math.cos(a), 75 + r * Math.sin(a)] })], 'nonzero')
+    const wavy = fillPolygons(
+      size,
+      [
+        Array.from({ length: 400 }, (_, i): [number, number] => {
+          const a = (i / 400) * 2 * Math.PI,
+            r = 50 + 12 * Math.sin(5 * a)
+          return [100 + r * Math.cos(a), 75 + r * Math.sin(a)]
+        }),
+      ],
+      'nonzero',
+    )
     expect(difference(again(wavy, 0.3), wavy)).toBeLessThan(45) // of about 380 px of boundary
     const nodes = [0.3, 1, 3].map((t) => matteSubpaths(wavy, t)[0].nodes.length)
     expect(nodes[0]).toBeGreaterThan(nodes[1])

@@ -11,7 +11,10 @@ export function bitmapOf(image: ImageData): ImageBitmap {
 /** At most `longest` px on its longer side. */
 export function scaled(source: ImageBitmap, longest: number): OffscreenCanvas {
   const scale = Math.min(1, longest / Math.max(source.width, source.height))
-  const target = new OffscreenCanvas(Math.max(1, Math.round(source.width * scale)), Math.max(1, Math.round(source.height * scale)))
+  const target = new OffscreenCanvas(
+    Math.max(1, Math.round(source.width * scale)),
+    Math.max(1, Math.round(source.height * scale)),
+  )
   const context = target.getContext('2d')!
   context.imageSmoothingQuality = 'high'
   context.drawImage(source, 0, 0, target.width, target.height)

@@ -24,7 +24,20 @@ import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene, type LayerMask } from '@/document/types'
 import { Studio } from '../studio'
 import { bitmapOf, matteBitmap } from './bitmaps'
-import { MOST_PREPARED_PIXELS, type PictureEvents, type PictureWorker, type SelectRequest, SELECT, type SelectResult, type SharedMatte, type SharedPicture, HOVER, RIBBON, TRACE, COUNTERS } from './protocol'
+import {
+  MOST_PREPARED_PIXELS,
+  type PictureEvents,
+  type PictureWorker,
+  type SelectRequest,
+  SELECT,
+  type SelectResult,
+  type SharedMatte,
+  type SharedPicture,
+  HOVER,
+  RIBBON,
+  TRACE,
+  COUNTERS,
+} from './protocol'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -38,19 +51,29 @@ const RESULT_SLOTS = 3
 const shared = (bytes: number) => new SharedArrayBuffer(bytes)
 const pictures = new Map<string, Promise<SharedPicture>>()
 const ready = new Map<string, SharedPicture>()
-const studio = new Studio((asset) => {
-  const picture = ready.get(asset)
-  if (!picture) throw new Error('The picture is not open.')
-  return picture
-}, MEMORY, shared)
+const studio = new Studio(
+  (asset) => {
+    const picture = ready.get(asset)
+    if (!picture) throw new Error('The picture is not open.')
+    return picture
+  },
+  MEMORY,
+  shared,
+)
 
 let latest: Int32Array = new Int32Array(COUNTERS)
 let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
 
 async function decode(asset: string): Promise<SharedPicture> {
   const response = await fetch(`/api/pictures/${asset}`)
-  if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { problem?: string }).problem ?? 'The picture could not be loaded.')
-  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none', premultiplyAlpha: 'none' })
+  if (!response.ok)
+    throw new Error(
+      ((await response.json().catch(() => ({}))) as { problem?: string }).problem ?? 'The picture could not be loaded.',
+    )
+  const bitmap = await createImageBitmap(await response.blob(), {
+    colorSpaceConversion: 'none',
+    premultiplyAlpha: 'none',
+  })
   const { width, height } = bitmap
   const full: Picture = { width, height, data: new Uint8ClampedArray(shared(width * height * 4)) }
   const rows = Math.min(STRIP_ROWS, height)
@@ -72,15 +95,22 @@ function open(asset: string): Promise<SharedPicture> {
   if (!picture) {
     picture = decode(asset)
     pictures.set(asset, picture)
-    picture.then((done) => ready.set(asset, done), () => pictures.delete(asset))
+    picture.then(
+      (done) => ready.set(asset, done),
+      () => pictures.delete(asset),
+    )
   }
   return picture
 }
 
-async function openAll(scene: Pick<SelectRequest, 'layers' | 'scenes'>, steps: readonly { readonly kind: string }[] = []): Promise<void> {
+async function openAll(
+  scene: Pick<SelectRequest, 'layers' | 'scenes'>,
+  steps: readonly { readonly kind: string }[] = [],
+): Promise<void> {
   await Promise.all(picturesOf(scene, steps).map(({ asset }) => open(asset)))
 }
-const openArea = async (area: Area, scenes: readonly KeptScene[]): Promise<void> => openAll(sceneOfArea(area, scenes), [...area.recipe.steps, ...area.saved.flatMap((saved) => saved.recipe.steps)])
+const openArea = async (area: Area, scenes: readonly KeptScene[]): Promise<void> =>
+  openAll(sceneOfArea(area, scenes), [...area.recipe.steps, ...area.saved.flatMap((saved) => saved.recipe.steps)])
 
 const NOTHING: Picture = { width: 1, height: 1, data: new Uint8ClampedArray(4) }
 /** The boundary that was unrolled last, for pictures of its parts. */
@@ -96,7 +126,8 @@ function publish(matte: Matte): SharedMatte {
   if (!place || place.size.width !== matte.width || place.size.height !== matte.height) {
     const levels: Matte[] = []
     let size: Size = matte
-    for (let n = levelCount(matte); n > 0; n--, size = halfSize(size)) levels.push({ width: size.width, height: size.height, data: new Uint8Array(shared(size.width * size.height)) })
+    for (let n = levelCount(matte); n > 0; n--, size = halfSize(size))
+      levels.push({ width: size.width, height: size.height, data: new Uint8Array(shared(size.width * size.height)) })
     place = slots[slot] = { size: { width: matte.width, height: matte.height }, levels }
   }
   place.levels[0].data.set(matte.data)
@@ -105,20 +136,32 @@ function publish(matte: Matte): SharedMatte {
 }
 
 /** Copies that every thread sees. */
-const inShared = (levels: readonly Matte[]): SharedMatte => levels.map(({ width, height, data }) => { const copy = new Uint8Array(shared(data.byteLength)); copy.set(data); return { width, height, data: copy } })
+const inShared = (levels: readonly Matte[]): SharedMatte =>
+  levels.map(({ width, height, data }) => {
+    const copy = new Uint8Array(shared(data.byteLength))
+    copy.set(data)
+    return { width, height, data: copy }
+  })
 
 function contextFor(what: string, stillWanted: () => boolean): { context: Context; end: () => void } {
-  let told = performance.now() + 200, telling = false // what is done in a moment is not worth a progress bar
+  let told = performance.now() + 200,
+    telling = false // what is done in a moment is not worth a progress bar
   return {
     context: {
       memory: studio.memory,
       check: (fraction) => {
         if (!stillWanted()) throw new Cancelled()
         const now = performance.now()
-        if (now - told > PROGRESS_EVERY_MS) { told = now; telling = true; events.progress(what, fraction) }
+        if (now - told > PROGRESS_EVERY_MS) {
+          told = now
+          telling = true
+          events.progress(what, fraction)
+        }
       },
     },
-    end: () => { if (telling) events.progress(what, null) },
+    end: () => {
+      if (telling) events.progress(what, null)
+    },
   }
 }
 
@@ -130,7 +173,8 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   if (!wanted()) return null
   const { context, end } = contextFor('Selecting', wanted)
   try {
-    const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check, request.draft)
+    const scene = sceneOf(request),
+      matte = studio.matte(request.steps, scene, context.check, request.draft)
     context.check(0.95)
     const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte), notes: notesOf(request, scene) }
     prepareLater(request)
@@ -138,12 +182,18 @@ async function select(request: SelectRequest, number: number): Promise<SelectRes
   } catch (error) {
     if (error instanceof Cancelled) return null
     throw error
-  } finally { end() }
+  } finally {
+    end()
+  }
 }
 
 /** What there is to say of the steps shown. */
 function notesOf({ steps, draft }: SelectRequest, scene: Scene): Record<string, string> {
-  return Object.fromEntries(stepNotes(steps, scene, { memory: studio.memory, check: () => {}, draft }).flatMap((note, i) => (note && steps[i].id && !steps[i].hidden ? [[steps[i].id, note]] : [])))
+  return Object.fromEntries(
+    stepNotes(steps, scene, { memory: studio.memory, check: () => {}, draft }).flatMap((note, i) =>
+      note && steps[i].id && !steps[i].hidden ? [[steps[i].id, note]] : [],
+    ),
+  )
 }
 
 let preparing: { key: string; work: Generator<number, void>; done: () => void; end: () => void } | null = null
@@ -153,7 +203,11 @@ let pumping = false
 function prepareLater(request: SelectRequest): void {
   const step = request.steps.find((s) => s.id === request.prepare)
   if (step?.kind === 'palette' || step?.kind === 'limitColour') tellHistogram(request, step)
-  if (!step || !isFinding(step)) { preparing?.end(); preparing = null; return }
+  if (!step || !isFinding(step)) {
+    preparing?.end()
+    preparing = null
+    return
+  }
   const scene = sceneOf(request)
   const key = `${step.id} ${scene.identity(step.sample)} ${prepareKey(step)}`
   if (preparing?.key === key) return
@@ -162,22 +216,34 @@ function prepareLater(request: SelectRequest): void {
   const { context, end } = contextFor('Measuring every tolerance', () => true)
   const tell = () => tellCurve(step, scene, context)
   const work = finderOf(step).prepare?.(scene, step, context)
-  if (!work) { tell(); return }
+  if (!work) {
+    tell()
+    return
+  }
   preparing = { key, work, done: tell, end }
-  if (!pumping) { pumping = true; nextTurn.port1.postMessage(null) }
+  if (!pumping) {
+    pumping = true
+    nextTurn.port1.postMessage(null)
+  }
 }
 
 let told = ''
 function tellHistogram(request: SelectRequest, step: StepOfKind<'palette' | 'limitColour'>): void {
-  const scene = sceneOf(request), sample = step.kind === 'palette' ? step.sample : 'all'
-  const key = JSON.stringify([step.colours, sample]), whole = `${step.id} ${key} ${scene.identity(sample)}`
+  const scene = sceneOf(request),
+    sample = step.kind === 'palette' ? step.sample : 'all'
+  const key = JSON.stringify([step.colours, sample]),
+    whole = `${step.id} ${key} ${scene.identity(sample)}`
   if (whole === told || !step.id) return
   const shares = paletteHistogram(scene, step.colours, sample, { memory: studio.memory, check: () => {} })
-  if (shares) { told = whole; events.histogram(step.id, key, shares) }
+  if (shares) {
+    told = whole
+    events.histogram(step.id, key, shares)
+  }
 }
 
 /** What a preparation depends on: everything but the values it makes immediate. */
-const prepareKey = (step: FindingStep): string => (step.kind === 'similarColour' ? JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample]) : '')
+const prepareKey = (step: FindingStep): string =>
+  step.kind === 'similarColour' ? JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample]) : ''
 
 function tellCurve(step: FindingStep, scene: Scene, context: Context): void {
   if (step.kind !== 'similarColour' || !step.id) return
@@ -191,28 +257,53 @@ nextTurn.port2.onmessage = pump
 
 function pump(): void {
   const now = preparing
-  if (!now) { pumping = false; return }
+  if (!now) {
+    pumping = false
+    return
+  }
   const until = performance.now() + SLICE_MS
   while (performance.now() < until) {
     const step = now.work.next()
-    if (step.done) { preparing = null; now.end(); now.done(); break }
+    if (step.done) {
+      preparing = null
+      now.end()
+      now.done()
+      break
+    }
   }
   nextTurn.port1.postMessage(null)
 }
 
 const api: PictureWorker = {
-  start(buffer, listeners) { latest = new Int32Array(buffer); events = listeners },
+  start(buffer, listeners) {
+    latest = new Int32Array(buffer)
+    events = listeners
+  },
   open,
-  keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) { pictures.delete(asset); ready.delete(asset) } },
+  keep(assets) {
+    for (const asset of [...pictures.keys()])
+      if (!assets.includes(asset)) {
+        pictures.delete(asset)
+        ready.delete(asset)
+      }
+  },
   select,
-  async warm(request) { await openAll(request); warm(sceneOf(request), 'all', contextFor('Looking at the picture', () => true).context) },
-  stopPreparing() { preparing?.end(); preparing = null },
+  async warm(request) {
+    await openAll(request)
+    warm(sceneOf(request), 'all', contextFor('Looking at the picture', () => true).context)
+  },
+  stopPreparing() {
+    preparing?.end()
+    preparing = null
+  },
   async mask(mask: LayerMask, scenes) {
     await openArea(mask, scenes)
     const { context, end } = contextFor('Making the mask', () => true)
     try {
       return inShared(studio.mask(mask, scenes, context.check).levels)
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async keptMatte(request) {
     await openAll(request, request.steps)
@@ -220,7 +311,9 @@ const api: PictureWorker = {
     try {
       const matte = studio.matte(request.steps, sceneOf(request), context.check)
       return inShared(mattePyramid({ ...matte, data: matte.data.slice() }))
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async paint(layer, scenes) {
     await Promise.all(layer.items.map((item) => openArea(item.area, scenes)))
@@ -228,7 +321,9 @@ const api: PictureWorker = {
     try {
       const made = studio.paint(layer, scenes, context.check)
       return made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async fringed(layer, scenes, number) {
     await Promise.all([open(layer.asset), openArea(layer.mask!, scenes)])
@@ -239,7 +334,9 @@ const api: PictureWorker = {
     } catch (error) {
       if (error instanceof Cancelled) return false
       throw error
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async contentBox(request, box, sample) {
     await openAll(request)
@@ -248,52 +345,103 @@ const api: PictureWorker = {
   async trace(request, tolerance, leastArea, number) {
     await openAll(request, request.steps)
     const { context, end } = contextFor('Tracing the edge', () => Atomics.load(latest, TRACE) === number)
-    try { return pathData(matteSubpaths(studio.matte(request.steps, sceneOf(request), context.check), tolerance, leastArea, context.check)) } catch (error) {
+    try {
+      return pathData(
+        matteSubpaths(
+          studio.matte(request.steps, sceneOf(request), context.check),
+          tolerance,
+          leastArea,
+          context.check,
+        ),
+      )
+    } catch (error) {
       if (error instanceof Cancelled) return null
       throw error
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async wire(request, values, to, number) {
     await openAll(request)
     if (Atomics.load(latest, HOVER) !== number) return null
-    const scene = sceneOf(request), { context, end } = contextFor('Following the edge', () => true)
-    try { return { pinned: wireOutline(scene, values, false, context), loose: quickWire(segmentView(scene, values.sample, studio).levels, values.anchors.at(-1)!, to, values.width, values.contrast) } } finally { end() }
+    const scene = sceneOf(request),
+      { context, end } = contextFor('Following the edge', () => true)
+    try {
+      return {
+        pinned: wireOutline(scene, values, false, context),
+        loose: quickWire(
+          segmentView(scene, values.sample, studio).levels,
+          values.anchors.at(-1)!,
+          to,
+          values.width,
+          values.contrast,
+        ),
+      }
+    } finally {
+      end()
+    }
   },
   async region(request, at, detail, sample, number) {
     await openAll(request)
     if (Atomics.load(latest, HOVER) !== number) return null
     const { context, end } = contextFor('Finding the picture’s regions', () => true)
     try {
-      const regions = pictureRegions(sceneOf(request), sample, context), held = regionsHolding(regions, [at], detail)
+      const regions = pictureRegions(sceneOf(request), sample, context),
+        held = regionsHolding(regions, [at], detail)
       return held && regionOutline(held, regions)
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async subjects(request, sample, longest) {
     await openAll(request)
     const { context, end } = contextFor('Finding the subject', () => true)
     try {
       const found = thingsOf(sceneOf(request), sample, context)
-      return Comlink.transfer(...(() => { const bitmaps = (found?.things ?? []).map((thing) => matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest)); return [bitmaps, bitmaps] as const })())
-    } finally { end() }
+      return Comlink.transfer(
+        ...(() => {
+          const bitmaps = (found?.things ?? []).map((thing) =>
+            matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest),
+          )
+          return [bitmaps, bitmaps] as const
+        })(),
+      )
+    } finally {
+      end()
+    }
   },
   async ribbon(request, fringe, number) {
     await openAll(request, request.steps)
     // A newer selection goes first, and asks for a ribbon of its own.
-    const selecting = Atomics.load(latest, SELECT), { context, end } = contextFor('Unrolling the edge', () => Atomics.load(latest, RIBBON) === number && Atomics.load(latest, SELECT) === selecting)
+    const selecting = Atomics.load(latest, SELECT),
+      { context, end } = contextFor(
+        'Unrolling the edge',
+        () => Atomics.load(latest, RIBBON) === number && Atomics.load(latest, SELECT) === selecting,
+      )
     try {
-      const scene = sceneOf(request), matte = studio.matte(request.steps, scene, context.check), picture = scene.picture('all')
-      const shown = fringe ? foregroundColours(picture, matte, fringe, context.check) : picture, ribbon = unroll(matte)
+      const scene = sceneOf(request),
+        matte = studio.matte(request.steps, scene, context.check),
+        picture = scene.picture('all')
+      const shown = fringe ? foregroundColours(picture, matte, fringe, context.check) : picture,
+        ribbon = unroll(matte)
       context.check(0.9)
       unrolled = { ribbon, picture: shown, matte: { ...matte, data: matte.data.slice() } }
       return { ...ribbon, places: ribbon.places.slice(), doubts: doubtfulSpots(ribbon, shown, matte) }
     } catch (error) {
       if (error instanceof Cancelled) return null
       throw error
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   ribbonPicture(view) {
-    const { ribbon, picture, matte } = unrolled ?? { ribbon: { length: 0, places: new Float32Array(0), starts: [0] }, picture: NOTHING, matte: { ...NOTHING, data: new Uint8Array(1) } }
-    const { data, width, height } = ribbonPicture(ribbon, picture, matte, view), bitmap = bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height))
+    const { ribbon, picture, matte } = unrolled ?? {
+      ribbon: { length: 0, places: new Float32Array(0), starts: [0] },
+      picture: NOTHING,
+      matte: { ...NOTHING, data: new Uint8Array(1) },
+    }
+    const { data, width, height } = ribbonPicture(ribbon, picture, matte, view),
+      bitmap = bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height))
     return Comlink.transfer(bitmap, [bitmap])
   },
   async mattePng(request) {
@@ -301,14 +449,22 @@ const api: PictureWorker = {
     const { context, end } = contextFor('Making the mask', () => true)
     try {
       const { width, height, data } = studio.matte(request.steps, sceneOf(request), context.check)
-      const surface = new OffscreenCanvas(width, height), paint = surface.getContext('2d', { alpha: false })!
+      const surface = new OffscreenCanvas(width, height),
+        paint = surface.getContext('2d', { alpha: false })!
       for (let y = 0; y < height; y += STRIP_ROWS) {
-        const rows = Math.min(STRIP_ROWS, height - y), strip = new ImageData(width, rows), pixels = new Uint32Array(strip.data.buffer)
-        for (let i = 0, from = y * width; i < pixels.length; i++) { const v = data[from + i]; pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0 }
+        const rows = Math.min(STRIP_ROWS, height - y),
+          strip = new ImageData(width, rows),
+          pixels = new Uint32Array(strip.data.buffer)
+        for (let i = 0, from = y * width; i < pixels.length; i++) {
+          const v = data[from + i]
+          pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
+        }
         paint.putImageData(strip, 0, y)
       }
       return await surface.convertToBlob({ type: 'image/png' })
-    } finally { end() }
+    } finally {
+      end()
+    }
   },
   async thumbnails(request, longest) {
     await openAll(request, request.steps)

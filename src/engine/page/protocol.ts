@@ -14,7 +14,11 @@ import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, typ
 import { type Node } from '@/core/compose/nodes'
 
 /** A decoded picture in shared memory, with its mip levels. */
-export interface SharedPicture { readonly levels: readonly Picture[]; readonly opaque: boolean; /** Degrees 0-360: the hue the picture has least of. */ readonly rarestHue: number }
+export interface SharedPicture {
+  readonly levels: readonly Picture[]
+  readonly opaque: boolean
+  /** Degrees 0-360: the hue the picture has least of. */ readonly rarestHue: number
+}
 /** A matte in shared memory, with its mip levels. */
 export type SharedMatte = readonly Matte[]
 
@@ -39,10 +43,15 @@ export interface SelectResult {
 }
 
 /** A wire that is being drawn. */
-export interface WireSoFar { readonly pinned: readonly Point[]; readonly loose: readonly Point[] }
+export interface WireSoFar {
+  readonly pinned: readonly Point[]
+  readonly loose: readonly Point[]
+}
 
 /** The boundary as the page needs it: where each px along lies, and what there is to look at. */
-export interface UnrolledEdge extends Ribbon { readonly doubts: readonly DoubtfulSpot[] }
+export interface UnrolledEdge extends Ribbon {
+  readonly doubts: readonly DoubtfulSpot[]
+}
 
 export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
@@ -61,7 +70,12 @@ export interface PictureWorker {
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
   trace(request: SelectRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
   /** The wire through its anchors, and from the last one to a place, px; null when overtaken. */
-  wire(request: SelectRequest, values: LiveWireFields & { readonly sample: Sample }, to: Point, number: number): Promise<WireSoFar | null>
+  wire(
+    request: SelectRequest,
+    values: LiveWireFields & { readonly sample: Sample },
+    to: Point,
+    number: number,
+  ): Promise<WireSoFar | null>
   /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */
   region(request: SelectRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
   /** Small pictures of the things that compete for being the subject, the likeliest first. */
@@ -70,9 +84,16 @@ export interface PictureWorker {
   keptMatte(request: SelectRequest): Promise<SharedMatte>
   mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
   /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
-  paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<{ picture: SharedPicture; x: number; y: number } | null>
+  paint(
+    layer: PaintLayer,
+    scenes: readonly KeptScene[],
+  ): Promise<{ picture: SharedPicture; x: number; y: number } | null>
   /** A masked picture in the subject's own colours; null where there is none, false when a newer selection overtook it. */
-  fringed(layer: PictureLayer, scenes: readonly KeptScene[], number: number): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
+  fringed(
+    layer: PictureLayer,
+    scenes: readonly KeptScene[],
+    number: number,
+  ): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
   ribbon(request: SelectRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
   /** A part of the last one that was unrolled. */
@@ -90,12 +111,28 @@ export interface PictureEvents {
 }
 
 /** The visible part of the canvas: device pixels = (canvas px − left/top) × scale. */
-export interface Viewport { readonly left: number; readonly top: number; readonly scale: number; readonly width: number; readonly height: number }
+export interface Viewport {
+  readonly left: number
+  readonly top: number
+  readonly scale: number
+  readonly width: number
+  readonly height: number
+}
 
 export type ViewMode = 'ants' | 'tint' | 'cutout' | 'matte' | 'dimmed' | 'plain'
 /** Checks, or a colour as #rrggbb. */
 export type Backing = 'checks' | `#${string}`
-export interface OverlayStyle { readonly mode: ViewMode; readonly tint: readonly [number, number, number]; readonly tintOpacity: number; /** The tint lies over what is not selected. */ readonly tintHidden: boolean; readonly dim: number; readonly backing: Backing; /** What lies behind the tiles; absent: checks. */ readonly behind?: Backing; /** Beside the kept matte: that one left of a canvas x, or where both differ. */ readonly compare?: { readonly leftOf: number } | 'difference' }
+export interface OverlayStyle {
+  readonly mode: ViewMode
+  readonly tint: readonly [number, number, number]
+  readonly tintOpacity: number
+  /** The tint lies over what is not selected. */ readonly tintHidden: boolean
+  readonly dim: number
+  readonly backing: Backing
+  /** What lies behind the tiles; absent: checks. */ readonly behind?: Backing
+  /** Beside the kept matte: that one left of a canvas x, or where both differ. */ readonly compare?:
+    { readonly leftOf: number } | 'difference'
+}
 
 export interface TileWorker {
   /** @param epoch shared counter: tiles asked for under an older number are not made */
@@ -122,7 +159,10 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
 /** Places in the shared counters of the newest requests. */
-export const SELECT = 0, TRACE = 1, HOVER = 2, RIBBON = 3
+export const SELECT = 0,
+  TRACE = 1,
+  HOVER = 2,
+  RIBBON = 3
 /** How many such places there are. */
 export const COUNTERS = 4
 export const TILE = 256

@@ -7,30 +7,49 @@ import { type Affine, compose, inverse, meanScale, scaling, translation } from '
 import { outlinePixels } from '@/core/raster/outline'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { bitmapOf, matteBitmap, scaled } from './bitmaps'
-import { ANT_PHASES, type Backing, type OverlayStyle, type SharedMatte, type SharedPicture, TILE, type TileWorker, type Viewport } from './protocol'
+import {
+  ANT_PHASES,
+  type Backing,
+  type OverlayStyle,
+  type SharedMatte,
+  type SharedPicture,
+  TILE,
+  type TileWorker,
+  type Viewport,
+} from './protocol'
 
 const CHECK_PX = 8
 /** What dims the outside: the dark of a neutral surround. */
 const DIM_GREY = 0x2a
 /** Length of a dash, and how far it marches from one phase to the next. */
-const ANT_PX = 4, ANT_STEP = (2 * ANT_PX) / ANT_PHASES
+const ANT_PX = 4,
+  ANT_STEP = (2 * ANT_PX) / ANT_PHASES
 /** What was added and what was taken away, blue in the high byte, and the width of the hatching. */
-const MORE = 0xc85123, LESS = 0x006bb3, HATCH = 4
+const MORE = 0xc85123,
+  LESS = 0x006bb3,
+  HATCH = 4
 const CHECKS = [0xffffff, 0xcfcfcf] as const
 /** The two colours of a backing's checks, blue in the high byte. */
 function backingWords(backing: Backing): readonly [number, number] {
   if (backing === 'checks') return CHECKS
-  const [r, g, b] = [1, 3, 5].map((at) => parseInt(backing.slice(at, at + 2), 16)), word = r | (g << 8) | (b << 16)
+  const [r, g, b] = [1, 3, 5].map((at) => parseInt(backing.slice(at, at + 2), 16)),
+    word = r | (g << 8) | (b << 16)
   return [word, word]
 }
 
 const pictures = new Map<string, SharedPicture>()
 /** Bytes of what lies below that may be kept: at a screenful of tiles, some three places in the layers. */
 const MEMORY = 160 << 20
-const now = new Renderer(MEMORY), before = new Renderer(0), aside = new Renderer(0)
+const now = new Renderer(MEMORY),
+  before = new Renderer(0),
+  aside = new Renderer(0)
 let canvas: Size = { width: 1, height: 1 }
-interface PlacedMatte { readonly levels: SharedMatte; readonly toCanvas: Affine }
-let shown: PlacedMatte | null = null, kept: PlacedMatte | null = null
+interface PlacedMatte {
+  readonly levels: SharedMatte
+  readonly toCanvas: Affine
+}
+let shown: PlacedMatte | null = null,
+  kept: PlacedMatte | null = null
 let epoch: Int32Array = new Int32Array(1)
 
 const decoded = (nodes: readonly Node<string>[]): Node[] => withPictures(nodes, (name) => pictures.get(name) ?? null)
@@ -39,8 +58,12 @@ const moved = (bitmap: ImageBitmap) => Comlink.transfer(bitmap, [bitmap])
 /** Longer side, about, of what a histogram is counted on. */
 const HISTOGRAM_PX = 512
 /** The coarsest level that still has so many pixels along its longer side. */
-const coarseLevel = (longest: number, size: Size = canvas): number => Math.max(0, Math.floor(Math.log2(Math.max(size.width, size.height) / longest)))
-const levelSize = (level: number, size: Size = canvas): Size => ({ width: Math.ceil(size.width / 2 ** level), height: Math.ceil(size.height / 2 ** level) })
+const coarseLevel = (longest: number, size: Size = canvas): number =>
+  Math.max(0, Math.floor(Math.log2(Math.max(size.width, size.height) / longest)))
+const levelSize = (level: number, size: Size = canvas): Size => ({
+  width: Math.ceil(size.width / 2 ** level),
+  height: Math.ceil(size.height / 2 ** level),
+})
 /** Some nodes over all of a canvas, as small as that. */
 function small(nodes: readonly Node<string>[], size: Size, linear: boolean, longest: number): Picture {
   const level = coarseLevel(longest, size)
@@ -56,7 +79,8 @@ function small(nodes: readonly Node<string>[], size: Size, linear: boolean, long
  */
 function coverageInView(placed: PlacedMatte | null, view: Viewport, smooth: boolean): Uint8Array | null {
   if (!placed) return null
-  const { width, height } = view, matte = placed.levels
+  const { width, height } = view,
+    matte = placed.levels
   const toMatte = compose(inverse(placed.toCanvas), compose(translation(view.left, view.top), scaling(1 / view.scale)))
   const level = Math.min(matte.length - 1, Math.max(0, Math.round(Math.log2(meanScale(toMatte)))))
   const [a, b, c, d, e, f] = compose(scaling(1 / 2 ** level), toMatte)
@@ -64,7 +88,8 @@ function coverageInView(placed: PlacedMatte | null, view: Viewport, smooth: bool
   const out = new Uint8Array(width * height)
   const fine = smooth && meanScale([a, b, c, d, 0, 0]) < 0.75
   for (let y = 0, i = 0; y < height; y++) {
-    let u = a * 0.5 + c * (y + 0.5) + e, v = b * 0.5 + d * (y + 0.5) + f
+    let u = a * 0.5 + c * (y + 0.5) + e,
+      v = b * 0.5 + d * (y + 0.5) + f
     for (let x = 0; x < width; x++, i++, u += a, v += b) {
       if (u < 0 || v < 0 || u >= source.width || v >= source.height) continue
       out[i] = fine ? bilinear(source, u - 0.5, v - 0.5) : source.data[(v | 0) * source.width + (u | 0)]
@@ -74,9 +99,12 @@ function coverageInView(placed: PlacedMatte | null, view: Viewport, smooth: bool
 }
 
 function bilinear({ width, height, data }: Matte, u: number, v: number): number {
-  const x = u < 0 ? 0 : u | 0, y = v < 0 ? 0 : v | 0
-  const right = x + 1 < width ? x + 1 : x, low = y + 1 < height ? y + 1 : y
-  const fx = u < 0 ? 0 : u - x, fy = v < 0 ? 0 : v - y
+  const x = u < 0 ? 0 : u | 0,
+    y = v < 0 ? 0 : v | 0
+  const right = x + 1 < width ? x + 1 : x,
+    low = y + 1 < height ? y + 1 : y
+  const fx = u < 0 ? 0 : u - x,
+    fy = v < 0 ? 0 : v - y
   const top = data[y * width + x] * (1 - fx) + data[y * width + right] * fx
   const bottom = data[low * width + x] * (1 - fx) + data[low * width + right] * fx
   return top * (1 - fy) + bottom * fy + 0.5
@@ -85,12 +113,18 @@ function bilinear({ width, height, data }: Matte, u: number, v: number): number 
 /** The view's pixels that lie on the canvas, as a box of whole pixels. */
 function canvasInView(view: Viewport): { left: number; top: number; right: number; bottom: number } {
   const at = (canvasX: number, origin: number) => Math.round((canvasX - origin) * view.scale)
-  return { left: Math.max(0, at(0, view.left)), top: Math.max(0, at(0, view.top)), right: Math.min(view.width, at(canvas.width, view.left)), bottom: Math.min(view.height, at(canvas.height, view.top)) }
+  return {
+    left: Math.max(0, at(0, view.left)),
+    top: Math.max(0, at(0, view.top)),
+    right: Math.min(view.width, at(canvas.width, view.left)),
+    bottom: Math.min(view.height, at(canvas.height, view.top)),
+  }
 }
 
 function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   if (style.mode === 'plain' || style.mode === 'ants') return null
-  const coverage = coverageInView(shown, view, false), other = style.compare && kept ? coverageInView(kept, view, false) : null
+  const coverage = coverageInView(shown, view, false),
+    other = style.compare && kept ? coverageInView(kept, view, false) : null
   if (other && style.compare === 'difference') return differenceOf(coverage, other, view)
   const otherUntil = other && typeof style.compare === 'object' ? (style.compare.leftOf - view.left) * view.scale : -1
   const box = canvasInView(view)
@@ -103,8 +137,10 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
   for (let y = box.top; y < box.bottom; y++) {
     for (let x = box.left, i = y * view.width + x; x < box.right; x++, i++) {
       const v = other && x < otherUntil ? other[i] : coverage ? coverage[i] : 0
-      if (style.mode === 'tint') pixels[i] = (tint | (Math.round((style.tintHidden ? 255 - v : v) * style.tintOpacity) << 24)) >>> 0
-      else if (style.mode === 'dimmed') pixels[i] = ((DIM_GREY | (DIM_GREY << 8) | (DIM_GREY << 16)) | (Math.round((255 - v) * style.dim) << 24)) >>> 0
+      if (style.mode === 'tint')
+        pixels[i] = (tint | (Math.round((style.tintHidden ? 255 - v : v) * style.tintOpacity) << 24)) >>> 0
+      else if (style.mode === 'dimmed')
+        pixels[i] = (DIM_GREY | (DIM_GREY << 8) | (DIM_GREY << 16) | (Math.round((255 - v) * style.dim) << 24)) >>> 0
       else if (style.mode === 'matte') pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
       else {
         const word = ((x / CHECK_PX) & 1) === ((y / CHECK_PX) & 1) ? light : dark
@@ -117,12 +153,14 @@ function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
 
 /** Where the shown matte has more than the kept one (blue, solid) and where less (amber, hatched), as strongly as they differ. */
 function differenceOf(now: Uint8Array | null, other: Uint8Array, { width, height }: Viewport): ImageBitmap {
-  const image = new ImageData(width, height), pixels = new Uint32Array(image.data.buffer)
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) {
-    const change = (now ? now[i] : 0) - other[i]
-    if (change > 0) pixels[i] = ((MORE | (Math.min(255, 60 + change) << 24)) >>> 0)
-    else if (change < 0 && (x + y) & HATCH) pixels[i] = ((LESS | (Math.min(255, 60 - change) << 24)) >>> 0)
-  }
+  const image = new ImageData(width, height),
+    pixels = new Uint32Array(image.data.buffer)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const change = (now ? now[i] : 0) - other[i]
+      if (change > 0) pixels[i] = (MORE | (Math.min(255, 60 + change) << 24)) >>> 0
+      else if (change < 0 && (x + y) & HATCH) pixels[i] = (LESS | (Math.min(255, 60 - change) << 24)) >>> 0
+    }
   return bitmapOf(image)
 }
 
@@ -136,53 +174,83 @@ function ants(view: Viewport): ImageBitmap[] {
   const surface = new OffscreenCanvas(view.width, view.height)
   const context = surface.getContext('2d')!
   return Array.from({ length: ANT_PHASES }, (_, phase) => {
-    for (const i of line) pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase * ANT_STEP) & ANT_PX ? 0xffffffff : 0xff101010
+    for (const i of line)
+      pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase * ANT_STEP) & ANT_PX ? 0xffffffff : 0xff101010
     context.putImageData(image, 0, 0)
     return surface.transferToImageBitmap()
   })
 }
 
 const api: TileWorker = {
-  start(buffer) { epoch = new Int32Array(buffer) },
-  setPicture(asset, picture) { pictures.set(asset, picture) },
-  keep(assets) { for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) pictures.delete(asset) },
+  start(buffer) {
+    epoch = new Int32Array(buffer)
+  },
+  setPicture(asset, picture) {
+    pictures.set(asset, picture)
+  },
+  keep(assets) {
+    for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) pictures.delete(asset)
+  },
   setLayers(nodes, plain, size, linear) {
     canvas = size
     now.show(decoded(nodes), { canvas, linear })
     before.show(decoded(plain), { canvas, linear })
   },
-  setMatte(levels, toCanvas) { shown = levels && { levels, toCanvas } },
-  setKept(levels, toCanvas) { kept = levels && { levels, toCanvas } },
+  setMatte(levels, toCanvas) {
+    shown = levels && { levels, toCanvas }
+  },
+  setKept(levels, toCanvas) {
+    kept = levels && { levels, toCanvas }
+  },
   async tile(level, x, y, wanted, asCame) {
     if (Atomics.load(epoch, 0) !== wanted) return null
     const size = levelSize(level)
-    const width = Math.min(TILE, size.width - x * TILE), height = Math.min(TILE, size.height - y * TILE)
+    const width = Math.min(TILE, size.width - x * TILE),
+      height = Math.min(TILE, size.height - y * TILE)
     if (width <= 0 || height <= 0) return null
     const { data } = (asCame ? before : now).region({ level, x: x * TILE, y: y * TILE, width, height })
     return moved(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)))
   },
-  async overlay(view, style) { const bitmap = overlay(view, style); return bitmap && moved(bitmap) },
-  async ants(view) { const bitmaps = ants(view); return Comlink.transfer(bitmaps, bitmaps) },
+  async overlay(view, style) {
+    const bitmap = overlay(view, style)
+    return bitmap && moved(bitmap)
+  },
+  async ants(view) {
+    const bitmaps = ants(view)
+    return Comlink.transfer(bitmaps, bitmaps)
+  },
   async pixel(x, y) {
     if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null
     const { data } = now.region({ level: 0, x, y, width: 1, height: 1 })
     return [data[0], data[1], data[2], data[3]]
   },
   async cover(longest) {
-    const level = coarseLevel(longest), { width, height } = levelSize(level)
+    const level = coarseLevel(longest),
+      { width, height } = levelSize(level)
     const { data } = now.region({ level, x: 0, y: 0, width, height })
-    return scaled(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)), longest).convertToBlob({ type: 'image/webp', quality: 0.82 })
+    return scaled(
+      bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)),
+      longest,
+    ).convertToBlob({ type: 'image/webp', quality: 0.82 })
   },
   async layerThumbnail(nodes, size, linear, longest) {
     const { data, width, height } = small(nodes, size, linear, longest)
-    return moved(scaled(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)), longest).transferToImageBitmap())
+    return moved(
+      scaled(
+        bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)),
+        longest,
+      ).transferToImageBitmap(),
+    )
   },
   async histogram(nodes, size, linear) {
     const { data } = small(nodes, size, linear, HISTOGRAM_PX)
     const [red, green, blue, light] = [0, 1, 2, 3].map(() => new Uint32Array(256))
     for (let i = 0; i < data.length; i += 4) {
       if (data[i + 3] === 0) continue
-      red[data[i]]++; green[data[i + 1]]++; blue[data[i + 2]]++; light[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++
+      red[data[i]]++
+      green[data[i + 1]]++
+      blue[data[i + 2]]++
+      light[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++
     }
     return [red, green, blue, light]
   },

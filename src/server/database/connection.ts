@@ -9,11 +9,20 @@ const store = globalThis as typeof globalThis & { wilyPool?: Pool }
 
 export function database(): Database {
   if (!store.wilyPool) {
-    if (!process.env.DATABASE_URL) throw new Error('DATABASE_URL is not set: start with bin/start, or name a PostgreSQL server.')
-    store.wilyPool = new Pool({ connectionString: process.env.DATABASE_URL, max: 8, connectionTimeoutMillis: 3000, idleTimeoutMillis: 30_000 })
+    if (!process.env.DATABASE_URL)
+      throw new Error('DATABASE_URL is not set: start with bin/start, or name a PostgreSQL server.')
+    store.wilyPool = new Pool({
+      connectionString: process.env.DATABASE_URL,
+      max: 8,
+      connectionTimeoutMillis: 3000,
+      idleTimeoutMillis: 30_000,
+    })
     store.wilyPool.on('error', () => {}) // an idle connection died with its server: the next query makes a new one, or says so
   }
   return drizzle(store.wilyPool, { schema })
 }
 
-export const closeDatabase = async (): Promise<void> => { await store.wilyPool?.end(); store.wilyPool = undefined }
+export const closeDatabase = async (): Promise<void> => {
+  await store.wilyPool?.end()
+  store.wilyPool = undefined
+}

@@ -1,39 +1,64 @@
 /** The tables. Records and patches are JSON: they are validated before they come here. */
-import { bigint, customType, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 
-export const project = pgTable('project', {
-  id: uuid('id').primaryKey(),
-  name: text('name').notNull(),
-  width: integer('width').notNull(),
-  height: integer('height').notNull(),
-  /** The records the project started with; acts build on them. */
-  initial: jsonb('initial').notNull(),
-  /** The act whose result is shown; null before any. */
-  head: uuid('head'),
-  /** A small picture for the shelf, WebP. */
-  cover: bytea('cover'),
-  created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
-  changed: timestamp('changed', { withTimezone: true }).notNull().defaultNow(),
-}, (table) => [index('project_changed').on(table.changed)])
+export const project = pgTable(
+  'project',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    /** The records the project started with; acts build on them. */
+    initial: jsonb('initial').notNull(),
+    /** The act whose result is shown; null before any. */
+    head: uuid('head'),
+    /** A small picture for the shelf, WebP. */
+    cover: bytea('cover'),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    changed: timestamp('changed', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('project_changed').on(table.changed)],
+)
 
-export const act = pgTable('act', {
-  id: uuid('id').primaryKey(),
-  project: uuid('project').notNull().references(() => project.id, { onDelete: 'cascade' }),
-  /** Order of arrival within the project, from 1. */
-  seq: integer('seq').notNull(),
-  parent: uuid('parent'),
-  label: text('label').notNull(),
-  forward: jsonb('forward').notNull(),
-  inverse: jsonb('inverse').notNull(),
-  at: timestamp('at', { withTimezone: true }).notNull(),
-}, (table) => [uniqueIndex('act_project_seq').on(table.project, table.seq)])
+export const act = pgTable(
+  'act',
+  {
+    id: uuid('id').primaryKey(),
+    project: uuid('project')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    /** Order of arrival within the project, from 1. */
+    seq: integer('seq').notNull(),
+    parent: uuid('parent'),
+    label: text('label').notNull(),
+    forward: jsonb('forward').notNull(),
+    inverse: jsonb('inverse').notNull(),
+    at: timestamp('at', { withTimezone: true }).notNull(),
+  },
+  (table) => [uniqueIndex('act_project_seq').on(table.project, table.seq)],
+)
 
 /** The records after an act, every so many acts, so that opening a project replays few. */
 export const snapshot = pgTable('snapshot', {
-  act: uuid('act').primaryKey().references(() => act.id, { onDelete: 'cascade' }),
-  project: uuid('project').notNull().references(() => project.id, { onDelete: 'cascade' }),
+  act: uuid('act')
+    .primaryKey()
+    .references(() => act.id, { onDelete: 'cascade' }),
+  project: uuid('project')
+    .notNull()
+    .references(() => project.id, { onDelete: 'cascade' }),
   records: jsonb('records').notNull(),
 })
 
@@ -53,7 +78,9 @@ export const asset = pgTable('asset', {
 
 /** Mask pictures that every project can take: some come with the application, others are put in by people. */
 export const maskPicture = pgTable('mask_picture', {
-  asset: text('asset').primaryKey().references(() => asset.sha256),
+  asset: text('asset')
+    .primaryKey()
+    .references(() => asset.sha256),
   name: text('name').notNull(),
   added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
 })

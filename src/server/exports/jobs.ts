@@ -17,27 +17,58 @@ const AT_A_TIME = 2
 /** V8 heap of a rendering thread; pixels live outside it. */
 const HEAP_MB = 1024
 
-export interface ExportState { readonly id: string; readonly state: 'waiting' | 'running' | 'done' | 'failed'; readonly progress: number; readonly name: string; readonly problem?: string; readonly bytes?: number; /** Layers that were merged, as a picture of the project's. */ readonly picture?: StoredPicture }
-interface Job { state: ExportState; task: ExportTask; worker?: Worker; mediaType: string }
+export interface ExportState {
+  readonly id: string
+  readonly state: 'waiting' | 'running' | 'done' | 'failed'
+  readonly progress: number
+  readonly name: string
+  readonly problem?: string
+  readonly bytes?: number
+  /** Layers that were merged, as a picture of the project's. */ readonly picture?: StoredPicture
+}
+interface Job {
+  state: ExportState
+  task: ExportTask
+  worker?: Worker
+  mediaType: string
+}
 
 /** On globalThis: Next.js may load this module more than once in a process. */
 const store = globalThis as typeof globalThis & { wilyExports?: Map<string, Job> }
 const jobs = (): Map<string, Job> => (store.wilyExports ??= new Map())
 
-const plainName = (name: string) => name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').replace(/\s+/g, ' ').trim().slice(0, 80) || 'picture'
+const plainName = (name: string) =>
+  name
+    .replace(/[^\p{L}\p{N} ._-]+/gu, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || 'picture'
 const EXTENSION = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const
 
 export async function startExport(input: ExportInput): Promise<ExportState> {
   const records = await recordsOf(input.project, input.head)
   const layer = layerById(records, input.layer ?? null)
   if (input.what === 'cutout' && !layer) throw new Problem(422, 'Choose the layer to cut out.')
-  if (input.what === 'cutout' && input.format === 'jpeg') throw new Problem(422, 'A cut-out keeps its transparency, which JPEG cannot: choose PNG or WebP.')
+  if (input.what === 'cutout' && input.format === 'jpeg')
+    throw new Problem(422, 'A cut-out keeps its transparency, which JPEG cannot: choose PNG or WebP.')
   if (input.what === 'merge' && !input.layers?.length) throw new Problem(422, 'Choose the layers to merge.')
-  if (input.what === 'cutout' && layer?.kind !== 'picture') throw new Problem(422, `${layer!.name} is no picture: only pictures can be cut out.`)
+  if (input.what === 'cutout' && layer?.kind !== 'picture')
+    throw new Problem(422, `${layer!.name} is no picture: only pictures can be cut out.`)
   await folder('exports')
   const id = randomUUID()
   const name = `${plainName(input.what === 'cutout' ? `${layer!.name} cut-out` : records.name)}.${EXTENSION[input.format]}`
-  const task: ExportTask = { records, what: input.what, layer: input.layer, layers: input.layers, selected: input.selected, longest: input.longest, format: input.format, quality: input.quality, background: input.background, file: exportFile(id) }
+  const task: ExportTask = {
+    records,
+    what: input.what,
+    layer: input.layer,
+    layers: input.layers,
+    selected: input.selected,
+    longest: input.longest,
+    format: input.format,
+    quality: input.quality,
+    background: input.background,
+    file: exportFile(id),
+  }
   jobs().set(id, { state: { id, state: 'waiting', progress: 0, name }, task, mediaType: `image/${input.format}` })
   startWaiting()
   return jobs().get(id)!.state
@@ -50,29 +81,51 @@ function startWaiting(): void {
 }
 
 function run(job: Job): void {
-  const update = (change: Partial<ExportState>) => { job.state = { ...job.state, ...change } }
+  const update = (change: Partial<ExportState>) => {
+    job.state = { ...job.state, ...change }
+  }
   const end = (change: Partial<ExportState>) => {
     if (job.state.state !== 'running') return
     update(change)
     job.worker = undefined
-    setTimeout(() => { void forget(job.state.id) }, KEPT_MS).unref()
+    setTimeout(() => {
+      void forget(job.state.id)
+    }, KEPT_MS).unref()
     startWaiting()
   }
   update({ state: 'running' })
   // The path is put together at run time: the bundler must not follow it.
-  const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), { workerData: job.task, resourceLimits: { maxOldGenerationSizeMb: HEAP_MB } })
+  const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), {
+    workerData: job.task,
+    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+  })
   job.worker = worker
   worker.on('message', (message: ExportMessage) => {
     if ('progress' in message) update({ progress: message.progress })
     else if ('failed' in message) end({ state: 'failed', problem: `The export failed: ${message.failed}` })
-    else if (job.task.what === 'merge') storeFile(job.task.file, job.state.name).then((picture) => end({ state: 'done', progress: 1, picture }), (error: unknown) => end({ state: 'failed', problem: `The merge failed: ${error instanceof Error ? error.message : String(error)}` }))
+    else if (job.task.what === 'merge')
+      storeFile(job.task.file, job.state.name).then(
+        (picture) => end({ state: 'done', progress: 1, picture }),
+        (error: unknown) =>
+          end({
+            state: 'failed',
+            problem: `The merge failed: ${error instanceof Error ? error.message : String(error)}`,
+          }),
+      )
     else end({ state: 'done', progress: 1, bytes: statSync(job.task.file).size })
   })
   worker.on('error', (error) => end({ state: 'failed', problem: `The export failed: ${error.message}` }))
-  worker.on('exit', (code) => { if (job.task.what === 'merge' && code === 0) return; end({ state: 'failed', problem: 'The export stopped before it was finished.' }) })
+  worker.on('exit', (code) => {
+    if (job.task.what === 'merge' && code === 0) return
+    end({ state: 'failed', problem: 'The export stopped before it was finished.' })
+  })
 }
 
-const jobOf = (id: string): Job => jobs().get(id) ?? (() => { throw notFound('export') })()
+const jobOf = (id: string): Job =>
+  jobs().get(id) ??
+  (() => {
+    throw notFound('export')
+  })()
 export const exportState = (id: string): ExportState => jobOf(id).state
 
 export function exportResult(id: string): { file: string; name: string; mediaType: string; bytes: number } {
@@ -87,6 +140,10 @@ export async function forget(id: string): Promise<void> {
   job.state = { ...job.state, state: 'failed', problem: 'Cancelled.' }
   jobs().delete(id)
   await job.worker?.terminate()
-  await Promise.all([rm(job.task.file, { force: true }), rm(`${job.task.file}.part`, { force: true }), rm(`${job.task.file}.parts`, { force: true, recursive: true })])
+  await Promise.all([
+    rm(job.task.file, { force: true }),
+    rm(`${job.task.file}.part`, { force: true }),
+    rm(`${job.task.file}.parts`, { force: true, recursive: true }),
+  ])
   startWaiting()
 }

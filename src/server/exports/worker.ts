@@ -52,39 +52,80 @@ async function render(task: ExportTask): Promise<Picture> {
     const studio = new Studio(pictures.all, MEMORY, undefined, pictures)
     if (task.what === 'cutout' && layer?.kind === 'picture') {
       const { mask } = layer
-      const placed = mask?.enabled ? { ...studio.mask(mask, scene.scenes), toCanvas: mask.toLayer, density: mask.density, invert: mask.invert, outsideShown: mask.outsideShown } : undefined
-      return cutOut(pictures.all(layer.asset).levels[0], placed, { amount: mask?.fringe ?? 1, rim: mask?.rim }, (progress) => { send({ progress: 0.5 + 0.3 * progress }) })
+      const placed = mask?.enabled
+        ? {
+            ...studio.mask(mask, scene.scenes),
+            toCanvas: mask.toLayer,
+            density: mask.density,
+            invert: mask.invert,
+            outsideShown: mask.outsideShown,
+          }
+        : undefined
+      return cutOut(
+        pictures.all(layer.asset).levels[0],
+        placed,
+        { amount: mask?.fringe ?? 1, rim: mask?.rim },
+        (progress) => {
+          send({ progress: 0.5 + 0.3 * progress })
+        },
+      )
     }
-    const check = (progress: number) => { send({ progress: 0.4 + 0.4 * progress }) }
+    const check = (progress: number) => {
+      send({ progress: 0.4 + 0.4 * progress })
+    }
     if (task.what === 'composite') return studio.deliver(records, check)
     const picture = studio.compose(scene, check)
     if (task.selected) {
       const matte = studio.matte(records.selection.steps, studio.scene(whole), () => {})
-      for (let i = 0; i < matte.data.length; i++) picture.data[i * 4 + 3] = Math.round((picture.data[i * 4 + 3] * matte.data[i]) / 255)
+      for (let i = 0; i < matte.data.length; i++)
+        picture.data[i * 4 + 3] = Math.round((picture.data[i * 4 + 3] * matte.data[i]) / 255)
     }
     return picture
-  } finally { await pictures.close() }
+  } finally {
+    await pictures.close()
+  }
 }
 
 /** Some layers of one group and what lies in them, as if there were no others. */
 function onlyThese(layers: readonly Layer[], ids: readonly string[]): Layer[] {
   const kept = new Set(ids.flatMap((id) => withDescendants(layers, id).map((each) => each.id)))
-  return layers.filter((each) => kept.has(each.id)).map((each) => { if (!ids.includes(each.id)) return each; const { parent, ...rest } = each; void parent; return rest as Layer })
+  return layers
+    .filter((each) => kept.has(each.id))
+    .map((each) => {
+      if (!ids.includes(each.id)) return each
+      const { parent, ...rest } = each
+      void parent
+      return rest as Layer
+    })
 }
 
 function smaller(picture: Picture, longest: number | undefined): Picture {
   const scale = longest ? longest / Math.max(picture.width, picture.height) : 1
-  return scale < 1 ? resize(picture, { width: Math.max(1, Math.round(picture.width * scale)), height: Math.max(1, Math.round(picture.height * scale)) }) : picture
+  return scale < 1
+    ? resize(picture, {
+        width: Math.max(1, Math.round(picture.width * scale)),
+        height: Math.max(1, Math.round(picture.height * scale)),
+      })
+    : picture
 }
 
 async function run(task: ExportTask): Promise<void> {
   const { data, width, height } = smaller(await render(task), task.longest)
   send({ progress: 0.85 })
   const image = sharp(data, { raw: { width, height, channels: 4 } })
-  const encoded = task.format === 'jpeg' ? image.flatten({ background: task.background }).jpeg({ quality: task.quality, chromaSubsampling: task.quality >= 90 ? '4:4:4' : '4:2:0' })
-    : task.format === 'webp' ? image.webp({ quality: task.quality }) : image.png({ compressionLevel: 6 })
+  const encoded =
+    task.format === 'jpeg'
+      ? image
+          .flatten({ background: task.background })
+          .jpeg({ quality: task.quality, chromaSubsampling: task.quality >= 90 ? '4:4:4' : '4:2:0' })
+      : task.format === 'webp'
+        ? image.webp({ quality: task.quality })
+        : image.png({ compressionLevel: 6 })
   await (task.what === 'merge' ? encoded : encoded.withIccProfile('srgb')).toFile(`${task.file}.part`)
   await rename(`${task.file}.part`, task.file)
 }
 
-run(workerData as ExportTask).then(() => send({ done: true }), (error: unknown) => send({ failed: error instanceof Error ? error.message : String(error) }))
+run(workerData as ExportTask).then(
+  () => send({ done: true }),
+  (error: unknown) => send({ failed: error instanceof Error ? error.message : String(error) }),
+)

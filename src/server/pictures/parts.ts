@@ -15,7 +15,11 @@ import { PictureError, pixelStream } from './read'
 /** Rows read at a time while the coarser levels are made; a multiple of four. */
 const ROWS = 256
 
-interface Stored extends Size { readonly file: number; readonly coarse: readonly Picture[]; readonly opaque: boolean }
+interface Stored extends Size {
+  readonly file: number
+  readonly coarse: readonly Picture[]
+  readonly opaque: boolean
+}
 
 export class PictureParts {
   private readonly stored = new Map<string, Stored>()
@@ -23,12 +27,18 @@ export class PictureParts {
 
   private constructor(private readonly folder: string) {}
   /** @param folder for the decoded pixels; taken away by `close` */
-  static async create(folder: string): Promise<PictureParts> { await mkdir(folder, { recursive: true }); return new PictureParts(folder) }
+  static async create(folder: string): Promise<PictureParts> {
+    await mkdir(folder, { recursive: true })
+    return new PictureParts(folder)
+  }
 
   /** Decodes a picture file. Throws PictureError, also when it is not there any more. */
   async add(asset: string, path: string): Promise<void> {
     if (this.stored.has(asset)) return
-    if (!existsSync(path)) throw new PictureError(`A picture of this project (${asset.slice(0, 8)}…) is not stored here any more; add it again, or remove the layers that show it.`)
+    if (!existsSync(path))
+      throw new PictureError(
+        `A picture of this project (${asset.slice(0, 8)}…) is not stored here any more; add it again, or remove the layers that show it.`,
+      )
     const { stream, width, height } = await pixelStream(path, asset.slice(0, 8))
     const raw = join(this.folder, asset)
     await pipeline(stream, createWriteStream(raw))
@@ -45,7 +55,9 @@ export class PictureParts {
   }
 
   /** Parts given out before are no longer looked at: their memory is used again. */
-  begin = (): void => { this.used = 0 }
+  begin = (): void => {
+    this.used = 0
+  }
   private readonly buffers: ArrayBuffer[] = []
   private used = 0
   private readonly allocate = (bytes: number): ArrayBuffer => {
@@ -58,13 +70,20 @@ export class PictureParts {
   part = (asset: string, box: Box, half: boolean): DecodedPicture => {
     const { width, height, file, coarse, opaque } = this.of(asset)
     const even = (v: number) => Math.floor(v / 2) * 2
-    const left = even(Math.min(Math.max(0, box.x), width - 1)), top = even(Math.min(Math.max(0, box.y), height - 1))
-    const right = Math.max(left + 1, Math.min(width, box.x + box.width)), bottom = Math.max(top + 1, Math.min(height, box.y + box.height))
+    const left = even(Math.min(Math.max(0, box.x), width - 1)),
+      top = even(Math.min(Math.max(0, box.y), height - 1))
+    const right = Math.max(left + 1, Math.min(width, box.x + box.width)),
+      bottom = Math.max(top + 1, Math.min(height, box.y + box.height))
     const size: Size = { width: right - left, height: bottom - top }
     const data = new Uint8ClampedArray(this.allocate(size.width * size.height * 4), 0, size.width * size.height * 4)
-    const fine = size.width === width ? rows(file, size, top * width * 4, data) : columns(file, size, width, left, top, data)
+    const fine =
+      size.width === width ? rows(file, size, top * width * 4, data) : columns(file, size, width, left, top, data)
     const second = half ? { ...halvePicture(fine, this.allocate, opaque), left: left / 2, top: top / 2 } : coarse[0] // not looked at
-    return { levels: [{ ...fine, left, top }, second, ...coarse].slice(0, levelCount({ width, height })), opaque, size: { width, height } }
+    return {
+      levels: [{ ...fine, left, top }, second, ...coarse].slice(0, levelCount({ width, height })),
+      opaque,
+      size: { width, height },
+    }
   }
 
   /** All of a picture; one is held at a time. */
@@ -73,7 +92,10 @@ export class PictureParts {
     const { file, width, height, coarse, opaque } = this.of(asset)
     this.whole = null
     const full = rows(file, { width, height }, 0)
-    this.whole = { asset, picture: { levels: [full, halvePicture(full, undefined, opaque), ...coarse].slice(0, levelCount(full)), opaque } }
+    this.whole = {
+      asset,
+      picture: { levels: [full, halvePicture(full, undefined, opaque), ...coarse].slice(0, levelCount(full)), opaque },
+    }
     return this.whole.picture
   }
 
@@ -89,11 +111,29 @@ export class PictureParts {
   }
 }
 
-function rows(file: number, { width, height }: Size, from: number, data = new Uint8ClampedArray(width * height * 4)): Picture {
-  for (let done = 0; done < data.length;) { const read = readSync(file, data, done, data.length - done, from + done); if (read === 0) throw new Error('The decoded picture ends early.'); done += read }
+function rows(
+  file: number,
+  { width, height }: Size,
+  from: number,
+  data = new Uint8ClampedArray(width * height * 4),
+): Picture {
+  for (let done = 0; done < data.length;) {
+    const read = readSync(file, data, done, data.length - done, from + done)
+    if (read === 0) throw new Error('The decoded picture ends early.')
+    done += read
+  }
   return { width, height, data }
 }
-function columns(file: number, { width, height }: Size, stride: number, left: number, top: number, data: Uint8ClampedArray): Picture {
-  for (let y = 0; y < height; y++) if (readSync(file, data, y * width * 4, width * 4, ((top + y) * stride + left) * 4) !== width * 4) throw new Error('The decoded picture ends early.')
+function columns(
+  file: number,
+  { width, height }: Size,
+  stride: number,
+  left: number,
+  top: number,
+  data: Uint8ClampedArray,
+): Picture {
+  for (let y = 0; y < height; y++)
+    if (readSync(file, data, y * width * 4, width * 4, ((top + y) * stride + left) * 4) !== width * 4)
+      throw new Error('The decoded picture ends early.')
   return { width, height, data }
 }

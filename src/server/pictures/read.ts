@@ -11,8 +11,16 @@ export class PictureError extends Error {}
 
 export const LIMITS = { bytes: 160 * 1024 * 1024, pixels: 150e6, side: 40_000 } as const
 /** Densities outside this say nothing about a picture. */
-const LEAST_PPI = 10, MOST_PPI = 5000
-const MEDIA_TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp', tiff: 'image/tiff', heif: 'image/avif', gif: 'image/gif' }
+const LEAST_PPI = 10,
+  MOST_PPI = 5000
+const MEDIA_TYPES: Record<string, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  tiff: 'image/tiff',
+  heif: 'image/avif',
+  gif: 'image/gif',
+}
 
 export interface PictureInfo {
   readonly width: number
@@ -27,22 +35,42 @@ export interface PictureInfo {
 /** sharp caches decoded files and their pieces; pictures here are read once. */
 sharp.cache(false)
 
-const open = (input: string | Buffer) => sharp(input, { failOn: 'truncated', limitInputPixels: LIMITS.pixels, unlimited: false })
+const open = (input: string | Buffer) =>
+  sharp(input, { failOn: 'truncated', limitInputPixels: LIMITS.pixels, unlimited: false })
 const upright = (input: string | Buffer) => open(input).autoOrient().toColourspace('srgb')
 
 /** Looks at the file's header. `name` is used in the sentence. Throws PictureError. */
 export async function inspectPicture(input: string | Buffer, name: string): Promise<PictureInfo> {
   let meta: Metadata
-  try { meta = await sharp(input, { limitInputPixels: false }).metadata() } catch { throw new PictureError(`“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`) }
+  try {
+    meta = await sharp(input, { limitInputPixels: false }).metadata()
+  } catch {
+    throw new PictureError(
+      `“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`,
+    )
+  }
   const mediaType = MEDIA_TYPES[meta.format ?? '']
-  if (!mediaType || !meta.width || !meta.height) throw new PictureError(`“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`)
+  if (!mediaType || !meta.width || !meta.height)
+    throw new PictureError(
+      `“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`,
+    )
   const turned = (meta.orientation ?? 1) > 4
   const frame = meta.pageHeight ?? meta.height
-  const width = turned ? frame : meta.width, height = turned ? meta.width : frame
-  if (width * height > LIMITS.pixels) throw new PictureError(`“${name}” has ${Math.round((width * height) / 1e6)} megapixels (${width} × ${height}); up to ${LIMITS.pixels / 1e6} are read.`)
-  if (Math.max(width, height) > LIMITS.side) throw new PictureError(`“${name}” is ${width} × ${height} px; a side may have up to ${LIMITS.side} px.`)
-  const plain = ['jpeg', 'png', 'webp'].includes(meta.format!) && (meta.orientation ?? 1) === 1 && (meta.pages ?? 1) === 1 && meta.depth === 'uchar' &&
-    ['srgb', 'b-w'].includes(meta.space ?? '') && !meta.hasProfile
+  const width = turned ? frame : meta.width,
+    height = turned ? meta.width : frame
+  if (width * height > LIMITS.pixels)
+    throw new PictureError(
+      `“${name}” has ${Math.round((width * height) / 1e6)} megapixels (${width} × ${height}); up to ${LIMITS.pixels / 1e6} are read.`,
+    )
+  if (Math.max(width, height) > LIMITS.side)
+    throw new PictureError(`“${name}” is ${width} × ${height} px; a side may have up to ${LIMITS.side} px.`)
+  const plain =
+    ['jpeg', 'png', 'webp'].includes(meta.format!) &&
+    (meta.orientation ?? 1) === 1 &&
+    (meta.pages ?? 1) === 1 &&
+    meta.depth === 'uchar' &&
+    ['srgb', 'b-w'].includes(meta.space ?? '') &&
+    !meta.hasProfile
   const ppi = meta.density && meta.density >= LEAST_PPI && meta.density <= MOST_PPI ? Math.round(meta.density) : null
   return { width, height, mediaType, plain, ppi }
 }
@@ -51,15 +79,25 @@ export async function inspectPicture(input: string | Buffer, name: string): Prom
 export async function readPicture(input: string | Buffer, name: string): Promise<Picture> {
   const info = await inspectPicture(input, name)
   try {
-    const { data, info: size } = await upright(input).ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true })
-    return { width: size.width, height: size.height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length) }
+    const { data, info: size } = await upright(input)
+      .ensureAlpha()
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true })
+    return {
+      width: size.width,
+      height: size.height,
+      data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
+    }
   } catch (error) {
     throw damaged(error, name, info)
   }
 }
 
 /** The pixels as they are decoded, row by row: 8-bit sRGB with alpha. Throws PictureError, also in the stream. */
-export async function pixelStream(input: string, name: string): Promise<{ stream: Readable; width: number; height: number }> {
+export async function pixelStream(
+  input: string,
+  name: string,
+): Promise<{ stream: Readable; width: number; height: number }> {
   const info = await inspectPicture(input, name)
   return { stream: upright(input).ensureAlpha().raw({ depth: 'uchar' }), width: info.width, height: info.height }
 }
@@ -67,7 +105,11 @@ export async function pixelStream(input: string, name: string): Promise<{ stream
 /** Reads every pixel without keeping them, so that a damaged file is refused before it is stored. */
 export async function checkPicture(input: string | Buffer, name: string): Promise<PictureInfo> {
   const info = await inspectPicture(input, name)
-  try { await open(input).resize(1, 1, { fit: 'fill', fastShrinkOnLoad: false }).raw().toBuffer() } catch (error) { throw damaged(error, name, info) }
+  try {
+    await open(input).resize(1, 1, { fit: 'fill', fastShrinkOnLoad: false }).raw().toBuffer()
+  } catch (error) {
+    throw damaged(error, name, info)
+  }
   return info
 }
 
@@ -76,5 +118,7 @@ export const toPlainPng = (input: string, output: string) => upright(input).png(
 
 function damaged(error: unknown, name: string, { width, height }: PictureInfo): PictureError {
   const detail = error instanceof Error ? error.message.split('\n')[0] : ''
-  return new PictureError(`“${name}” is damaged: it says ${width} × ${height} px, but its data ends early or does not decode${/premature|truncat|end/i.test(detail) ? ' (it is cut off)' : ''}.`)
+  return new PictureError(
+    `“${name}” is damaged: it says ${width} × ${height} px, but its data ends early or does not decode${/premature|truncat|end/i.test(detail) ? ' (it is cut off)' : ''}.`,
+  )
 }

@@ -8,17 +8,46 @@ import { adjustmentPage } from './registry'
 
 /** The values of an adjustment or effect; they stay values, and can be changed at any time. */
 export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
-  const { adjustment } = layer, page = adjustmentPage(adjustment.kind)
-  const edit = (values: object) => changeLayer(layer.id, { adjustment: { ...adjustment, ...values } as AdjustmentRecord })
+  const { adjustment } = layer,
+    page = adjustmentPage(adjustment.kind)
+  const edit = (values: object) =>
+    changeLayer(layer.id, { adjustment: { ...adjustment, ...values } as AdjustmentRecord })
   const Panel = page.Panel
   return (
     <section aria-label={page.name} className="mb-3 space-y-1.5 px-1" data-adjustment={adjustment.kind}>
-      {Panel && <Panel layer={layer.id} record={adjustment as never} preview={(values) => preview(edit(values))} settle={(label, values) => act(label, edit(values))} />}
+      {Panel && (
+        <Panel
+          layer={layer.id}
+          record={adjustment as never}
+          preview={(values) => preview(edit(values))}
+          settle={(label, values) => act(label, edit(values))}
+        />
+      )}
       {page.values.map(({ field, label, min, max, digits, unit, fallback, factor, curve }) => {
         const value = (adjustment as unknown as Record<string, number>)[field]
-        return <Slider key={field} label={label} value={value * factor} min={min} max={max} step={10 ** -digits} digits={digits} unit={unit} fallback={fallback} curve={curve} onPreview={(v) => preview(edit({ [field]: v / factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))} />
+        return (
+          <Slider
+            key={field}
+            label={label}
+            value={value * factor}
+            min={min}
+            max={max}
+            step={10 ** -digits}
+            digits={digits}
+            unit={unit}
+            fallback={fallback}
+            curve={curve}
+            onPreview={(v) => preview(edit({ [field]: v / factor }))}
+            onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}
+          />
+        )
       })}
-      <p className="text-xs leading-relaxed text-[var(--muted)]">{page.words}{layer.clipped ? ' It changes the layer below it only.' : ' It changes everything below it; clipped, only the layer below.'}</p>
+      <p className="text-xs leading-relaxed text-[var(--muted)]">
+        {page.words}
+        {layer.clipped
+          ? ' It changes the layer below it only.'
+          : ' It changes everything below it; clipped, only the layer below.'}
+      </p>
     </section>
   )
 }

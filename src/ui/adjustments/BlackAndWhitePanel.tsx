@@ -2,14 +2,46 @@
 import { Slider } from '@/ui/primitives/controls'
 import { type AdjustmentPanelProps } from './registry'
 
-const SHARES = [['red', 'Red', 21], ['green', 'Green', 72], ['blue', 'Blue', 7]] as const
+const SHARES = [
+  ['red', 'Red', 21],
+  ['green', 'Green', 72],
+  ['blue', 'Blue', 7],
+] as const
 
 export function BlackAndWhitePanel({ record, preview, settle }: AdjustmentPanelProps<'blackAndWhite'>) {
   const sum = record.red + record.green + record.blue
   return (
     <>
-      {SHARES.map(([field, label, fallback]) => <Slider key={field} label={label} value={record[field] * 100} min={-100} max={200} step={1} unit="%" fallback={fallback} onPreview={(v) => preview({ [field]: v / 100 })} onSettle={(v) => settle(`Change share of ${label.toLowerCase()}`, { [field]: v / 100 })} />)}
-      {Math.abs(sum - 1) > 0.01 && <p className="text-xs text-[var(--muted)]">The shares add up to {Math.round(sum * 100)} %: at 100 % white stays white. {sum > 0 && <button type="button" className="underline underline-offset-2" onClick={() => settle('Shares to 100 %', { red: record.red / sum, green: record.green / sum, blue: record.blue / sum })}>Make it 100 %</button>}</p>}
+      {SHARES.map(([field, label, fallback]) => (
+        <Slider
+          key={field}
+          label={label}
+          value={record[field] * 100}
+          min={-100}
+          max={200}
+          step={1}
+          unit="%"
+          fallback={fallback}
+          onPreview={(v) => preview({ [field]: v / 100 })}
+          onSettle={(v) => settle(`Change share of ${label.toLowerCase()}`, { [field]: v / 100 })}
+        />
+      ))}
+      {Math.abs(sum - 1) > 0.01 && (
+        <p className="text-xs text-[var(--muted)]">
+          The shares add up to {Math.round(sum * 100)} %: at 100 % white stays white.{' '}
+          {sum > 0 && (
+            <button
+              type="button"
+              className="underline underline-offset-2"
+              onClick={() =>
+                settle('Shares to 100 %', { red: record.red / sum, green: record.green / sum, blue: record.blue / sum })
+              }
+            >
+              Make it 100 %
+            </button>
+          )}
+        </p>
+      )}
     </>
   )
 }

@@ -3,5 +3,7 @@ import { Switch } from '@/ui/primitives/controls'
 import { type AdjustmentPanelProps } from './registry'
 
 export function GrainPanel({ record, settle }: AdjustmentPanelProps<'grain'>) {
-  return <Switch label="Coloured" checked={record.coloured} onChange={(coloured) => settle('Change grain', { coloured })} />
+  return (
+    <Switch label="Coloured" checked={record.coloured} onChange={(coloured) => settle('Change grain', { coloured })} />
+  )
 }

@@ -9,47 +9,181 @@ import { LevelsPanel } from './LevelsPanel'
 import { TintPanel } from './TintPanel'
 
 /** Shown values: the record's times `factor`. */
-export interface AdjustmentValue { readonly field: string; readonly label: string; readonly min: number; readonly max: number; readonly digits: number; readonly unit: string; readonly fallback: number; readonly factor: number; readonly curve: number }
-export interface AdjustmentPanelProps<K extends AdjustmentKind> { readonly layer: string; readonly record: AdjustmentOf<K>; /** Shows other values while they are dragged. */ readonly preview: (values: Partial<AdjustmentOf<K>>) => void; readonly settle: (label: string, values: Partial<AdjustmentOf<K>>) => void }
-export interface AdjustmentPage { readonly kind: AdjustmentKind; readonly name: string; readonly group: 'light' | 'colour' | 'effect'; readonly words: string; /** Other than the usual values, so that it shows at once what it does. */ readonly start: object; readonly values: readonly AdjustmentValue[]; readonly Panel?: ComponentType<AdjustmentPanelProps<never>> }
+export interface AdjustmentValue {
+  readonly field: string
+  readonly label: string
+  readonly min: number
+  readonly max: number
+  readonly digits: number
+  readonly unit: string
+  readonly fallback: number
+  readonly factor: number
+  readonly curve: number
+}
+export interface AdjustmentPanelProps<K extends AdjustmentKind> {
+  readonly layer: string
+  readonly record: AdjustmentOf<K>
+  /** Shows other values while they are dragged. */ readonly preview: (values: Partial<AdjustmentOf<K>>) => void
+  readonly settle: (label: string, values: Partial<AdjustmentOf<K>>) => void
+}
+export interface AdjustmentPage {
+  readonly kind: AdjustmentKind
+  readonly name: string
+  readonly group: 'light' | 'colour' | 'effect'
+  readonly words: string
+  /** Other than the usual values, so that it shows at once what it does. */ readonly start: object
+  readonly values: readonly AdjustmentValue[]
+  readonly Panel?: ComponentType<AdjustmentPanelProps<never>>
+}
 
-const percent = (field: string, label: string, min: number, fallback = 0, max = 100): AdjustmentValue => ({ field, label, min, max, digits: 0, unit: '%', fallback, factor: 100, curve: 1 })
-const px = (field: string, label: string, max: number, fallback: number): AdjustmentValue => ({ field, label, min: 0, max, digits: 1, unit: 'px', fallback, factor: 1, curve: 2.4 })
-const panel = <K extends AdjustmentKind>(component: ComponentType<AdjustmentPanelProps<K>>) => component as unknown as ComponentType<AdjustmentPanelProps<never>>
-const page = (kind: AdjustmentKind, name: string, group: AdjustmentPage['group'], words: string, values: readonly AdjustmentValue[], more: Partial<Pick<AdjustmentPage, 'start' | 'Panel'>> = {}): AdjustmentPage => ({ kind, name, group, words, values, start: {}, ...more })
+const percent = (field: string, label: string, min: number, fallback = 0, max = 100): AdjustmentValue => ({
+  field,
+  label,
+  min,
+  max,
+  digits: 0,
+  unit: '%',
+  fallback,
+  factor: 100,
+  curve: 1,
+})
+const px = (field: string, label: string, max: number, fallback: number): AdjustmentValue => ({
+  field,
+  label,
+  min: 0,
+  max,
+  digits: 1,
+  unit: 'px',
+  fallback,
+  factor: 1,
+  curve: 2.4,
+})
+const panel = <K extends AdjustmentKind>(component: ComponentType<AdjustmentPanelProps<K>>) =>
+  component as unknown as ComponentType<AdjustmentPanelProps<never>>
+const page = (
+  kind: AdjustmentKind,
+  name: string,
+  group: AdjustmentPage['group'],
+  words: string,
+  values: readonly AdjustmentValue[],
+  more: Partial<Pick<AdjustmentPage, 'start' | 'Panel'>> = {},
+): AdjustmentPage => ({ kind, name, group, words, values, start: {}, ...more })
 
 export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
-  page('exposure', 'Exposure', 'light', 'In stops of light: one more doubles it.', [{ field: 'stops', label: 'Stops', min: -5, max: 5, digits: 2, unit: '', fallback: 0, factor: 1, curve: 1.4 }]),
-  page('brightnessContrast', 'Brightness, contrast', 'light', 'Bends the tones; black and white stay.', [percent('brightness', 'Brightness', -100), percent('contrast', 'Contrast', -100)]),
-  page('levels', 'Levels', 'light', 'What becomes black and white, and how light the middle is.', [], { Panel: panel<'levels'>(LevelsPanel) }),
-  page('curves', 'Curves', 'light', 'Click the curve for a point, drag it; a double click takes it away.', [], { Panel: panel<'curves'>(CurvesPanel) }),
-  page('shadowsHighlights', 'Shadows, highlights', 'light', 'Opens what is dark, brings back what is light; detail stays.', [percent('shadows', 'Shadows', -100), percent('highlights', 'Highlights', -100), px('radius', 'Radius', 400, 40)], { start: { shadows: 0.3 } }),
-  page('clarity', 'Clarity', 'light', 'Contrast against the surroundings, in the middle tones.', [percent('amount', 'Amount', -100), px('radius', 'Radius', 400, 60)], { start: { amount: 0.3 } }),
-  page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [percent('temperature', 'Warmth', -100), percent('tint', 'Tint', -100)]),
-  page('hueSaturation', 'Hue, saturation', 'colour', 'For all colours, or for parts of the hue circle.', [], { Panel: panel<'hueSaturation'>(HueSaturationPanel) }),
-  page('vibrance', 'Vibrance', 'colour', 'Saturation for what has little of it.', [percent('amount', 'Amount', -100)], { start: { amount: 0.3 } }),
-  page('blackAndWhite', 'Black and white', 'colour', 'Grey from shares of red, green and blue.', [], { Panel: panel<'blackAndWhite'>(BlackAndWhitePanel) }),
+  page('exposure', 'Exposure', 'light', 'In stops of light: one more doubles it.', [
+    { field: 'stops', label: 'Stops', min: -5, max: 5, digits: 2, unit: '', fallback: 0, factor: 1, curve: 1.4 },
+  ]),
+  page('brightnessContrast', 'Brightness, contrast', 'light', 'Bends the tones; black and white stay.', [
+    percent('brightness', 'Brightness', -100),
+    percent('contrast', 'Contrast', -100),
+  ]),
+  page('levels', 'Levels', 'light', 'What becomes black and white, and how light the middle is.', [], {
+    Panel: panel<'levels'>(LevelsPanel),
+  }),
+  page('curves', 'Curves', 'light', 'Click the curve for a point, drag it; a double click takes it away.', [], {
+    Panel: panel<'curves'>(CurvesPanel),
+  }),
+  page(
+    'shadowsHighlights',
+    'Shadows, highlights',
+    'light',
+    'Opens what is dark, brings back what is light; detail stays.',
+    [percent('shadows', 'Shadows', -100), percent('highlights', 'Highlights', -100), px('radius', 'Radius', 400, 40)],
+    { start: { shadows: 0.3 } },
+  ),
+  page(
+    'clarity',
+    'Clarity',
+    'light',
+    'Contrast against the surroundings, in the middle tones.',
+    [percent('amount', 'Amount', -100), px('radius', 'Radius', 400, 60)],
+    { start: { amount: 0.3 } },
+  ),
+  page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [
+    percent('temperature', 'Warmth', -100),
+    percent('tint', 'Tint', -100),
+  ]),
+  page('hueSaturation', 'Hue, saturation', 'colour', 'For all colours, or for parts of the hue circle.', [], {
+    Panel: panel<'hueSaturation'>(HueSaturationPanel),
+  }),
+  page('vibrance', 'Vibrance', 'colour', 'Saturation for what has little of it.', [percent('amount', 'Amount', -100)], {
+    start: { amount: 0.3 },
+  }),
+  page('blackAndWhite', 'Black and white', 'colour', 'Grey from shares of red, green and blue.', [], {
+    Panel: panel<'blackAndWhite'>(BlackAndWhitePanel),
+  }),
   page('tint', 'Tint', 'colour', 'All tones in one colour.', [], { Panel: panel<'tint'>(TintPanel) }),
   page('invert', 'Invert', 'colour', 'Each colour’s opposite.', []),
-  page('gaussianBlur', 'Soft blur', 'effect', 'Gaussian; the radius is two standard deviations.', [px('radius', 'Radius', 600, 12)]),
+  page('gaussianBlur', 'Soft blur', 'effect', 'Gaussian; the radius is two standard deviations.', [
+    px('radius', 'Radius', 600, 12),
+  ]),
   page('discBlur', 'Lens blur', 'effect', 'Points of light become even discs.', [px('radius', 'Radius', 600, 16)]),
-  page('sharpen', 'Sharpen', 'effect', 'Below the threshold, noise mostly, nothing is sharpened.', [percent('amount', 'Amount', 0, 100, 500), px('radius', 'Radius', 50, 2), percent('threshold', 'Threshold', 0, 0, 30)]),
-  page('grain', 'Grain', 'effect', 'Stays in its place at every zoom.', [percent('amount', 'Amount', 0, 25), { field: 'size', label: 'Size', min: 0.5, max: 20, digits: 1, unit: 'px', fallback: 1.5, factor: 1, curve: 2 }], { Panel: panel<'grain'>(GrainPanel) }),
-  page('vignette', 'Vignette', 'effect', 'Darker or lighter towards the corners.', [percent('amount', 'Amount', -100, -40), percent('size', 'Middle', 0, 50), percent('soft', 'Softness', 0, 80), percent('round', 'Roundness', 0, 0)]),
+  page('sharpen', 'Sharpen', 'effect', 'Below the threshold, noise mostly, nothing is sharpened.', [
+    percent('amount', 'Amount', 0, 100, 500),
+    px('radius', 'Radius', 50, 2),
+    percent('threshold', 'Threshold', 0, 0, 30),
+  ]),
+  page(
+    'grain',
+    'Grain',
+    'effect',
+    'Stays in its place at every zoom.',
+    [
+      percent('amount', 'Amount', 0, 25),
+      { field: 'size', label: 'Size', min: 0.5, max: 20, digits: 1, unit: 'px', fallback: 1.5, factor: 1, curve: 2 },
+    ],
+    { Panel: panel<'grain'>(GrainPanel) },
+  ),
+  page('vignette', 'Vignette', 'effect', 'Darker or lighter towards the corners.', [
+    percent('amount', 'Amount', -100, -40),
+    percent('size', 'Middle', 0, 50),
+    percent('soft', 'Softness', 0, 80),
+    percent('round', 'Roundness', 0, 0),
+  ]),
 ]
-export const ADJUSTMENT_GROUPS: readonly (readonly [AdjustmentPage['group'], string])[] = [['light', 'Light'], ['colour', 'Colour'], ['effect', 'Effects']]
-export const adjustmentPage = (kind: AdjustmentKind): AdjustmentPage => ADJUSTMENT_PAGES.find((each) => each.kind === kind)!
+export const ADJUSTMENT_GROUPS: readonly (readonly [AdjustmentPage['group'], string])[] = [
+  ['light', 'Light'],
+  ['colour', 'Colour'],
+  ['effect', 'Effects'],
+]
+export const adjustmentPage = (kind: AdjustmentKind): AdjustmentPage =>
+  ADJUSTMENT_PAGES.find((each) => each.kind === kind)!
 
 const percentOf = (v: number) => `${Math.round(v * 100)} %`
 /** The values in a few words, for the list. */
 export function adjustmentSummary(record: AdjustmentRecord): string {
   switch (record.kind) {
-    case 'levels': return `${Math.round(record.all[0] * 255)} · ${record.all[1].toFixed(2)} · ${Math.round(record.all[2] * 255)}`
-    case 'curves': { const own = (['red', 'green', 'blue'] as const).filter((name) => record[name].length !== 2 || record[name].some(([x, y]) => x !== y)); return [`${record.all.length} points`, ...own].join(', ') }
-    case 'hueSaturation': return [record.turn && `hue ${Math.round(record.turn)}°`, record.saturation && `saturation ${percentOf(record.saturation)}`, record.lightness && `lightness ${percentOf(record.lightness)}`, record.ranges.length && `${record.ranges.length} ${record.ranges.length === 1 ? 'range' : 'ranges'}`].filter(Boolean).join(', ') || 'no change'
-    case 'blackAndWhite': return [record.red, record.green, record.blue].map(percentOf).join(' · ')
-    case 'tint': return `${record.colour}, ${percentOf(record.amount)}`
-    case 'invert': return 'opposite colours'
-    default: return adjustmentPage(record.kind).values.map(({ field, label, digits, unit, factor }) => `${label.toLowerCase()} ${((record as unknown as Record<string, number>)[field] * factor).toFixed(digits)}${unit ? ` ${unit}` : ''}`).join(', ')
+    case 'levels':
+      return `${Math.round(record.all[0] * 255)} · ${record.all[1].toFixed(2)} · ${Math.round(record.all[2] * 255)}`
+    case 'curves': {
+      const own = (['red', 'green', 'blue'] as const).filter(
+        (name) => record[name].length !== 2 || record[name].some(([x, y]) => x !== y),
+      )
+      return [`${record.all.length} points`, ...own].join(', ')
+    }
+    case 'hueSaturation':
+      return (
+        [
+          record.turn && `hue ${Math.round(record.turn)}°`,
+          record.saturation && `saturation ${percentOf(record.saturation)}`,
+          record.lightness && `lightness ${percentOf(record.lightness)}`,
+          record.ranges.length && `${record.ranges.length} ${record.ranges.length === 1 ? 'range' : 'ranges'}`,
+        ]
+          .filter(Boolean)
+          .join(', ') || 'no change'
+      )
+    case 'blackAndWhite':
+      return [record.red, record.green, record.blue].map(percentOf).join(' · ')
+    case 'tint':
+      return `${record.colour}, ${percentOf(record.amount)}`
+    case 'invert':
+      return 'opposite colours'
+    default:
+      return adjustmentPage(record.kind)
+        .values.map(
+          ({ field, label, digits, unit, factor }) =>
+            `${label.toLowerCase()} ${((record as unknown as Record<string, number>)[field] * factor).toFixed(digits)}${unit ? ` ${unit}` : ''}`,
+        )
+        .join(', ')
   }
 }

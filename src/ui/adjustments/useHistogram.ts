@@ -10,12 +10,33 @@ export type Histogram = readonly Uint32Array[]
 /** Counted anew once what lies below the layer rests. */
 export function useHistogram(layer: string): Histogram | null {
   const layers = useBench((state) => shownProject(state)?.layers)
-  const below = useMemo(() => (layers ? JSON.stringify(layersBelow(layers, layer).map(({ name, ...rest }) => { void name; return rest })) : ''), [layers, layer])
+  const below = useMemo(
+    () =>
+      layers
+        ? JSON.stringify(
+            layersBelow(layers, layer).map(({ name, ...rest }) => {
+              void name
+              return rest
+            }),
+          )
+        : '',
+    [layers, layer],
+  )
   const [counts, setCounts] = useState<Histogram | null>(null)
   useEffect(() => {
     let gone = false
-    const timer = setTimeout(() => { askLayers((engine, scene) => engine.histogram(layer, scene))?.then((made) => { if (!gone) setCounts(made) }, () => {}) }, AFTER_MS)
-    return () => { gone = true; clearTimeout(timer) }
+    const timer = setTimeout(() => {
+      askLayers((engine, scene) => engine.histogram(layer, scene))?.then(
+        (made) => {
+          if (!gone) setCounts(made)
+        },
+        () => {},
+      )
+    }, AFTER_MS)
+    return () => {
+      gone = true
+      clearTimeout(timer)
+    }
   }, [layer, below])
   return counts
 }

@@ -8,30 +8,109 @@ import { ColourField, IconButton, NumberField, Select } from '@/ui/primitives/co
 import { act, preview } from '@/ui/store/bench'
 
 export function FillPanel({ layer }: { layer: FillLayer }) {
-  return <section aria-label="Fill" className="mb-3 space-y-1 px-1"><FillValues fill={layer.fill} preview={(fill) => preview(changeLayer(layer.id, { fill }))} settle={(label, fill) => act(label, changeLayer(layer.id, { fill }))} /></section>
+  return (
+    <section aria-label="Fill" className="mb-3 space-y-1 px-1">
+      <FillValues
+        fill={layer.fill}
+        preview={(fill) => preview(changeLayer(layer.id, { fill }))}
+        settle={(label, fill) => act(label, changeLayer(layer.id, { fill }))}
+      />
+    </section>
+  )
 }
 
 /** A colour, or a gradient's form and stops; its ends lie on the canvas. */
-export function FillValues({ fill, preview: show, settle }: { fill: Fill; preview: (fill: Fill) => void; settle: (label: string, fill: Fill) => void }) {
-  if (fill.kind === 'colour') return <ColourField label="Colour" value={fill.colour} onPreview={(colour) => show({ ...fill, colour })} onSettle={(colour) => settle('Change colour', { ...fill, colour })} />
+export function FillValues({
+  fill,
+  preview: show,
+  settle,
+}: {
+  fill: Fill
+  preview: (fill: Fill) => void
+  settle: (label: string, fill: Fill) => void
+}) {
+  if (fill.kind === 'colour')
+    return (
+      <ColourField
+        label="Colour"
+        value={fill.colour}
+        onPreview={(colour) => show({ ...fill, colour })}
+        onSettle={(colour) => settle('Change colour', { ...fill, colour })}
+      />
+    )
   const { stops } = fill
-  const stop = (i: number, change: object) => ({ ...fill, stops: stops.map((each, n) => (n === i ? { ...each, ...change } : each)) })
+  const stop = (i: number, change: object) => ({
+    ...fill,
+    stops: stops.map((each, n) => (n === i ? { ...each, ...change } : each)),
+  })
   return (
     <>
-      <div className="flex items-center justify-between text-[13px]">Form<Select label="Form of the gradient" value={fill.shape} options={RAMP_SHAPES.map((shape) => [shape, shape] as const)} onChange={(shape) => settle('Change form', { ...fill, shape })} /></div>
+      <div className="flex items-center justify-between text-[13px]">
+        Form
+        <Select
+          label="Form of the gradient"
+          value={fill.shape}
+          options={RAMP_SHAPES.map((shape) => [shape, shape] as const)}
+          onChange={(shape) => settle('Change form', { ...fill, shape })}
+        />
+      </div>
       <ul aria-label="Stops">
         {stops.map(({ at, colour, alpha }, i) => (
           <li key={i} className="flex items-center gap-0.5 text-[13px]">
-            <input type="color" aria-label={`Colour of stop ${i + 1}`} value={colour} onInput={(event) => show(stop(i, { colour: (event.target as HTMLInputElement).value }))} onChange={() => {}} onBlur={(event) => settle('Change stop', stop(i, { colour: event.target.value }))} className="size-6 shrink-0 cursor-pointer rounded border-0 bg-transparent p-0" />
-            <NumberField label={`Place of stop ${i + 1}`} value={at * 100} min={0} max={100} unit="%" className="w-[58px]" onSettle={(v) => settle('Move stop', stop(i, { at: v / 100 }))} />
-            <span className="text-xs text-[var(--muted)]">α</span><NumberField label={`Alpha of stop ${i + 1}`} value={alpha * 100} min={0} max={100} unit="%" className="w-[58px]" onSettle={(v) => settle('Change stop', stop(i, { alpha: v / 100 }))} />
-            <IconButton label={`Remove stop ${i + 1}`} why={stops.length > 1 ? undefined : 'A gradient has at least one stop.'} onClick={() => settle('Remove stop', { ...fill, stops: stops.filter((_, n) => n !== i) })} className="ml-auto !size-6"><Trash2 size={13} /></IconButton>
+            <input
+              type="color"
+              aria-label={`Colour of stop ${i + 1}`}
+              value={colour}
+              onInput={(event) => show(stop(i, { colour: (event.target as HTMLInputElement).value }))}
+              onChange={() => {}}
+              onBlur={(event) => settle('Change stop', stop(i, { colour: event.target.value }))}
+              className="size-6 shrink-0 cursor-pointer rounded border-0 bg-transparent p-0"
+            />
+            <NumberField
+              label={`Place of stop ${i + 1}`}
+              value={at * 100}
+              min={0}
+              max={100}
+              unit="%"
+              className="w-[58px]"
+              onSettle={(v) => settle('Move stop', stop(i, { at: v / 100 }))}
+            />
+            <span className="text-xs text-[var(--muted)]">α</span>
+            <NumberField
+              label={`Alpha of stop ${i + 1}`}
+              value={alpha * 100}
+              min={0}
+              max={100}
+              unit="%"
+              className="w-[58px]"
+              onSettle={(v) => settle('Change stop', stop(i, { alpha: v / 100 }))}
+            />
+            <IconButton
+              label={`Remove stop ${i + 1}`}
+              why={stops.length > 1 ? undefined : 'A gradient has at least one stop.'}
+              onClick={() => settle('Remove stop', { ...fill, stops: stops.filter((_, n) => n !== i) })}
+              className="ml-auto !size-6"
+            >
+              <Trash2 size={13} />
+            </IconButton>
           </li>
         ))}
       </ul>
       <div className="flex justify-between">
-        <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => settle('Add stop', { ...fill, stops: [...stops, { ...stops[stops.length - 1], at: 0.5 }] })}>add a stop</button>
-        <button type="button" className="text-xs text-[var(--muted)] underline underline-offset-2" onClick={() => settle('Turn gradient round', { ...fill, from: fill.to, to: fill.from })}>turn it round</button>
+        <button
+          type="button"
+          className="text-xs text-[var(--muted)] underline underline-offset-2"
+          onClick={() => settle('Add stop', { ...fill, stops: [...stops, { ...stops[stops.length - 1], at: 0.5 }] })}
+        >
+          add a stop
+        </button>
+        <button
+          type="button"
+          className="text-xs text-[var(--muted)] underline underline-offset-2"
+          onClick={() => settle('Turn gradient round', { ...fill, from: fill.to, to: fill.from })}
+        >
+          turn it round
+        </button>
       </div>
     </>
   )

@@ -12,12 +12,44 @@ export function MaskPanel({ layer }: { layer: Layer }) {
   return (
     <section aria-label="Mask values" className="mb-3 space-y-1.5 px-1">
       <h3 className="truncate text-xs text-[var(--muted)]">Mask of {layer.name}</h3>
-      <Slider label="Feather" value={mask.feather ?? 0} min={0} max={400} step={0.1} digits={1} unit="px" fallback={0} curve={2.4} onPreview={(feather) => preview(changeMask(layer.id, { feather }))} onSettle={(feather) => edit('Feather mask', { feather })} />
-      <Slider label="Density" value={(mask.density ?? 1) * 100} min={0} max={100} step={1} unit="%" fallback={100} onPreview={(v) => preview(changeMask(layer.id, { density: v / 100 }))} onSettle={(v) => edit('Density of mask', { density: v / 100 })} />
+      <Slider
+        label="Feather"
+        value={mask.feather ?? 0}
+        min={0}
+        max={400}
+        step={0.1}
+        digits={1}
+        unit="px"
+        fallback={0}
+        curve={2.4}
+        onPreview={(feather) => preview(changeMask(layer.id, { feather }))}
+        onSettle={(feather) => edit('Feather mask', { feather })}
+      />
+      <Slider
+        label="Density"
+        value={(mask.density ?? 1) * 100}
+        min={0}
+        max={100}
+        step={1}
+        unit="%"
+        fallback={100}
+        onPreview={(v) => preview(changeMask(layer.id, { density: v / 100 }))}
+        onSettle={(v) => edit('Density of mask', { density: v / 100 })}
+      />
       <Switch label="Inverted" checked={mask.invert ?? false} onChange={(invert) => edit('Invert mask', { invert })} />
-      <Switch label="Moves with the picture" checked={!mask.unlinked} onChange={(linked) => edit(linked ? 'Link mask' : 'Unlink mask', { unlinked: !linked })} />
-      <Switch label="Shown outside its frame" checked={mask.outsideShown ?? false} onChange={(outsideShown) => edit('Outside of mask', { outsideShown })} />
-      <Button className="!min-h-8 w-full" onClick={() => openMask(layer.id)}>Edit its steps</Button>
+      <Switch
+        label="Moves with the picture"
+        checked={!mask.unlinked}
+        onChange={(linked) => edit(linked ? 'Link mask' : 'Unlink mask', { unlinked: !linked })}
+      />
+      <Switch
+        label="Shown outside its frame"
+        checked={mask.outsideShown ?? false}
+        onChange={(outsideShown) => edit('Outside of mask', { outsideShown })}
+      />
+      <Button className="!min-h-8 w-full" onClick={() => openMask(layer.id)}>
+        Edit its steps
+      </Button>
     </section>
   )
 }

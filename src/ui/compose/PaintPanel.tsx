@@ -9,8 +9,15 @@ import { act, preview } from '@/ui/store/bench'
 import { FillValues } from './FillPanel'
 
 const wordsOf = ({ erase, fill, area }: PaintItem): string => {
-  const last = area.recipe.steps.at(-1), strokes = last?.kind === 'paint' ? last.strokes.length : 0
-  const what = strokes ? `${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}` : fill.kind === 'gradient' ? 'gradient' : last?.kind === 'similarColour' ? 'similar colours' : 'filled'
+  const last = area.recipe.steps.at(-1),
+    strokes = last?.kind === 'paint' ? last.strokes.length : 0
+  const what = strokes
+    ? `${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}`
+    : fill.kind === 'gradient'
+      ? 'gradient'
+      : last?.kind === 'similarColour'
+        ? 'similar colours'
+        : 'filled'
   return erase ? `${what}, rubbed out` : what
 }
 
@@ -25,9 +32,31 @@ export function PaintPanel({ layer }: { layer: PaintLayer }) {
         {[...layer.items].reverse().map((item) => (
           <li key={item.id} className={open === item.id ? 'rounded-lg bg-[var(--raised)] p-1' : ''}>
             <div className="flex items-center gap-1.5">
-              <span className="size-4 shrink-0 rounded border border-[var(--line-strong)]" style={{ background: item.erase ? 'transparent' : item.fill.kind === 'colour' ? item.fill.colour : `linear-gradient(90deg, ${item.fill.stops.map((stop) => stop.colour).join(', ')}${item.fill.stops.length === 1 ? `, ${item.fill.stops[0].colour}` : ''})` }} />
-              <button type="button" aria-expanded={open === item.id} onClick={() => setOpen(open === item.id ? null : item.id)} className="min-w-0 flex-1 truncate rounded py-1 text-left text-[13px] hover:underline">{wordsOf(item)}</button>
-              <IconButton label={`Remove ${wordsOf(item)}`} onClick={() => act('Remove paint', removePaint(layer.id, item.id))} className="!size-6"><Trash2 size={13} /></IconButton>
+              <span
+                className="size-4 shrink-0 rounded border border-[var(--line-strong)]"
+                style={{
+                  background: item.erase
+                    ? 'transparent'
+                    : item.fill.kind === 'colour'
+                      ? item.fill.colour
+                      : `linear-gradient(90deg, ${item.fill.stops.map((stop) => stop.colour).join(', ')}${item.fill.stops.length === 1 ? `, ${item.fill.stops[0].colour}` : ''})`,
+                }}
+              />
+              <button
+                type="button"
+                aria-expanded={open === item.id}
+                onClick={() => setOpen(open === item.id ? null : item.id)}
+                className="min-w-0 flex-1 truncate rounded py-1 text-left text-[13px] hover:underline"
+              >
+                {wordsOf(item)}
+              </button>
+              <IconButton
+                label={`Remove ${wordsOf(item)}`}
+                onClick={() => act('Remove paint', removePaint(layer.id, item.id))}
+                className="!size-6"
+              >
+                <Trash2 size={13} />
+              </IconButton>
             </div>
             {open === item.id && <Values layer={layer} item={item} />}
           </li>
@@ -39,15 +68,56 @@ export function PaintPanel({ layer }: { layer: PaintLayer }) {
 
 function Values({ layer, item }: { layer: PaintLayer; item: PaintItem }) {
   const edit = (change: Partial<PaintItem>) => changePaint(layer.id, item.id, change)
-  const last = item.area.recipe.steps.at(-1), strokes = last?.kind === 'paint' ? last.strokes : null
-  const brushed = (change: Partial<Stroke>): Partial<PaintItem> => ({ area: { ...item.area, recipe: { version: 1, steps: item.area.recipe.steps.map((step) => (step === last && step.kind === 'paint' ? { ...step, strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) } : step)) } } })
-  const slider = (label: string, value: number, max: number, unit: string, curve: number, fallback: number, of: (v: number) => Partial<PaintItem>) => <Slider label={label} value={value} min={1} max={max} step={1} unit={unit} curve={curve} fallback={fallback} onPreview={(v) => preview(edit(of(v)))} onSettle={(v) => act(`Change ${label.toLowerCase()} of paint`, edit(of(v)))} />
+  const last = item.area.recipe.steps.at(-1),
+    strokes = last?.kind === 'paint' ? last.strokes : null
+  const brushed = (change: Partial<Stroke>): Partial<PaintItem> => ({
+    area: {
+      ...item.area,
+      recipe: {
+        version: 1,
+        steps: item.area.recipe.steps.map((step) =>
+          step === last && step.kind === 'paint'
+            ? { ...step, strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) }
+            : step,
+        ),
+      },
+    },
+  })
+  const slider = (
+    label: string,
+    value: number,
+    max: number,
+    unit: string,
+    curve: number,
+    fallback: number,
+    of: (v: number) => Partial<PaintItem>,
+  ) => (
+    <Slider
+      label={label}
+      value={value}
+      min={1}
+      max={max}
+      step={1}
+      unit={unit}
+      curve={curve}
+      fallback={fallback}
+      onPreview={(v) => preview(edit(of(v)))}
+      onSettle={(v) => act(`Change ${label.toLowerCase()} of paint`, edit(of(v)))}
+    />
+  )
   return (
     <div className="space-y-1 pb-1">
-      {!item.erase && <FillValues fill={item.fill} preview={(fill) => preview(edit({ fill }))} settle={(label, fill) => act(label, edit({ fill }))} />}
+      {!item.erase && (
+        <FillValues
+          fill={item.fill}
+          preview={(fill) => preview(edit({ fill }))}
+          settle={(label, fill) => act(label, edit({ fill }))}
+        />
+      )}
       {slider('Strength', item.strength * 100, 100, '%', 1, 100, (v) => ({ strength: v / 100 }))}
       {strokes?.length && slider('Size', strokes[0].size, 2000, 'px', 2.5, 80, (size) => brushed({ size }))}
-      {strokes?.length && slider('Hardness', strokes[0].hardness * 100, 100, '%', 1, 100, (v) => brushed({ hardness: v / 100 }))}
+      {strokes?.length &&
+        slider('Hardness', strokes[0].hardness * 100, 100, '%', 1, 100, (v) => brushed({ hardness: v / 100 }))}
     </div>
   )
 }

@@ -8,27 +8,80 @@ const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
 
 /** An edge is kept, others are tried, and both are seen: beside each other, or where they differ. */
 export function Compare() {
-  const kept = useBench((state) => (state.keptEdge && JSON.stringify(state.keptEdge.home) === JSON.stringify(state.home) ? state.keptEdge : null)), how = useBench((state) => state.compare), result = useBench((state) => state.result), steps = useBench(shownSteps)
+  const kept = useBench((state) =>
+      state.keptEdge && JSON.stringify(state.keptEdge.home) === JSON.stringify(state.home) ? state.keptEdge : null,
+    ),
+    how = useBench((state) => state.compare),
+    result = useBench((state) => state.result),
+    steps = useBench(shownSteps)
   const choose = (compare: BenchState['compare']) => {
-    const state = get(), width = shownProject(state)?.canvas.width ?? 0
-    set({ compare, divider: compare === 'divider' ? state.divider ?? width / 2 : null })
+    const state = get(),
+      width = shownProject(state)?.canvas.width ?? 0
+    set({ compare, divider: compare === 'divider' ? (state.divider ?? width / 2) : null })
   }
   return (
     <section aria-label="Compare" className="mb-4 space-y-1.5 px-1">
       <h3 className="text-xs text-[var(--muted)]">Compare</h3>
-      <Button className="!min-h-8 w-full" why={result ? undefined : 'There is no edge yet.'} onClick={() => { void keepEdge().then(() => { if (get().compare === 'off') choose('divider') }) }}>{kept ? 'Keep this one instead' : 'Keep this edge'}</Button>
+      <Button
+        className="!min-h-8 w-full"
+        why={result ? undefined : 'There is no edge yet.'}
+        onClick={() => {
+          void keepEdge().then(() => {
+            if (get().compare === 'off') choose('divider')
+          })
+        }}
+      >
+        {kept ? 'Keep this one instead' : 'Keep this edge'}
+      </Button>
       {kept && (
         <>
-          <Choice small label="How the kept edge is compared" value={how} options={[['off', 'off'], ['divider', 'beside'], ['difference', 'difference']]} onChange={choose} />
+          <Choice
+            small
+            label="How the kept edge is compared"
+            value={how}
+            options={[
+              ['off', 'off'],
+              ['divider', 'beside'],
+              ['difference', 'difference'],
+            ]}
+            onChange={choose}
+          />
           <table className="w-full text-xs tabular-nums" data-compare>
-            <thead className="text-[var(--muted)]"><tr><th /><th className="text-right font-normal">kept</th><th className="text-right font-normal">now</th></tr></thead>
+            <thead className="text-[var(--muted)]">
+              <tr>
+                <th />
+                <th className="text-right font-normal">kept</th>
+                <th className="text-right font-normal">now</th>
+              </tr>
+            </thead>
             <tbody>
-              <tr><th className="text-left font-normal">soft edge</th><td className="text-right">{percent(kept.soft)}</td><td className="text-right">{result ? percent(result.soft) : '–'}</td></tr>
-              <tr><th className="text-left font-normal">selected</th><td className="text-right">{percent(kept.selected)}</td><td className="text-right">{result ? percent(result.selected) : '–'}</td></tr>
+              <tr>
+                <th className="text-left font-normal">soft edge</th>
+                <td className="text-right">{percent(kept.soft)}</td>
+                <td className="text-right">{result ? percent(result.soft) : '–'}</td>
+              </tr>
+              <tr>
+                <th className="text-left font-normal">selected</th>
+                <td className="text-right">{percent(kept.selected)}</td>
+                <td className="text-right">{result ? percent(result.selected) : '–'}</td>
+              </tr>
             </tbody>
           </table>
-          {how === 'difference' && <p className="text-xs leading-relaxed text-[var(--muted)]">Blue: more than the kept one. Amber, hatched: less.</p>}
-          <button type="button" disabled={kept.steps === steps} className="text-xs text-[var(--muted)] underline underline-offset-2 disabled:no-underline" onClick={() => act('Back to the kept edge', putSteps(kept.home, structuredClone(kept.steps) as never, true))}>back to the kept one</button>
+          {how === 'difference' && (
+            <p className="text-xs leading-relaxed text-[var(--muted)]">
+              Blue: more than the kept one. Amber, hatched: less.
+            </p>
+          )}
+          <button
+            type="button"
+            disabled={kept.steps === steps}
+            className="text-xs text-[var(--muted)] underline underline-offset-2 disabled:no-underline"
+            onClick={() =>
+              act('Back to the kept edge', putSteps(kept.home, structuredClone(kept.steps) as never, true))
+            }
+          >
+            back to the kept one
+          </button>
         </>
       )}
     </section>

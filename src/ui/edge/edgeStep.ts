@@ -20,15 +20,32 @@ export function addEdgeStep(): void {
   set({ openStep: id })
 }
 
-const LABELS: Record<EdgeMode, string> = { unsure: 'Edge: unsure stroke', keep: 'Edge: keep stroke', drop: 'Edge: drop stroke' }
+const LABELS: Record<EdgeMode, string> = {
+  unsure: 'Edge: unsure stroke',
+  keep: 'Edge: keep stroke',
+  drop: 'Edge: drop stroke',
+}
 
 /** A stroke along the edge; Shift keeps, Alt drops. Without an edge step it makes one. Points are in the steps' coordinates. */
-export function edgeStroke(at: { readonly point: readonly [number, number]; readonly scale: number; readonly shift: boolean; readonly alt: boolean }): Drag {
-  const { home, openStep, edgeMode, marker } = get(), mode: EdgeMode = at.alt ? 'drop' : at.shift ? 'keep' : edgeMode
-  const into = edgeStepIn(shownSteps(get()), openStep), id = into?.id ?? crypto.randomUUID()
+export function edgeStroke(at: {
+  readonly point: readonly [number, number]
+  readonly scale: number
+  readonly shift: boolean
+  readonly alt: boolean
+}): Drag {
+  const { home, openStep, edgeMode, marker } = get(),
+    mode: EdgeMode = at.alt ? 'drop' : at.shift ? 'keep' : edgeMode
+  const into = edgeStepIn(shownSteps(get()), openStep),
+    id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
-  return drawMark(at, (points) => {
-    const strokes = [...(into?.strokes ?? []), { points, size: marker.size, mode }]
-    preview(into ? changeStep(home, id, { strokes }) : addStep(home, parseStep({ kind: 'edge', id, strokes })))
-  }, () => { if (!settle(LABELS[mode])) abandon() })
+  return drawMark(
+    at,
+    (points) => {
+      const strokes = [...(into?.strokes ?? []), { points, size: marker.size, mode }]
+      preview(into ? changeStep(home, id, { strokes }) : addStep(home, parseStep({ kind: 'edge', id, strokes })))
+    },
+    () => {
+      if (!settle(LABELS[mode])) abandon()
+    },
+  )
 }

@@ -8,7 +8,12 @@ import { type RecipeHome } from '@/document/types'
 import { type FinderId, type FinderKind } from './kinds'
 
 export type Group = 'shape' | 'outline' | 'colour' | 'brush' | 'object'
-export interface Modifiers { readonly shift: boolean; readonly alt: boolean; /** Not to be drawn to what is near (Ctrl or Cmd held). */ readonly free: boolean; /** 0-1, from a pen that tells it. */ readonly pressure?: number }
+export interface Modifiers {
+  readonly shift: boolean
+  readonly alt: boolean
+  /** Not to be drawn to what is near (Ctrl or Cmd held). */ readonly free: boolean
+  /** 0-1, from a pen that tells it. */ readonly pressure?: number
+}
 
 /** A press in progress. Points are in the steps' coordinates; `screen` in CSS px. */
 export interface Drag {
@@ -39,8 +44,17 @@ export interface Press {
   readonly readPixel: () => Promise<readonly [number, number, number, number] | null>
 }
 
-export interface HandlesProps<S> { readonly step: S; readonly home: RecipeHome; readonly toScreen: (x: number, y: number) => [number, number]; readonly fromScreen: (x: number, y: number) => [number, number]; /** Where the pointer is, CSS px. */ readonly pointer: readonly [number, number] | null }
-export interface PanelProps<S> { readonly step: S; readonly home: RecipeHome }
+export interface HandlesProps<S> {
+  readonly step: S
+  readonly home: RecipeHome
+  readonly toScreen: (x: number, y: number) => [number, number]
+  readonly fromScreen: (x: number, y: number) => [number, number]
+  /** Where the pointer is, CSS px. */ readonly pointer: readonly [number, number] | null
+}
+export interface PanelProps<S> {
+  readonly step: S
+  readonly home: RecipeHome
+}
 
 export interface FinderPage<K extends FinderKind> {
   readonly id: FinderId
@@ -71,4 +85,5 @@ export interface FinderPage<K extends FinderKind> {
 }
 
 /** What a step's card and handles need. Steps that menus make have no more than this: they are not used on the picture. */
-export type StepPage<K extends FinderKind> = Pick<FinderPage<K>, 'kind' | 'name' | 'summary' | 'Panel'> & Partial<Pick<FinderPage<K>, 'id' | 'Handles'>>
+export type StepPage<K extends FinderKind> = Pick<FinderPage<K>, 'kind' | 'name' | 'summary' | 'Panel'> &
+  Partial<Pick<FinderPage<K>, 'id' | 'Handles'>>

@@ -19,9 +19,17 @@ export interface StepInProgress {
 export function putStep(press: Press, kind: Step['kind'], start: object, open: Step | undefined): StepInProgress {
   const anew = open && !press.further
   const id = anew ? open.id! : crypto.randomUUID()
-  const edit = (values: object): Edit => anew ? changeStep(press.home, id, values) : addStep(press.home, parseStep({ kind, id, op: press.first ? 'add' : press.op, ...start, ...values }))
+  const edit = (values: object): Edit =>
+    anew
+      ? changeStep(press.home, id, values)
+      : addStep(press.home, parseStep({ kind, id, op: press.first ? 'add' : press.op, ...start, ...values }))
   return {
-    show(values) { preview(edit(values)); set({ openStep: id }) },
-    end(label) { settle(anew ? `Change ${label}` : label) },
+    show(values) {
+      preview(edit(values))
+      set({ openStep: id })
+    },
+    end(label) {
+      settle(anew ? `Change ${label}` : label)
+    },
   }
 }

@@ -28,7 +28,29 @@ import { subjectPage } from './subject'
 import { trianglePage } from './triangle'
 import { trimapPage } from './trimap'
 
-const PAGES = [rectanglePage, ellipsePage, trianglePage, bandPage, freehandPage, cornersPage, bezierPage, liveWirePage, edgeBandPage, similarColourPage, palettePage, colourSpotPage, paintPage, edgePaintPage, spreadPage, gradientPage, roughBoxPage, marksPage, regionsPage, subjectPage, skyPage] as const
+const PAGES = [
+  rectanglePage,
+  ellipsePage,
+  trianglePage,
+  bandPage,
+  freehandPage,
+  cornersPage,
+  bezierPage,
+  liveWirePage,
+  edgeBandPage,
+  similarColourPage,
+  palettePage,
+  colourSpotPage,
+  paintPage,
+  edgePaintPage,
+  spreadPage,
+  gradientPage,
+  roughBoxPage,
+  marksPage,
+  regionsPage,
+  subjectPage,
+  skyPage,
+] as const
 /** Steps that menus make: they have cards, but are not used on the picture. */
 const MADE = [imagePage, layerPage, trimapPage] as const
 export const FINDER_PAGES = PAGES as unknown as readonly FinderPage<FinderKind>[]
@@ -42,9 +64,15 @@ export const GROUPS: readonly { group: Group; name: string; key: string }[] = [
 ]
 /** The groups that have finders. */
 export const groupsShown = () => GROUPS.filter(({ group }) => FINDER_PAGES.some((page) => page.group === group))
-const STEP_PAGES: readonly StepPage<FinderKind>[] = [...FINDER_PAGES, ...(MADE as unknown as readonly StepPage<FinderKind>[])]
+const STEP_PAGES: readonly StepPage<FinderKind>[] = [
+  ...FINDER_PAGES,
+  ...(MADE as unknown as readonly StepPage<FinderKind>[]),
+]
 export const finderPage = (id: FinderId): FinderPage<FinderKind> => FINDER_PAGES.find((page) => page.id === id)!
 /** The finder that made a step; where several make its kind, the one it is named after. */
-export const pageOfStep = (step: Step): StepPage<FinderKind> | undefined => STEP_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ?? STEP_PAGES.find((page) => page.kind === step.kind)
+export const pageOfStep = (step: Step): StepPage<FinderKind> | undefined =>
+  STEP_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ??
+  STEP_PAGES.find((page) => page.kind === step.kind)
 
-export const stepName = (step: Step): string => step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind
+export const stepName = (step: Step): string =>
+  step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind

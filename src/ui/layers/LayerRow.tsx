@@ -1,7 +1,18 @@
 'use client'
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { ChevronDown, ChevronRight, CircleSlash2, CornerLeftDown, Eye, EyeOff, Folder, Lock, SlidersHorizontal, Sparkles } from 'lucide-react'
+import {
+  ChevronDown,
+  ChevronRight,
+  CircleSlash2,
+  CornerLeftDown,
+  Eye,
+  EyeOff,
+  Folder,
+  Lock,
+  SlidersHorizontal,
+  Sparkles,
+} from 'lucide-react'
 import { memo, useEffect, useMemo, useRef, useState } from 'react'
 import { activateLayer, changeLayer } from '@/document/layers'
 import { type Layer } from '@/document/types'
@@ -18,8 +29,15 @@ function useBitmap(make: (() => Promise<ImageBitmap> | null) | null, key: string
   const [bitmap, setBitmap] = useState<ImageBitmap>()
   useEffect(() => {
     let gone = false
-    make?.()?.then((made) => { if (!gone) setBitmap(made) }, () => {})
-    return () => { gone = true }
+    make?.()?.then(
+      (made) => {
+        if (!gone) setBitmap(made)
+      },
+      () => {},
+    )
+    return () => {
+      gone = true
+    }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says when to make it anew
   }, [key])
   return bitmap
@@ -36,57 +54,210 @@ function useAtRest<T>(value: T, live: boolean, say: (value: T) => string): strin
 
 function summaryOf(layer: Layer, inside: number): string {
   const { mask, opacity } = layer
-  const own = layer.kind === 'picture' ? `${layer.width} × ${layer.height}` : layer.kind === 'group' ? `${inside} ${inside === 1 ? 'layer' : 'layers'}` : layer.kind === 'adjust' ? adjustmentSummary(layer.adjustment)
-    : layer.kind === 'fill' ? (layer.fill.kind === 'colour' ? layer.fill.colour : `${layer.fill.shape} gradient`) : `${layer.items.length} ${layer.items.length === 1 ? 'piece' : 'pieces'} of paint`
-  return [layer.blend && layer.blend.replace('-', ' '), opacity < 1 && `${Math.round(opacity * 100)} %`, mask && (mask.enabled ? 'masked' : 'mask off'), own].filter(Boolean).join(' · ')
+  const own =
+    layer.kind === 'picture'
+      ? `${layer.width} × ${layer.height}`
+      : layer.kind === 'group'
+        ? `${inside} ${inside === 1 ? 'layer' : 'layers'}`
+        : layer.kind === 'adjust'
+          ? adjustmentSummary(layer.adjustment)
+          : layer.kind === 'fill'
+            ? layer.fill.kind === 'colour'
+              ? layer.fill.colour
+              : `${layer.fill.shape} gradient`
+            : `${layer.items.length} ${layer.items.length === 1 ? 'piece' : 'pieces'} of paint`
+  return [
+    layer.blend && layer.blend.replace('-', ' '),
+    opacity < 1 && `${Math.round(opacity * 100)} %`,
+    mask && (mask.enabled ? 'masked' : 'mask off'),
+    own,
+  ]
+    .filter(Boolean)
+    .join(' · ')
 }
 
 /** @param inside how many layers lie in it */
-export const LayerRow = memo(function LayerRow({ layer, depth, inside, active, chosen, folded }: { layer: Layer; depth: number; inside: number; active: boolean; chosen: boolean; folded: boolean }) {
+export const LayerRow = memo(function LayerRow({
+  layer,
+  depth,
+  inside,
+  active,
+  chosen,
+  folded,
+}: {
+  layer: Layer
+  depth: number
+  inside: number
+  active: boolean
+  chosen: boolean
+  folded: boolean
+}) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id })
   const [naming, setNaming] = useState(false)
-  const home = useBench((state) => state.home), live = useBench((state) => state.live !== null), solo = useBench((state) => state.solo)
-  const looks = useAtRest(layer, live, ({ name, locked, ...rest }) => { void name; void locked; return JSON.stringify(rest) })
+  const home = useBench((state) => state.home),
+    live = useBench((state) => state.live !== null),
+    solo = useBench((state) => state.solo)
+  const looks = useAtRest(layer, live, ({ name, locked, ...rest }) => {
+    void name
+    void locked
+    return JSON.stringify(rest)
+  })
   const pictured = layer.kind !== 'adjust' && layer.kind !== 'group'
-  const thumbnail = useBitmap(pictured ? () => askLayers((engine, scene) => engine.layerThumbnail(layer, scene, THUMBNAIL_PX)) : null, pictured ? looks : '')
+  const thumbnail = useBitmap(
+    pictured ? () => askLayers((engine, scene) => engine.layerThumbnail(layer, scene, THUMBNAIL_PX)) : null,
+    pictured ? looks : '',
+  )
   const mask = layer.mask
-  const maskBitmap = useBitmap(mask ? () => askLayers((engine, scene) => engine.maskThumbnail(mask, scene.scenes, THUMBNAIL_PX)) : null, useAtRest(mask, live, (shown) => (shown ? JSON.stringify([shown.recipe, shown.feather, shown.scene]) : '')))
-  const rename = (name: string) => { setNaming(false); if (name.trim() && name !== layer.name) act(`Rename to ${name.trim()}`, changeLayer(layer.id, { name: name.trim().slice(0, 200) })) }
+  const maskBitmap = useBitmap(
+    mask ? () => askLayers((engine, scene) => engine.maskThumbnail(mask, scene.scenes, THUMBNAIL_PX)) : null,
+    useAtRest(mask, live, (shown) => (shown ? JSON.stringify([shown.recipe, shown.feather, shown.scene]) : '')),
+  )
+  const rename = (name: string) => {
+    setNaming(false)
+    if (name.trim() && name !== layer.name)
+      act(`Rename to ${name.trim()}`, changeLayer(layer.id, { name: name.trim().slice(0, 200) }))
+  }
   const activate = (event?: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {
-    if (event && (event.ctrlKey || event.metaKey || event.shiftKey) && !active) { set((state) => ({ chosen: state.chosen.includes(layer.id) ? state.chosen.filter((id) => id !== layer.id) : [...state.chosen, layer.id] })); return }
+    if (event && (event.ctrlKey || event.metaKey || event.shiftKey) && !active) {
+      set((state) => ({
+        chosen: state.chosen.includes(layer.id)
+          ? state.chosen.filter((id) => id !== layer.id)
+          : [...state.chosen, layer.id],
+      }))
+      return
+    }
     set({ chosen: [] })
     if (!active) act(`Choose ${layer.name}`, activateLayer(layer.id))
   }
-  const fold = () => set((state) => ({ folded: folded ? state.folded.filter((id) => id !== layer.id) : [...state.folded, layer.id] }))
-  const Icon = layer.kind === 'group' ? Folder : layer.kind === 'adjust' && adjustmentPage(layer.adjustment.kind).group === 'effect' ? Sparkles : SlidersHorizontal
+  const fold = () =>
+    set((state) => ({ folded: folded ? state.folded.filter((id) => id !== layer.id) : [...state.folded, layer.id] }))
+  const Icon =
+    layer.kind === 'group'
+      ? Folder
+      : layer.kind === 'adjust' && adjustmentPage(layer.adjustment.kind).group === 'effect'
+        ? Sparkles
+        : SlidersHorizontal
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition, paddingLeft: 10 + depth * INDENT_PX }} {...attributes} {...listeners} role="listitem" tabIndex={-1}
-      className={`flex h-[52px] items-center gap-2 border-b border-[var(--line)] pr-2 ${active ? 'bg-[var(--chosen)]' : chosen ? 'bg-[var(--hover)]' : ''} ${isDragging ? 'relative z-10 bg-[var(--panel)] shadow-lg' : ''}`} data-layer={layer.name} data-depth={depth} aria-current={active || undefined}>
-      {layer.clipped && <CornerLeftDown size={14} className="-mr-1 shrink-0 text-[var(--muted)]" aria-label="Clipped to the layer below" />}
-      {layer.kind === 'group' && <button type="button" onClick={fold} aria-expanded={!folded} aria-label={folded ? `Open ${layer.name}` : `Close ${layer.name}`} className="-mr-1 grid size-5 shrink-0 place-items-center rounded hover:bg-[var(--hover)]">{folded ? <ChevronRight size={14} /> : <ChevronDown size={14} />}</button>}
-      <button type="button" onClick={activate} aria-label={`Work on ${layer.name}`} className={`shrink-0 ${layer.visible ? '' : 'opacity-45'}`}>
-        {pictured ? <Bitmap bitmap={thumbnail} width={40} height={30} label={`Picture of ${layer.name}`} /> : <span className="grid h-[30px] w-[40px] place-items-center rounded-[3px] border border-[var(--line)] bg-[var(--field)] text-[var(--muted)]"><Icon size={16} /></span>}
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition, paddingLeft: 10 + depth * INDENT_PX }}
+      {...attributes}
+      {...listeners}
+      role="listitem"
+      tabIndex={-1}
+      className={`flex h-[52px] items-center gap-2 border-b border-[var(--line)] pr-2 ${active ? 'bg-[var(--chosen)]' : chosen ? 'bg-[var(--hover)]' : ''} ${isDragging ? 'relative z-10 bg-[var(--panel)] shadow-lg' : ''}`}
+      data-layer={layer.name}
+      data-depth={depth}
+      aria-current={active || undefined}
+    >
+      {layer.clipped && (
+        <CornerLeftDown
+          size={14}
+          className="-mr-1 shrink-0 text-[var(--muted)]"
+          aria-label="Clipped to the layer below"
+        />
+      )}
+      {layer.kind === 'group' && (
+        <button
+          type="button"
+          onClick={fold}
+          aria-expanded={!folded}
+          aria-label={folded ? `Open ${layer.name}` : `Close ${layer.name}`}
+          className="-mr-1 grid size-5 shrink-0 place-items-center rounded hover:bg-[var(--hover)]"
+        >
+          {folded ? <ChevronRight size={14} /> : <ChevronDown size={14} />}
+        </button>
+      )}
+      <button
+        type="button"
+        onClick={activate}
+        aria-label={`Work on ${layer.name}`}
+        className={`shrink-0 ${layer.visible ? '' : 'opacity-45'}`}
+      >
+        {pictured ? (
+          <Bitmap bitmap={thumbnail} width={40} height={30} label={`Picture of ${layer.name}`} />
+        ) : (
+          <span className="grid h-[30px] w-[40px] place-items-center rounded-[3px] border border-[var(--line)] bg-[var(--field)] text-[var(--muted)]">
+            <Icon size={16} />
+          </span>
+        )}
       </button>
       {mask && (
         <MaskMenu layer={layer}>
-          <button type="button" aria-label={`Mask of ${layer.name}`} className={`relative shrink-0 rounded-[4px] ${home.kind === 'mask' && home.layer === layer.id ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}>
-            <Bitmap bitmap={maskBitmap} width={40} height={30} label={mask.enabled ? 'Mask' : 'Mask, switched off'} className={mask.invert ? 'invert' : ''} />
+          <button
+            type="button"
+            aria-label={`Mask of ${layer.name}`}
+            className={`relative shrink-0 rounded-[4px] ${home.kind === 'mask' && home.layer === layer.id ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}
+          >
+            <Bitmap
+              bitmap={maskBitmap}
+              width={40}
+              height={30}
+              label={mask.enabled ? 'Mask' : 'Mask, switched off'}
+              className={mask.invert ? 'invert' : ''}
+            />
             {!mask.enabled && <CircleSlash2 size={18} className="absolute inset-0 m-auto text-white" />}
           </button>
         </MaskMenu>
       )}
-      {naming
-        ? <input autoFocus aria-label="Layer name" defaultValue={layer.name} maxLength={200} onPointerDown={(event) => event.stopPropagation()} onFocus={(event) => event.target.select()} onBlur={(event) => rename(event.target.value)}
-            onKeyDown={(event) => { event.stopPropagation(); if (event.key === 'Enter') rename(event.currentTarget.value); if (event.key === 'Escape') setNaming(false) }} className="min-w-0 flex-1 rounded border border-[var(--line-strong)] bg-[var(--field)] px-1 text-[13px]" />
-        : (
-          <button type="button" onClick={activate} onDoubleClick={() => setNaming(true)} onKeyDown={(event) => { if (event.key === 'F2') setNaming(true) }} title="Double-click or F2 renames; drag to move; Ctrl-click chooses several" className="min-w-0 flex-1 text-left">
-            <span className="block truncate text-[13px] font-semibold">{layer.name}</span>
-            <span className="block truncate text-xs text-[var(--muted)]">{summaryOf(layer, inside)}</span>
-          </button>
-        )}
-      {layer.locked && <IconButton label={`Unlock ${layer.name}`} onClick={() => act(`Unlock ${layer.name}`, changeLayer(layer.id, { locked: false }))} className="!size-6 text-[var(--muted)]"><Lock size={13} /></IconButton>}
-      <IconButton label={layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`} aria-pressed={solo === layer.id || undefined} title={solo === layer.id ? 'Shown alone; Alt-click shows all again' : 'Alt-click shows it alone'}
-        onClick={(event) => { if (event.altKey) { set({ solo: get().solo === layer.id ? null : layer.id }); return } act(layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`, changeLayer(layer.id, { visible: !layer.visible })) }} className={`!size-7 ${solo === layer.id ? 'text-[var(--accent-text)]' : ''}`}>{layer.visible ? <Eye size={16} /> : <EyeOff size={16} />}</IconButton>
+      {naming ? (
+        <input
+          autoFocus
+          aria-label="Layer name"
+          defaultValue={layer.name}
+          maxLength={200}
+          onPointerDown={(event) => event.stopPropagation()}
+          onFocus={(event) => event.target.select()}
+          onBlur={(event) => rename(event.target.value)}
+          onKeyDown={(event) => {
+            event.stopPropagation()
+            if (event.key === 'Enter') rename(event.currentTarget.value)
+            if (event.key === 'Escape') setNaming(false)
+          }}
+          className="min-w-0 flex-1 rounded border border-[var(--line-strong)] bg-[var(--field)] px-1 text-[13px]"
+        />
+      ) : (
+        <button
+          type="button"
+          onClick={activate}
+          onDoubleClick={() => setNaming(true)}
+          onKeyDown={(event) => {
+            if (event.key === 'F2') setNaming(true)
+          }}
+          title="Double-click or F2 renames; drag to move; Ctrl-click chooses several"
+          className="min-w-0 flex-1 text-left"
+        >
+          <span className="block truncate text-[13px] font-semibold">{layer.name}</span>
+          <span className="block truncate text-xs text-[var(--muted)]">{summaryOf(layer, inside)}</span>
+        </button>
+      )}
+      {layer.locked && (
+        <IconButton
+          label={`Unlock ${layer.name}`}
+          onClick={() => act(`Unlock ${layer.name}`, changeLayer(layer.id, { locked: false }))}
+          className="!size-6 text-[var(--muted)]"
+        >
+          <Lock size={13} />
+        </IconButton>
+      )}
+      <IconButton
+        label={layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`}
+        aria-pressed={solo === layer.id || undefined}
+        title={solo === layer.id ? 'Shown alone; Alt-click shows all again' : 'Alt-click shows it alone'}
+        onClick={(event) => {
+          if (event.altKey) {
+            set({ solo: get().solo === layer.id ? null : layer.id })
+            return
+          }
+          act(
+            layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`,
+            changeLayer(layer.id, { visible: !layer.visible }),
+          )
+        }}
+        className={`!size-7 ${solo === layer.id ? 'text-[var(--accent-text)]' : ''}`}
+      >
+        {layer.visible ? <Eye size={16} /> : <EyeOff size={16} />}
+      </IconButton>
     </li>
   )
 })

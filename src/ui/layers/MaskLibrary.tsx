@@ -13,8 +13,11 @@ const said = (error: unknown): string => (error instanceof Error ? error.message
 
 /** Mask pictures to choose from, the same in every project. */
 export function MaskLibraryItems({ layer }: { layer: Layer }) {
-  const [masks, setMasks] = useState<readonly MaskPicture[] | null>(null), [problem, setProblem] = useState('')
-  const load = () => { listMasks().then(setMasks, (error: unknown) => setProblem(said(error))) }
+  const [masks, setMasks] = useState<readonly MaskPicture[] | null>(null),
+    [problem, setProblem] = useState('')
+  const load = () => {
+    listMasks().then(setMasks, (error: unknown) => setProblem(said(error)))
+  }
   useEffect(load, [])
   return (
     <>
@@ -22,24 +25,55 @@ export function MaskLibraryItems({ layer }: { layer: Layer }) {
       {!masks && !problem && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
       {masks?.map(({ asset, name }) => (
         <div key={asset} className="flex items-center">
-          <DropdownMenu.Item className="menu-item flex flex-1 items-center gap-2.5" onSelect={() => maskFromPicture(layer, asset, name)}>
-            <img src={`/api/pictures/${asset}`} alt="" width={54} height={36} loading="lazy" className="h-9 w-[54px] rounded-[3px] bg-black object-contain" />{name}
+          <DropdownMenu.Item
+            className="menu-item flex flex-1 items-center gap-2.5"
+            onSelect={() => maskFromPicture(layer, asset, name)}
+          >
+            <img
+              src={`/api/pictures/${asset}`}
+              alt=""
+              width={54}
+              height={36}
+              loading="lazy"
+              className="h-9 w-[54px] rounded-[3px] bg-black object-contain"
+            />
+            {name}
           </DropdownMenu.Item>
-          <button type="button" aria-label={`Remove ${name} from the library`} title="Remove from the library; masks made of it keep it" onClick={() => { removeMaskPicture(asset).then(load, (error: unknown) => toast.error(said(error))) }} className="grid size-7 shrink-0 place-items-center rounded-md text-[var(--muted)] hover:bg-[var(--hover)]"><Trash2 size={13} /></button>
+          <button
+            type="button"
+            aria-label={`Remove ${name} from the library`}
+            title="Remove from the library; masks made of it keep it"
+            onClick={() => {
+              removeMaskPicture(asset).then(load, (error: unknown) => toast.error(said(error)))
+            }}
+            className="grid size-7 shrink-0 place-items-center rounded-md text-[var(--muted)] hover:bg-[var(--hover)]"
+          >
+            <Trash2 size={13} />
+          </button>
         </div>
       ))}
       <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-      <DropdownMenu.Item className="menu-item" onSelect={importMasks}>Put pictures into the library …</DropdownMenu.Item>
+      <DropdownMenu.Item className="menu-item" onSelect={importMasks}>
+        Put pictures into the library …
+      </DropdownMenu.Item>
     </>
   )
 }
 
 /** As many files as are chosen; each that is refused says why, the others go on. */
-const importMasks = (): void => choosePictureFiles('mask-library', true, async (files) => {
-  let kept = 0
-  for (const file of files) try { const { asset } = await sendWithProgress(file); await keepMask(asset, nameOfFile(file).slice(0, 200)); kept++ } catch (error) { tell(error) }
-  if (kept) toast.success(`${kept} ${kept === 1 ? 'picture' : 'pictures'} put into the mask library.`)
-})
+const importMasks = (): void =>
+  choosePictureFiles('mask-library', true, async (files) => {
+    let kept = 0
+    for (const file of files)
+      try {
+        const { asset } = await sendWithProgress(file)
+        await keepMask(asset, nameOfFile(file).slice(0, 200))
+        kept++
+      } catch (error) {
+        tell(error)
+      }
+    if (kept) toast.success(`${kept} ${kept === 1 ? 'picture' : 'pictures'} put into the mask library.`)
+  })
 
 /** The layer's mask, as its steps make it, under the layer's name. */
 export async function keepInLibrary(layer: Layer): Promise<void> {
@@ -47,8 +81,14 @@ export async function keepInLibrary(layer: Layer): Promise<void> {
   try {
     const png = await askEngine((engine, request) => engine.mattePng(request))
     if (!png) return
-    const { asset } = await sendPicture(new File([png], `${layer.name} mask.png`, { type: 'image/png' }), () => {}, new AbortController().signal)
+    const { asset } = await sendPicture(
+      new File([png], `${layer.name} mask.png`, { type: 'image/png' }),
+      () => {},
+      new AbortController().signal,
+    )
     await keepMask(asset, `${layer.name} mask`.slice(0, 200))
     toast.success(`The mask of ${layer.name} is in the library.`)
-  } catch (error) { toast.error(`The mask could not be kept: ${said(error)}`) }
+  } catch (error) {
+    toast.error(`The mask could not be kept: ${said(error)}`)
+  }
 }

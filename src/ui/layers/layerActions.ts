@@ -2,7 +2,23 @@
 import { toast } from 'sonner'
 import { parseAdjustment, type AdjustmentKind } from '@/core/compose/adjustments/registry'
 import { layerById } from '@/document/edits'
-import { addLayer, adjustLayer, changeLayer, cutOut, duplicateLayer, eraseSelected, fillLayer, groupLayers, isolate, liftCopy, mergeInto, paintLayer, removeLayer, stepLayer, ungroup } from '@/document/layers'
+import {
+  addLayer,
+  adjustLayer,
+  changeLayer,
+  cutOut,
+  duplicateLayer,
+  eraseSelected,
+  fillLayer,
+  groupLayers,
+  isolate,
+  liftCopy,
+  mergeInto,
+  paintLayer,
+  removeLayer,
+  stepLayer,
+  ungroup,
+} from '@/document/layers'
 import { ancestorsOf, belowOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
 import { adjustmentPage } from '@/ui/adjustments/registry'
@@ -12,43 +28,219 @@ import { newProjectFromSelection } from './newProject'
 
 const newId = (): string => crypto.randomUUID()
 
-interface Now { readonly project: Project; readonly layer: Layer | undefined }
-const now = (): Now | null => { const project = shownProject(get()); return project && { project, layer: layerById(project, project.activeLayer) } }
+interface Now {
+  readonly project: Project
+  readonly layer: Layer | undefined
+}
+const now = (): Now | null => {
+  const project = shownProject(get())
+  return project && { project, layer: layerById(project, project.activeLayer) }
+}
 /** The active layer and those chosen with it. */
-export const chosenLayers = (project: Project): Layer[] => project.layers.filter((layer) => layer.id === project.activeLayer || get().chosen.includes(layer.id))
+export const chosenLayers = (project: Project): Layer[] =>
+  project.layers.filter((layer) => layer.id === project.activeLayer || get().chosen.includes(layer.id))
 
-export interface LayerAction { readonly id: string; readonly name: string; /** Why it cannot be done now. */ readonly problem: (now: Now) => string | undefined; readonly run: (now: Required<Now> & { layer: Layer }) => void }
+export interface LayerAction {
+  readonly id: string
+  readonly name: string
+  /** Why it cannot be done now. */ readonly problem: (now: Now) => string | undefined
+  readonly run: (now: Required<Now> & { layer: Layer }) => void
+}
 
 const choose = 'Choose a layer first.'
 const one = ({ layer }: Now): string | undefined => (layer ? undefined : choose)
-const free = ({ layer }: Now): string | undefined => (!layer ? choose : layer.locked ? `${layer.name} is locked.` : undefined)
-const selected = (state: Now): string | undefined => free(state) ?? (state.project.selection.steps.length ? undefined : 'Select something first.')
+const free = ({ layer }: Now): string | undefined =>
+  !layer ? choose : layer.locked ? `${layer.name} is locked.` : undefined
+const selected = (state: Now): string | undefined =>
+  free(state) ?? (state.project.selection.steps.length ? undefined : 'Select something first.')
 /** Some acts put groups around the layer. */
-const room = ({ project, layer }: Now, more: number, ids = layer ? [layer.id] : []): string | undefined => (tooDeep(project.layers, ids, more) ? `Groups lie in groups up to ${DEEPEST} deep.` : undefined)
-const shows = ({ layer }: Now): string | undefined => (!layer ? choose : layer.kind === 'adjust' ? 'An adjustment has no pixels of its own.' : undefined)
+const room = ({ project, layer }: Now, more: number, ids = layer ? [layer.id] : []): string | undefined =>
+  tooDeep(project.layers, ids, more) ? `Groups lie in groups up to ${DEEPEST} deep.` : undefined
+const shows = ({ layer }: Now): string | undefined =>
+  !layer ? choose : layer.kind === 'adjust' ? 'An adjustment has no pixels of its own.' : undefined
 
 export const LAYER_ACTIONS: readonly LayerAction[] = [
-  { id: 'duplicate', name: 'Duplicate', problem: one, run: ({ layer }) => act(`Duplicate ${layer.name}`, duplicateLayer(layer.id, newId)) },
-  { id: 'lift', name: 'Lift a copy of what is selected', problem: (state) => shows(state) ?? selected(state) ?? room(state, 1), run: ({ layer }) => { act(`Lift from ${layer.name}`, liftCopy(layer.id, newId)); set({ stage: 'compose' }) } },
-  { id: 'cut', name: 'Cut what is selected to a layer', problem: (state) => shows(state) ?? selected(state) ?? room(state, 2), run: ({ layer }) => { act(`Cut from ${layer.name}`, cutOut(layer.id, newId)); set({ stage: 'compose' }) } },
-  { id: 'erase', name: 'Delete what is selected', problem: (state) => shows(state) ?? selected(state) ?? room(state, 1), run: ({ layer }) => { act(`Delete from ${layer.name}`, eraseSelected(layer.id, newId)) } },
-  { id: 'isolate', name: 'Hide everything else', problem: one, run: ({ layer }) => { act(`Only ${layer.name}`, isolate(layer.id)) } },
-  { id: 'solo', name: 'Show it alone, or all again', problem: one, run: ({ layer }) => set((state) => ({ solo: state.solo === layer.id ? null : layer.id })) },
-  { id: 'group', name: 'Group', problem: (state) => free(state) ?? room(state, 1, topmost(state.project, chosenLayers(state.project)).map((each) => each.id)), run: ({ project }) => { const members = topmost(project, chosenLayers(project)); act(`Group ${members.length === 1 ? members[0].name : `${members.length} layers`}`, groupLayers(members.map((m) => m.id), newId(), 'Group')); set({ chosen: [] }) } },
-  { id: 'ungroup', name: 'Ungroup', problem: (state) => free(state) ?? (state.layer!.kind === 'group' ? undefined : 'This layer is no group.'), run: ({ layer }) => { act(`Ungroup ${layer.name}`, ungroup(layer.id)) } },
-  { id: 'clip', name: 'Clip to the layer below, or release', problem: (state) => free(state) ?? (state.layer!.clipped || clippable(state) ? undefined : 'There is no layer with pixels below it in its group.'), run: ({ layer }) => { act(layer.clipped ? `Release ${layer.name}` : `Clip ${layer.name}`, changeLayer(layer.id, { clipped: !layer.clipped })) } },
-  { id: 'lock', name: 'Lock, or unlock', problem: one, run: ({ layer }) => { act(layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, changeLayer(layer.id, { locked: !layer.locked })) } },
-  { id: 'mergeDown', name: 'Merge with the layer below', problem: (state) => free(state) ?? mergeProblem(state), run: ({ project, layer }) => { const below = belowOf(project.layers, layer.id)!; void merge([below.id, layer.id], below.name, true, 'Merge down') } },
-  { id: 'mergeVisible', name: 'All that shows as a new layer, keeping the rest', problem: ({ project }) => (project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.'), run: ({ project }) => { void merge(shownRoots(project), 'All together', false, 'Merge visible') } },
-  { id: 'copyMerged', name: 'What is selected of all that shows, as a new layer', problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'), run: ({ project }) => { void merge(shownRoots(project), 'Piece of all', false, 'Copy merged', true) } },
-  { id: 'newProject', name: 'New project from what is selected', problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'), run: ({ project }) => { void newProjectFromSelection(project) } },
-  { id: 'flatten', name: 'Flatten', problem: ({ project }) => (project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.'), run: ({ project }) => { void merge(project.layers.filter((layer) => !layer.parent).map((layer) => layer.id), 'Flattened', true, 'Flatten') } },
-  { id: 'remove', name: 'Remove', problem: free, run: ({ project, layer }) => { const all = topmost(project, chosenLayers(project)).filter((each) => !each.locked); act(all.length > 1 ? `Remove ${all.length} layers` : `Remove ${layer.name}`, (draft) => { for (const each of all) removeLayer(each.id)(draft) }); set({ chosen: [] }) } },
-  { id: 'up', name: 'Layer up', problem: free, run: ({ layer }) => { if (!act('Layer up', stepLayer(layer.id, 1))) toast('This layer is on top already.') } },
-  { id: 'down', name: 'Layer down', problem: free, run: ({ layer }) => { if (!act('Layer down', stepLayer(layer.id, -1))) toast('This layer is the lowest already.') } },
+  {
+    id: 'duplicate',
+    name: 'Duplicate',
+    problem: one,
+    run: ({ layer }) => act(`Duplicate ${layer.name}`, duplicateLayer(layer.id, newId)),
+  },
+  {
+    id: 'lift',
+    name: 'Lift a copy of what is selected',
+    problem: (state) => shows(state) ?? selected(state) ?? room(state, 1),
+    run: ({ layer }) => {
+      act(`Lift from ${layer.name}`, liftCopy(layer.id, newId))
+      set({ stage: 'compose' })
+    },
+  },
+  {
+    id: 'cut',
+    name: 'Cut what is selected to a layer',
+    problem: (state) => shows(state) ?? selected(state) ?? room(state, 2),
+    run: ({ layer }) => {
+      act(`Cut from ${layer.name}`, cutOut(layer.id, newId))
+      set({ stage: 'compose' })
+    },
+  },
+  {
+    id: 'erase',
+    name: 'Delete what is selected',
+    problem: (state) => shows(state) ?? selected(state) ?? room(state, 1),
+    run: ({ layer }) => {
+      act(`Delete from ${layer.name}`, eraseSelected(layer.id, newId))
+    },
+  },
+  {
+    id: 'isolate',
+    name: 'Hide everything else',
+    problem: one,
+    run: ({ layer }) => {
+      act(`Only ${layer.name}`, isolate(layer.id))
+    },
+  },
+  {
+    id: 'solo',
+    name: 'Show it alone, or all again',
+    problem: one,
+    run: ({ layer }) => set((state) => ({ solo: state.solo === layer.id ? null : layer.id })),
+  },
+  {
+    id: 'group',
+    name: 'Group',
+    problem: (state) =>
+      free(state) ??
+      room(
+        state,
+        1,
+        topmost(state.project, chosenLayers(state.project)).map((each) => each.id),
+      ),
+    run: ({ project }) => {
+      const members = topmost(project, chosenLayers(project))
+      act(
+        `Group ${members.length === 1 ? members[0].name : `${members.length} layers`}`,
+        groupLayers(
+          members.map((m) => m.id),
+          newId(),
+          'Group',
+        ),
+      )
+      set({ chosen: [] })
+    },
+  },
+  {
+    id: 'ungroup',
+    name: 'Ungroup',
+    problem: (state) => free(state) ?? (state.layer!.kind === 'group' ? undefined : 'This layer is no group.'),
+    run: ({ layer }) => {
+      act(`Ungroup ${layer.name}`, ungroup(layer.id))
+    },
+  },
+  {
+    id: 'clip',
+    name: 'Clip to the layer below, or release',
+    problem: (state) =>
+      free(state) ??
+      (state.layer!.clipped || clippable(state) ? undefined : 'There is no layer with pixels below it in its group.'),
+    run: ({ layer }) => {
+      act(
+        layer.clipped ? `Release ${layer.name}` : `Clip ${layer.name}`,
+        changeLayer(layer.id, { clipped: !layer.clipped }),
+      )
+    },
+  },
+  {
+    id: 'lock',
+    name: 'Lock, or unlock',
+    problem: one,
+    run: ({ layer }) => {
+      act(
+        layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`,
+        changeLayer(layer.id, { locked: !layer.locked }),
+      )
+    },
+  },
+  {
+    id: 'mergeDown',
+    name: 'Merge with the layer below',
+    problem: (state) => free(state) ?? mergeProblem(state),
+    run: ({ project, layer }) => {
+      const below = belowOf(project.layers, layer.id)!
+      void merge([below.id, layer.id], below.name, true, 'Merge down')
+    },
+  },
+  {
+    id: 'mergeVisible',
+    name: 'All that shows as a new layer, keeping the rest',
+    problem: ({ project }) =>
+      project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.',
+    run: ({ project }) => {
+      void merge(shownRoots(project), 'All together', false, 'Merge visible')
+    },
+  },
+  {
+    id: 'copyMerged',
+    name: 'What is selected of all that shows, as a new layer',
+    problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'),
+    run: ({ project }) => {
+      void merge(shownRoots(project), 'Piece of all', false, 'Copy merged', true)
+    },
+  },
+  {
+    id: 'newProject',
+    name: 'New project from what is selected',
+    problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'),
+    run: ({ project }) => {
+      void newProjectFromSelection(project)
+    },
+  },
+  {
+    id: 'flatten',
+    name: 'Flatten',
+    problem: ({ project }) =>
+      project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.',
+    run: ({ project }) => {
+      void merge(
+        project.layers.filter((layer) => !layer.parent).map((layer) => layer.id),
+        'Flattened',
+        true,
+        'Flatten',
+      )
+    },
+  },
+  {
+    id: 'remove',
+    name: 'Remove',
+    problem: free,
+    run: ({ project, layer }) => {
+      const all = topmost(project, chosenLayers(project)).filter((each) => !each.locked)
+      act(all.length > 1 ? `Remove ${all.length} layers` : `Remove ${layer.name}`, (draft) => {
+        for (const each of all) removeLayer(each.id)(draft)
+      })
+      set({ chosen: [] })
+    },
+  },
+  {
+    id: 'up',
+    name: 'Layer up',
+    problem: free,
+    run: ({ layer }) => {
+      if (!act('Layer up', stepLayer(layer.id, 1))) toast('This layer is on top already.')
+    },
+  },
+  {
+    id: 'down',
+    name: 'Layer down',
+    problem: free,
+    run: ({ layer }) => {
+      if (!act('Layer down', stepLayer(layer.id, -1))) toast('This layer is the lowest already.')
+    },
+  },
 ]
 
-const topmost = (project: Project, layers: readonly Layer[]): Layer[] => layers.filter((layer) => !ancestorsOf(project.layers, layer.id).some((group) => layers.includes(group)))
+const topmost = (project: Project, layers: readonly Layer[]): Layer[] =>
+  layers.filter((layer) => !ancestorsOf(project.layers, layer.id).some((group) => layers.includes(group)))
 function mergeProblem({ project: { layers }, layer }: Now): string | undefined {
   const below = belowOf(layers, layer!.id)
   if (!below) return 'There is no layer below it in its group.'
@@ -57,23 +249,37 @@ function mergeProblem({ project: { layers }, layer }: Now): string | undefined {
   const hidden = [layer!, below].find((each) => !each.visible)
   return hidden && `${hidden.name} is hidden: it would be lost.`
 }
-const clippable = ({ project, layer }: Now): boolean => { const below = belowOf(project.layers, layer!.id); return Boolean(below) && below!.kind !== 'adjust' }
-const shownRoots = (project: Project): string[] => project.layers.filter((layer) => !layer.parent && layer.visible).map((layer) => layer.id)
+const clippable = ({ project, layer }: Now): boolean => {
+  const below = belowOf(project.layers, layer!.id)
+  return Boolean(below) && below!.kind !== 'adjust'
+}
+const shownRoots = (project: Project): string[] =>
+  project.layers.filter((layer) => !layer.parent && layer.visible).map((layer) => layer.id)
 
 /** The layers become one picture, made by the server as it makes exports. */
-async function merge(ids: readonly string[], name: string, instead: boolean, label: string, selected = false): Promise<void> {
+async function merge(
+  ids: readonly string[],
+  name: string,
+  instead: boolean,
+  label: string,
+  selected = false,
+): Promise<void> {
   const picture = await mergePictures(ids, name, selected)
   if (picture) act(label, mergeInto(picture, newId(), ids, instead))
 }
 
 export function runLayerAction(id: string): void {
-  const state = now(), action = LAYER_ACTIONS.find((each) => each.id === id)
+  const state = now(),
+    action = LAYER_ACTIONS.find((each) => each.id === id)
   if (!state || !action) return
   const problem = action.problem(state)
   if (problem) toast(problem)
   else action.run(state as { project: Project; layer: Layer })
 }
-export const problemOfAction = (id: string): string | undefined => { const state = now(); return state ? LAYER_ACTIONS.find((each) => each.id === id)?.problem(state) : undefined }
+export const problemOfAction = (id: string): string | undefined => {
+  const state = now()
+  return state ? LAYER_ACTIONS.find((each) => each.id === id)?.problem(state) : undefined
+}
 
 /** A new layer above the active one, and the hand it is worked on with. */
 function add(label: string, hand: Hand, make: (project: Project) => Layer): void {
@@ -82,7 +288,27 @@ function add(label: string, hand: Hand, make: (project: Project) => Layer): void
   act(label, addLayer(make(state.project), state.layer?.id ?? null))
   set({ stage: 'compose', chosen: [], hand })
 }
-export const addColour = () => add('Add colour', 'place', ({ canvas }) => fillLayer(newId(), 'Colour', canvas, { kind: 'colour', colour: get().colour }))
-export const addGradient = () => add('Add gradient', 'ramp', ({ canvas }) => fillLayer(newId(), 'Gradient', canvas, { kind: 'gradient', shape: 'linear', from: [canvas.width / 2, canvas.height * 0.1], to: [canvas.width / 2, canvas.height * 0.9], stops: [{ at: 0, colour: get().colour, alpha: 1 }, { at: 1, colour: get().colour, alpha: 0 }] }))
+export const addColour = () =>
+  add('Add colour', 'place', ({ canvas }) =>
+    fillLayer(newId(), 'Colour', canvas, { kind: 'colour', colour: get().colour }),
+  )
+export const addGradient = () =>
+  add('Add gradient', 'ramp', ({ canvas }) =>
+    fillLayer(newId(), 'Gradient', canvas, {
+      kind: 'gradient',
+      shape: 'linear',
+      from: [canvas.width / 2, canvas.height * 0.1],
+      to: [canvas.width / 2, canvas.height * 0.9],
+      stops: [
+        { at: 0, colour: get().colour, alpha: 1 },
+        { at: 1, colour: get().colour, alpha: 0 },
+      ],
+    }),
+  )
 export const addPaint = () => add('Add paint', 'brush', ({ canvas }) => paintLayer(newId(), 'Paint', canvas))
-export const addAdjustment = (kind: AdjustmentKind) => { const page = adjustmentPage(kind); add(`Add ${page.name.toLowerCase()}`, 'place', ({ canvas }) => adjustLayer(newId(), page.name, canvas, parseAdjustment({ kind, ...page.start }))) }
+export const addAdjustment = (kind: AdjustmentKind) => {
+  const page = adjustmentPage(kind)
+  add(`Add ${page.name.toLowerCase()}`, 'place', ({ canvas }) =>
+    adjustLayer(newId(), page.name, canvas, parseAdjustment({ kind, ...page.start })),
+  )
+}

@@ -18,40 +18,94 @@ const step = (values: object): Step => parseStep({ id: newId(), ...values })
 
 /** Opens a mask's steps, as in Select. Painting begins with nothing over the picture: what the mask does is what is to be seen. */
 export function openMask(layer: string, finder?: FinderId): void {
-  const project = shownProject(get()), steps = project && recipeAt(project, { kind: 'mask', layer })?.steps
-  set({ home: { kind: 'mask', layer }, stage: 'select', openStep: steps?.findLast((each) => each.kind !== 'invert')?.id ?? null, result: null, ...(finder ? { finder, drawing: null } : {}), ...(finder === 'paint' ? { view: 'plain' as const } : {}) })
+  const project = shownProject(get()),
+    steps = project && recipeAt(project, { kind: 'mask', layer })?.steps
+  set({
+    home: { kind: 'mask', layer },
+    stage: 'select',
+    openStep: steps?.findLast((each) => each.kind !== 'invert')?.id ?? null,
+    result: null,
+    ...(finder ? { finder, drawing: null } : {}),
+    ...(finder === 'paint' ? { view: 'plain' as const } : {}),
+  })
 }
 
-export const maskWhite = (layer: Layer): void => { act(`White mask on ${layer.name}`, setMask(layer.id, recipe(step({ kind: 'all' })))); openMask(layer.id, 'paint'); set({ nextOp: 'subtract' }) }
-export const maskBlack = (layer: Layer): void => { act(`Black mask on ${layer.name}`, setMask(layer.id, recipe(step({ kind: 'none' })))); openMask(layer.id, 'paint'); set({ nextOp: 'add' }) }
+export const maskWhite = (layer: Layer): void => {
+  act(`White mask on ${layer.name}`, setMask(layer.id, recipe(step({ kind: 'all' }))))
+  openMask(layer.id, 'paint')
+  set({ nextOp: 'subtract' })
+}
+export const maskBlack = (layer: Layer): void => {
+  act(`Black mask on ${layer.name}`, setMask(layer.id, recipe(step({ kind: 'none' }))))
+  openMask(layer.id, 'paint')
+  set({ nextOp: 'add' })
+}
 export function maskGradient(layer: Layer): void {
   const { width, height } = shownProject(get())!.canvas
-  act(`Gradient mask on ${layer.name}`, setMask(layer.id, recipe(step({ kind: 'gradient', shape: 'linear', from: [width * 0.3, height / 2], to: [width * 0.7, height / 2] }))))
+  act(
+    `Gradient mask on ${layer.name}`,
+    setMask(
+      layer.id,
+      recipe(
+        step({ kind: 'gradient', shape: 'linear', from: [width * 0.3, height / 2], to: [width * 0.7, height / 2] }),
+      ),
+    ),
+  )
   openMask(layer.id, 'gradient')
 }
-export const maskFromLayer = (layer: Layer, other: Layer, use: 'alpha' | 'luminance'): void => { act(`Mask from ${other.name}`, setMask(layer.id, recipe(step({ kind: 'layer', layer: other.id, use })))) }
-export const maskFromPicture = (layer: Layer, asset: string, name: string, fit: 'canvas' | 'layer' | 'none' = 'canvas'): void => { act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name: name.slice(0, 200), asset, fit })))); openMask(layer.id) }
+export const maskFromLayer = (layer: Layer, other: Layer, use: 'alpha' | 'luminance'): void => {
+  act(`Mask from ${other.name}`, setMask(layer.id, recipe(step({ kind: 'layer', layer: other.id, use }))))
+}
+export const maskFromPicture = (
+  layer: Layer,
+  asset: string,
+  name: string,
+  fit: 'canvas' | 'layer' | 'none' = 'canvas',
+): void => {
+  act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name: name.slice(0, 200), asset, fit }))))
+  openMask(layer.id)
+}
 function choosePicture(take: (asset: string, name: string) => void): void {
   choosePictureFiles('mask-picture', false, async ([file]) => {
     if (!file) return
-    try { const stored = await sendWithProgress(file); take(stored.asset, nameOfFile(file)) } catch (error) { tell(error) }
+    try {
+      const stored = await sendWithProgress(file)
+      take(stored.asset, nameOfFile(file))
+    } catch (error) {
+      tell(error)
+    }
   })
 }
 /** A picture file becomes the mask. */
-export const chooseMaskPicture = (layer: Layer): void => choosePicture((asset, name) => maskFromPicture(layer, asset, name))
+export const chooseMaskPicture = (layer: Layer): void =>
+  choosePicture((asset, name) => maskFromPicture(layer, asset, name))
 /** A trimap file is solved, and becomes the mask; the colours of the old backdrop are taken out. */
-export const chooseTrimap = (layer: Layer): void => choosePicture((asset, name) => { act(`Mask by trimap ${name}`, setMask(layer.id, recipe(step({ kind: 'trimap', asset, sample: 'layer' })), { fringe: 1 })); openMask(layer.id) })
-export const editMask = (layer: Layer, label: string, change: MaskChange): void => { act(label, changeMask(layer.id, change)) }
-export const copyMaskTo = (from: Layer, to: Layer): void => { act(`Mask of ${from.name} to ${to.name}`, copyMask(from.id, to.id)) }
+export const chooseTrimap = (layer: Layer): void =>
+  choosePicture((asset, name) => {
+    act(
+      `Mask by trimap ${name}`,
+      setMask(layer.id, recipe(step({ kind: 'trimap', asset, sample: 'layer' })), { fringe: 1 }),
+    )
+    openMask(layer.id)
+  })
+export const editMask = (layer: Layer, label: string, change: MaskChange): void => {
+  act(label, changeMask(layer.id, change))
+}
+export const copyMaskTo = (from: Layer, to: Layer): void => {
+  act(`Mask of ${from.name} to ${to.name}`, copyMask(from.id, to.id))
+}
 /** The mask's coverage becomes the selection: a step that looks at the mask, so it follows what the mask becomes. */
 export function selectMask(layer: Layer): void {
   const made = step({ kind: 'layer', name: `Mask of ${layer.name}`.slice(0, 200), layer: layer.id, use: 'mask' })
-  act(`Select by mask of ${layer.name}`, (project) => { project.selection.steps = [made as never] })
+  act(`Select by mask of ${layer.name}`, (project) => {
+    project.selection.steps = [made as never]
+  })
   set({ home: SELECTION, stage: 'select', openStep: made.id!, result: null })
 }
 export async function applyMask(layer: Layer): Promise<void> {
   const picture = await mergePictures([layer.id], layer.name, false)
-  if (picture && act(`Apply mask of ${layer.name}`, mergeInto(picture, newId(), [layer.id], true))) toast.success('The mask was applied; undo brings it back.')
+  if (picture && act(`Apply mask of ${layer.name}`, mergeInto(picture, newId(), [layer.id], true)))
+    toast.success('The mask was applied; undo brings it back.')
 }
 /** The coverage of the steps shown, as a grey PNG. */
 export async function saveMaskAsPng(layer: Layer): Promise<void> {
@@ -64,5 +118,7 @@ export async function saveMaskAsPng(layer: Layer): Promise<void> {
     link.download = `${layer.name} mask.png`
     link.click()
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
-  } catch (error) { toast.error(`The mask could not be saved: ${error instanceof Error ? error.message : String(error)}`) }
+  } catch (error) {
+    toast.error(`The mask could not be saved: ${error instanceof Error ? error.message : String(error)}`)
+  }
 }

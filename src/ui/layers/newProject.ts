@@ -11,23 +11,52 @@ import { createProject } from '@/ui/store/server'
 
 type Draft = Parameters<ReturnType<typeof groupLayers>>[0]
 
-export function selectionAsProject(project: Project, bounds: { x: number; y: number; width: number; height: number }, newId: () => string): Project {
+export function selectionAsProject(
+  project: Project,
+  bounds: { x: number; y: number; width: number; height: number },
+  newId: () => string,
+): Project {
   return produce(project, (records) => {
-    const draft = records as unknown as Draft, group = newId(), recipe = unwrap(project.selection)
-    groupLayers(project.layers.filter((layer) => !layer.parent).map((layer) => layer.id), group, 'Selected', false)(draft)
+    const draft = records as unknown as Draft,
+      group = newId(),
+      recipe = unwrap(project.selection)
+    groupLayers(
+      project.layers.filter((layer) => !layer.parent).map((layer) => layer.id),
+      group,
+      'Selected',
+      false,
+    )(draft)
     maskWith(draft, group, recipe)
     draft.selection.steps = []
-    setWindow({ cx: bounds.x + bounds.width / 2, cy: bounds.y + bounds.height / 2, width: bounds.width, height: bounds.height, turn: 0 })(draft)
+    setWindow({
+      cx: bounds.x + bounds.width / 2,
+      cy: bounds.y + bounds.height / 2,
+      width: bounds.width,
+      height: bounds.height,
+      turn: 0,
+    })(draft)
     draft.name = `${project.name}, a piece`.slice(0, 200)
   })
 }
 
 export async function newProjectFromSelection(project: Project): Promise<void> {
-  const { result, home } = get(), bounds = result?.bounds
-  if (home.kind !== 'selection' || !bounds) { toast('Show the selection’s own steps, and let it be made first.'); return }
+  const { result, home } = get(),
+    bounds = result?.bounds
+  if (home.kind !== 'selection' || !bounds) {
+    toast('Show the selection’s own steps, and let it be made first.')
+    return
+  }
   const id = crypto.randomUUID()
   try {
-    await createProject(id, selectionAsProject(project, bounds, () => crypto.randomUUID()))
-    toast.success('A project was made of what is selected.', { duration: 12_000, action: { label: 'Open it', onClick: () => window.location.assign(`/project/${id}`) } })
-  } catch (error) { toast.error(error instanceof Error ? error.message : String(error)) }
+    await createProject(
+      id,
+      selectionAsProject(project, bounds, () => crypto.randomUUID()),
+    )
+    toast.success('A project was made of what is selected.', {
+      duration: 12_000,
+      action: { label: 'Open it', onClick: () => window.location.assign(`/project/${id}`) },
+    })
+  } catch (error) {
+    toast.error(error instanceof Error ? error.message : String(error))
+  }
 }

@@ -8,29 +8,162 @@ import { TransformHandles } from './transform/TransformHandles'
 import { TransformPanel, transformSummary } from './transform/TransformPanel'
 
 type Kind = ModifyingStep['kind']
-export interface ModifierValue { readonly field: string; readonly label: string; readonly min: number; readonly max: number; readonly digits: number; readonly unit: string; readonly fallback: number; /** Where small values matter most. */ readonly curve: number; /** Shown value for one of the record's. */ readonly factor?: number }
-export interface ModifierPage { readonly kind: Kind; readonly name: string; readonly words: string; readonly start: object; readonly values: readonly ModifierValue[]; readonly summary: (step: never) => string; readonly Handles?: ComponentType<HandlesProps<never>>; readonly Panel?: ComponentType<PanelProps<never>> }
+export interface ModifierValue {
+  readonly field: string
+  readonly label: string
+  readonly min: number
+  readonly max: number
+  readonly digits: number
+  readonly unit: string
+  readonly fallback: number
+  /** Where small values matter most. */ readonly curve: number
+  /** Shown value for one of the record's. */ readonly factor?: number
+}
+export interface ModifierPage {
+  readonly kind: Kind
+  readonly name: string
+  readonly words: string
+  readonly start: object
+  readonly values: readonly ModifierValue[]
+  readonly summary: (step: never) => string
+  readonly Handles?: ComponentType<HandlesProps<never>>
+  readonly Panel?: ComponentType<PanelProps<never>>
+}
 
-const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({ field, label, min, max, digits: 1, unit: 'px', fallback, curve: 2.2 })
-const page = <K extends Kind>(kind: K, name: string, words: string, start: object, values: readonly ModifierValue[], summary: (step: Extract<ModifyingStep, { kind: K }>) => string, own: { Handles?: ComponentType<HandlesProps<Extract<ModifyingStep, { kind: K }>>>; Panel?: ComponentType<PanelProps<Extract<ModifyingStep, { kind: K }>>> } = {}): ModifierPage => ({ kind, name, words, start, values, summary: summary as (step: never) => string, ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>) })
+const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({
+  field,
+  label,
+  min,
+  max,
+  digits: 1,
+  unit: 'px',
+  fallback,
+  curve: 2.2,
+})
+const page = <K extends Kind>(
+  kind: K,
+  name: string,
+  words: string,
+  start: object,
+  values: readonly ModifierValue[],
+  summary: (step: Extract<ModifyingStep, { kind: K }>) => string,
+  own: {
+    Handles?: ComponentType<HandlesProps<Extract<ModifyingStep, { kind: K }>>>
+    Panel?: ComponentType<PanelProps<Extract<ModifyingStep, { kind: K }>>>
+  } = {},
+): ModifierPage => ({
+  kind,
+  name,
+  words,
+  start,
+  values,
+  summary: summary as (step: never) => string,
+  ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>),
+})
 
 const EDGE_VALUES: readonly ModifierValue[] = [
-  px('reach', 'Reach', 0, 200, 12), px('smooth', 'Smooth', 0, 40, 0), px('feather', 'Feather', 0, 100, 0),
-  { field: 'crispness', label: 'Crispness', min: 0, max: 100, digits: 0, unit: '%', fallback: 0, curve: 1, factor: 100 }, px('offset', 'Offset', -50, 50, 0),
+  px('reach', 'Reach', 0, 200, 12),
+  px('smooth', 'Smooth', 0, 40, 0),
+  px('feather', 'Feather', 0, 100, 0),
+  {
+    field: 'crispness',
+    label: 'Crispness',
+    min: 0,
+    max: 100,
+    digits: 0,
+    unit: '%',
+    fallback: 0,
+    curve: 1,
+    factor: 100,
+  },
+  px('offset', 'Offset', -50, 50, 0),
 ]
 
 export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('invert', 'Invert', 'Turns round everything the steps above it made.', {}, [], () => 'inside becomes outside'),
-  page('grow', 'Grow or shrink', 'Moves the edge by an exact distance.', { by: 2 }, [px('by', 'Distance', -200, 200, 0)], ({ by }) => (by === 0 ? 'no change' : by > 0 ? `${by} px out` : `${-by} px in`)),
-  page('feather', 'Feather', 'Softens the edge.', { radius: 3 }, [px('radius', 'Radius', 0, 400, 3)], ({ radius }) => `${radius} px`),
-  page('smooth', 'Smooth', 'Rounds off what is smaller than the radius along the edge; the edge stays crisp.', { radius: 4 }, [px('radius', 'Radius', 0, 100, 4)], ({ radius }) => `${radius} px`),
-  page('border', 'Border', 'Keeps a band along the edge, half of it on either side.', { width: 10 }, [px('width', 'Width', 0, 200, 10)], ({ width }) => `${width} px wide`),
-  page('fillHoles', 'Fill holes', 'Fills what is enclosed, up to an area.', { maxArea: 5000 }, [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 5000, curve: 4 }], ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`),
-  page('dropSpecks', 'Drop specks', 'Drops separate pieces up to an area.', { maxArea: 200 }, [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 200, curve: 4 }], ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`),
-  page('transform', 'Move, scale, turn', 'Moves, scales and turns the selection without its pixels.', { matrix: [1, 0, 0, 1, 0, 0] }, [], transformSummary, { Handles: TransformHandles, Panel: TransformPanel }),
-  page('limitColour', 'Only some colours', 'Keeps only these colours of what the steps above it made. Click colours on the picture with Palette.', { colours: [], spread: 24, softness: 0.5 }, [], ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`, { Panel: LimitColourPanel }),
-  page('opacity', 'Opacity', 'Makes the whole selection weaker.', { by: 0.5 }, [{ field: 'by', label: 'Opacity', min: 0, max: 100, digits: 0, unit: '%', fallback: 100, curve: 1, factor: 100 }], ({ by }) => `${Math.round(by * 100)} %`),
-  page('edge', 'Edge', 'Solves the band around the edge as a matte: hair, wool, gauze. Strokes in the Edge stage widen the band and pin it.', {}, EDGE_VALUES, edgeSummary, { Panel: EdgeValues }),
+  page(
+    'grow',
+    'Grow or shrink',
+    'Moves the edge by an exact distance.',
+    { by: 2 },
+    [px('by', 'Distance', -200, 200, 0)],
+    ({ by }) => (by === 0 ? 'no change' : by > 0 ? `${by} px out` : `${-by} px in`),
+  ),
+  page(
+    'feather',
+    'Feather',
+    'Softens the edge.',
+    { radius: 3 },
+    [px('radius', 'Radius', 0, 400, 3)],
+    ({ radius }) => `${radius} px`,
+  ),
+  page(
+    'smooth',
+    'Smooth',
+    'Rounds off what is smaller than the radius along the edge; the edge stays crisp.',
+    { radius: 4 },
+    [px('radius', 'Radius', 0, 100, 4)],
+    ({ radius }) => `${radius} px`,
+  ),
+  page(
+    'border',
+    'Border',
+    'Keeps a band along the edge, half of it on either side.',
+    { width: 10 },
+    [px('width', 'Width', 0, 200, 10)],
+    ({ width }) => `${width} px wide`,
+  ),
+  page(
+    'fillHoles',
+    'Fill holes',
+    'Fills what is enclosed, up to an area.',
+    { maxArea: 5000 },
+    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 5000, curve: 4 }],
+    ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`,
+  ),
+  page(
+    'dropSpecks',
+    'Drop specks',
+    'Drops separate pieces up to an area.',
+    { maxArea: 200 },
+    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 200, curve: 4 }],
+    ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`,
+  ),
+  page(
+    'transform',
+    'Move, scale, turn',
+    'Moves, scales and turns the selection without its pixels.',
+    { matrix: [1, 0, 0, 1, 0, 0] },
+    [],
+    transformSummary,
+    { Handles: TransformHandles, Panel: TransformPanel },
+  ),
+  page(
+    'limitColour',
+    'Only some colours',
+    'Keeps only these colours of what the steps above it made. Click colours on the picture with Palette.',
+    { colours: [], spread: 24, softness: 0.5 },
+    [],
+    ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`,
+    { Panel: LimitColourPanel },
+  ),
+  page(
+    'opacity',
+    'Opacity',
+    'Makes the whole selection weaker.',
+    { by: 0.5 },
+    [{ field: 'by', label: 'Opacity', min: 0, max: 100, digits: 0, unit: '%', fallback: 100, curve: 1, factor: 100 }],
+    ({ by }) => `${Math.round(by * 100)} %`,
+  ),
+  page(
+    'edge',
+    'Edge',
+    'Solves the band around the edge as a matte: hair, wool, gauze. Strokes in the Edge stage widen the band and pin it.',
+    {},
+    EDGE_VALUES,
+    edgeSummary,
+    { Panel: EdgeValues },
+  ),
   page('all', 'All', 'Selects everything.', {}, [], () => 'everything'),
   page('none', 'None', 'Begins anew: the steps above it count no more.', {}, [], () => 'nothing'),
 ]

@@ -2,7 +2,17 @@ import { describe, expect, it } from 'vitest'
 import { evaluate } from './arithmetic'
 
 describe('typed numbers', () => {
-  it.each([['12', 12], [' 3*80 + 5 ', 245], ['(6000-200)/2', 2900], ['-4', -4], ['2--3', 5], ['1.5px', 1.5], ['1,5', 1.5], ['.5', 0.5], ['10 − 4', 6]])('%s is %s', (text, value) => {
+  it.each([
+    ['12', 12],
+    [' 3*80 + 5 ', 245],
+    ['(6000-200)/2', 2900],
+    ['-4', -4],
+    ['2--3', 5],
+    ['1.5px', 1.5],
+    ['1,5', 1.5],
+    ['.5', 0.5],
+    ['10 − 4', 6],
+  ])('%s is %s', (text, value) => {
     expect(evaluate(text, 'px')).toBe(value)
   })
   it('other units of a field are turned into its own', () => {
@@ -13,5 +23,7 @@ describe('typed numbers', () => {
     expect(evaluate('900 px', '%', units)).toBe(50)
     expect(evaluate('5 cm', 'px', units)).toBeNull()
   })
-  it.each(['', 'abc', '3*', '(2', '1/0', '5 mm', '2 3)', 'alert(1)'])('%s is no number', (text) => { expect(evaluate(text, 'px')).toBeNull() })
+  it.each(['', 'abc', '3*', '(2', '1/0', '5 mm', '2 3)', 'alert(1)'])('%s is no number', (text) => {
+    expect(evaluate(text, 'px')).toBeNull()
+  })
 })

@@ -13,9 +13,20 @@ export function evaluate(text: string, unit = '', units?: Readonly<Record<string
   source = source.replace(/\s+/g, '')
   let at = 0
   const number = (): number => {
-    if (source[at] === '(') { at++; const value = sum(); if (source[at++] !== ')') throw new SyntaxError(); return value }
-    if (source[at] === '-') { at++; return -number() }
-    if (source[at] === '+') { at++; return number() }
+    if (source[at] === '(') {
+      at++
+      const value = sum()
+      if (source[at++] !== ')') throw new SyntaxError()
+      return value
+    }
+    if (source[at] === '-') {
+      at++
+      return -number()
+    }
+    if (source[at] === '+') {
+      at++
+      return number()
+    }
     const match = /^\d*\.?\d+|^\d+\.?/.exec(source.slice(at))
     if (!match) throw new SyntaxError()
     at += match[0].length
@@ -28,11 +39,14 @@ export function evaluate(text: string, unit = '', units?: Readonly<Record<string
   }
   const sum = (): number => {
     let value = product()
-    while (source[at] === '+' || source[at] === '-') value = source[at++] === '+' ? value + product() : value - product()
+    while (source[at] === '+' || source[at] === '-')
+      value = source[at++] === '+' ? value + product() : value - product()
     return value
   }
   try {
     const value = sum()
     return at === source.length && Number.isFinite(value) ? value : null
-  } catch { return null }
+  } catch {
+    return null
+  }
 }

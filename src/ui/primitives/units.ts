@@ -5,6 +5,10 @@ export const UNITS: readonly Unit[] = ['px', '%', 'mm']
 const MM_PER_INCH = 25.4
 
 /** How many px one of each unit is. @param side the canvas's side that per cent means, px @param ppi pixels per inch */
-export const pxOf = (side: number, ppi: number): Record<Unit, number> => ({ px: 1, '%': side / 100, mm: ppi / MM_PER_INCH })
+export const pxOf = (side: number, ppi: number): Record<Unit, number> => ({
+  px: 1,
+  '%': side / 100,
+  mm: ppi / MM_PER_INCH,
+})
 /** Decimals worth showing. */
 export const digitsOf = (unit: Unit, value: number): number => (unit === 'px' ? (value % 1 ? 1 : 0) : 2)

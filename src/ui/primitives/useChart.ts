@@ -3,22 +3,36 @@ import { useEffect, useRef, useState } from 'react'
 
 const loadChart = () => import('./chart')
 /** The chart's code comes while the page is idle, not with the first pick. */
-if (typeof window !== 'undefined') window.requestIdleCallback?.(() => { void loadChart() }, { timeout: 4000 })
+if (typeof window !== 'undefined')
+  window.requestIdleCallback?.(
+    () => {
+      void loadChart()
+    },
+    { timeout: 4000 },
+  )
 
 /** A chart in an element, once its code is there. */
 export function useChart(): { holder: React.RefObject<HTMLDivElement | null>; chart: EChartsType | null } {
   const holder = useRef<HTMLDivElement>(null)
   const [chart, setChart] = useState<EChartsType | null>(null)
   useEffect(() => {
-    let made: EChartsType | null = null, gone = false
-    void loadChart().then(({ makeChart }) => { if (!gone && holder.current) setChart((made = makeChart(holder.current))) })
-    return () => { gone = true; made?.dispose(); setChart(null) }
+    let made: EChartsType | null = null,
+      gone = false
+    void loadChart().then(({ makeChart }) => {
+      if (!gone && holder.current) setChart((made = makeChart(holder.current)))
+    })
+    return () => {
+      gone = true
+      made?.dispose()
+      setChart(null)
+    }
   }, [])
   return { holder, chart }
 }
 
 /** The theme's colours, as charts take them. */
 export function chartColours(): { ink: string; accent: string; blue: string; muted: string } {
-  const style = getComputedStyle(document.documentElement), of = (name: string) => style.getPropertyValue(name).trim()
+  const style = getComputedStyle(document.documentElement),
+    of = (name: string) => style.getPropertyValue(name).trim()
   return { ink: of('--ink'), accent: of('--accent-text'), blue: of('--keep'), muted: of('--muted') }
 }

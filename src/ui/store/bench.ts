@@ -11,7 +11,17 @@ import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type Step } from '@/core/select/registry'
 import { recipeAt } from '@/document/edits'
-import { type Act, type Edit, EMPTY_HISTORY, goTo, type History, historyOf, perform, redo, undo } from '@/document/history'
+import {
+  type Act,
+  type Edit,
+  EMPTY_HISTORY,
+  goTo,
+  type History,
+  historyOf,
+  perform,
+  redo,
+  undo,
+} from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
 import { type FinderId } from '@/ui/finders/kinds'
@@ -20,7 +30,11 @@ import { Outbox, type OutboxState } from './outbox'
 import { openProject, Refused } from './server'
 
 /** What a box keeps while it is drawn or stretched; width and height are px, or the ratio's two numbers. */
-export interface Proportions { readonly mode: 'free' | 'ratio' | 'width' | 'height' | 'size'; readonly width: number; readonly height: number }
+export interface Proportions {
+  readonly mode: 'free' | 'ratio' | 'width' | 'height' | 'size'
+  readonly width: number
+  readonly height: number
+}
 export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
 export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
 export type EdgeMode = Exclude<MarkMode, 'outline'>
@@ -51,7 +65,12 @@ export interface BenchState {
   /** What the next stroke along the edge says. */
   edgeMode: EdgeMode
   /** An edge kept to compare with, its numbers, and how it is compared. */
-  keptEdge: { readonly home: RecipeHome; readonly steps: readonly Step[]; readonly selected: number; readonly soft: number } | null
+  keptEdge: {
+    readonly home: RecipeHome
+    readonly steps: readonly Step[]
+    readonly selected: number
+    readonly soft: number
+  } | null
   compare: 'off' | 'divider' | 'difference'
   /** The edge ribbon: folded away, how it is shown, the place of the canvas the pointer is over in it, and the doubtful spot that is looked at. */
   ribbon: boolean
@@ -134,10 +153,73 @@ export interface BenchState {
 }
 
 const initial = (id: string): BenchState => ({
-  id, phase: 'loading', problem: '', project: null, live: null, history: EMPTY_HISTORY, saving: { unsent: 0, state: 'saved' },
-  stage: 'select', finder: 'similarColour', drawing: null, home: SELECTION, openStep: null, brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false }, spot: { radius: 60, core: 0.5, spread: 24 }, marker: { mode: 'keep', size: 24 }, edgeMode: 'unsure', keptEdge: null, compare: 'off', ribbon: true, ribbonZoom: 1, ribbonBacking: 'same', ribbonAt: null, doubt: null, doubtAsked: null, wire: { width: 24, contrast: 0.1, pins: 0.5 }, roughLoop: false, regionDetail: 0.3,
-  nextOp: null, proportions: { mode: 'free', width: 3, height: 2 }, unit: 'px', boxLines: 'none', boxLinesFlip: 0, snapping: true, snapped: null, node: null, pathShown: null, makeAt: null, view: 'tint', backing: 'checks', tint: null, tintOpacity: 0.5, tintHidden: false, dim: 0.7,
-  bare: false, hand: 'place', colour: '#c2410c', otherColour: '#ffffff', bucket: { similar: true, tolerance: 32 }, ramp: { shape: 'linear', clear: true }, cropRatio: 'free', placing: 'layer', folded: [], chosen: [], solo: null, before: false, divider: null, crosshair: false, result: null, notes: {}, selecting: false, curves: {}, histograms: {}, progress: null, rarestHue: 265, pointer: null, pixel: null, scale: 1,
+  id,
+  phase: 'loading',
+  problem: '',
+  project: null,
+  live: null,
+  history: EMPTY_HISTORY,
+  saving: { unsent: 0, state: 'saved' },
+  stage: 'select',
+  finder: 'similarColour',
+  drawing: null,
+  home: SELECTION,
+  openStep: null,
+  brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false },
+  spot: { radius: 60, core: 0.5, spread: 24 },
+  marker: { mode: 'keep', size: 24 },
+  edgeMode: 'unsure',
+  keptEdge: null,
+  compare: 'off',
+  ribbon: true,
+  ribbonZoom: 1,
+  ribbonBacking: 'same',
+  ribbonAt: null,
+  doubt: null,
+  doubtAsked: null,
+  wire: { width: 24, contrast: 0.1, pins: 0.5 },
+  roughLoop: false,
+  regionDetail: 0.3,
+  nextOp: null,
+  proportions: { mode: 'free', width: 3, height: 2 },
+  unit: 'px',
+  boxLines: 'none',
+  boxLinesFlip: 0,
+  snapping: true,
+  snapped: null,
+  node: null,
+  pathShown: null,
+  makeAt: null,
+  view: 'tint',
+  backing: 'checks',
+  tint: null,
+  tintOpacity: 0.5,
+  tintHidden: false,
+  dim: 0.7,
+  bare: false,
+  hand: 'place',
+  colour: '#c2410c',
+  otherColour: '#ffffff',
+  bucket: { similar: true, tolerance: 32 },
+  ramp: { shape: 'linear', clear: true },
+  cropRatio: 'free',
+  placing: 'layer',
+  folded: [],
+  chosen: [],
+  solo: null,
+  before: false,
+  divider: null,
+  crosshair: false,
+  result: null,
+  notes: {},
+  selecting: false,
+  curves: {},
+  histograms: {},
+  progress: null,
+  rarestHue: 265,
+  pointer: null,
+  pixel: null,
+  scale: 1,
 })
 
 export const useBench = create<BenchState>(() => initial(''))
@@ -148,7 +230,10 @@ export const get = useBench.getState
 export const shownProject = (state: BenchState): Project | null => state.live ?? state.project
 /** The steps the panel shows. */
 const NO_STEPS: readonly Step[] = []
-export const shownSteps = (state: BenchState): readonly Step[] => { const project = shownProject(state); return (project && recipeAt(project, state.home)?.steps) ?? NO_STEPS }
+export const shownSteps = (state: BenchState): readonly Step[] => {
+  const project = shownProject(state)
+  return (project && recipeAt(project, state.home)?.steps) ?? NO_STEPS
+}
 
 let outbox: Outbox | null = null
 let pendingEdit: Edit | null = null
@@ -156,7 +241,9 @@ let pendingEdit: Edit | null = null
 export async function openBench(id: string): Promise<void> {
   closeBench()
   set(initial(id), true)
-  const box = (outbox = new Outbox(id, (saving) => { if (get().id === id) set({ saving }) }))
+  const box = (outbox = new Outbox(id, (saving) => {
+    if (get().id === id) set({ saving })
+  }))
   try {
     const [{ acts, head, records }, left] = await Promise.all([openProject(id), box.left()])
     if (outbox !== box) return
@@ -166,24 +253,54 @@ export async function openBench(id: string): Promise<void> {
     // What an earlier visit could not send comes on top of what the server has.
     const { project, history } = left.head === undefined ? opened : goTo(opened.project, opened.history, left.head)
     const masked = [...project.layers].reverse().find((layer) => layer.mask)
-    const home: RecipeHome = project.selection.steps.length === 0 && masked ? { kind: 'mask', layer: masked.id } : SELECTION
-    set({ phase: 'ready', project, history, home, openStep: recipeAt(project, home)?.steps.findLast((step) => step.kind !== 'invert')?.id ?? null })
+    const home: RecipeHome =
+      project.selection.steps.length === 0 && masked ? { kind: 'mask', layer: masked.id } : SELECTION
+    set({
+      phase: 'ready',
+      project,
+      history,
+      home,
+      openStep: recipeAt(project, home)?.steps.findLast((step) => step.kind !== 'invert')?.id ?? null,
+    })
     void box.flush()
   } catch (error) {
-    if (outbox === box) set({ phase: 'failed', problem: error instanceof Refused && error.status === 404 ? 'There is no such project. It may have been deleted.' : error instanceof Error ? error.message : String(error) })
+    if (outbox === box)
+      set({
+        phase: 'failed',
+        problem:
+          error instanceof Refused && error.status === 404
+            ? 'There is no such project. It may have been deleted.'
+            : error instanceof Error
+              ? error.message
+              : String(error),
+      })
   }
 }
 
-export function closeBench(): void { outbox?.close(); outbox = null; pendingEdit = null }
+export function closeBench(): void {
+  outbox?.close()
+  outbox = null
+  pendingEdit = null
+}
 
-const report = (problem: unknown) => set({ saving: { unsent: 1, state: 'refused', problem: `This browser could not keep the change: ${problem instanceof Error ? problem.message : String(problem)}` } })
+const report = (problem: unknown) =>
+  set({
+    saving: {
+      unsent: 1,
+      state: 'refused',
+      problem: `This browser could not keep the change: ${problem instanceof Error ? problem.message : String(problem)}`,
+    },
+  })
 const keep = (act: Act | null, head: string | null) => {
   if (get().saving.state === 'saved') set({ saving: { unsent: 1, state: 'sending' } })
   outbox?.put(act, head).catch(report)
 }
 
 /** The steps shown, as long as the mask they belong to is there; the selection's otherwise. */
-const homeIn = (project: Project): RecipeHome => { const { home } = get(); return recipeAt(project, home) ? home : SELECTION }
+const homeIn = (project: Project): RecipeHome => {
+  const { home } = get()
+  return recipeAt(project, home) ? home : SELECTION
+}
 
 /** Changes the records as one act. Returns false when nothing changed. */
 export function act(label: string, edit: Edit): boolean {
@@ -191,7 +308,10 @@ export function act(label: string, edit: Edit): boolean {
   if (!project) return false
   pendingEdit = null
   const done = perform(project, history, label, edit, crypto.randomUUID(), new Date().toISOString())
-  if (!done) { set({ live: null }); return false }
+  if (!done) {
+    set({ live: null })
+    return false
+  }
   set({ project: done.project, history: done.history, live: null, home: homeIn(done.project) })
   keep(done.act, done.act.id)
   return true
@@ -205,9 +325,14 @@ export function preview(edit: Edit): void {
   set({ live: produce(project, edit as (draft: object) => void) as Project })
 }
 /** Makes the shown change an act. */
-export function settle(label: string): boolean { return pendingEdit ? act(label, pendingEdit) : false }
+export function settle(label: string): boolean {
+  return pendingEdit ? act(label, pendingEdit) : false
+}
 /** Takes the shown change back. */
-export function abandon(): void { pendingEdit = null; set({ live: null }) }
+export function abandon(): void {
+  pendingEdit = null
+  set({ live: null })
+}
 
 function moveTo(next: { project: Project; history: History } | null): boolean {
   if (!next) return false
@@ -216,7 +341,18 @@ function moveTo(next: { project: Project; history: History } | null): boolean {
   keep(null, next.history.head)
   return true
 }
-export const undoAct = (): boolean => { const { project, history } = get(); return project ? moveTo(undo(project, history)) : false }
-export const redoAct = (): boolean => { const { project, history } = get(); return project ? moveTo(redo(project, history)) : false }
-export const goToAct = (target: string | null): boolean => { const { project, history } = get(); return project ? moveTo(goTo(project, history, target)) : false }
-export const sendNow = (): void => { void outbox?.flush() }
+export const undoAct = (): boolean => {
+  const { project, history } = get()
+  return project ? moveTo(undo(project, history)) : false
+}
+export const redoAct = (): boolean => {
+  const { project, history } = get()
+  return project ? moveTo(redo(project, history)) : false
+}
+export const goToAct = (target: string | null): boolean => {
+  const { project, history } = get()
+  return project ? moveTo(goTo(project, history, target)) : false
+}
+export const sendNow = (): void => {
+  void outbox?.flush()
+}

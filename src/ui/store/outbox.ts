@@ -14,7 +14,11 @@ interface Schema extends DBSchema {
 const RETRY_MS = [500, 1000, 2000, 4000]
 const ACTS_AT_ONCE = 100
 
-export interface OutboxState { readonly unsent: number; readonly state: 'saved' | 'sending' | 'waiting' | 'refused'; readonly problem?: string }
+export interface OutboxState {
+  readonly unsent: number
+  readonly state: 'saved' | 'sending' | 'waiting' | 'refused'
+  readonly problem?: string
+}
 
 export class Outbox {
   private readonly db: Promise<IDBPDatabase<Schema>> = openDB<Schema>('wily-scissor', 1, {
@@ -29,7 +33,10 @@ export class Outbox {
   private timer: ReturnType<typeof setTimeout> | undefined
   private closed = false
 
-  constructor(private readonly project: string, private readonly report: (state: OutboxState) => void) {}
+  constructor(
+    private readonly project: string,
+    private readonly report: (state: OutboxState) => void,
+  ) {}
 
   /** What an earlier visit left unsent. */
   async left(): Promise<{ acts: Act[]; head: string | null | undefined }> {
@@ -50,20 +57,33 @@ export class Outbox {
   /** Sends everything unsent; comes back by itself while the server is away. */
   async flush(): Promise<void> {
     if (this.closed) return
-    if (this.sending) { this.again = true; return }
+    if (this.sending) {
+      this.again = true
+      return
+    }
     this.sending = true
     clearTimeout(this.timer)
     try {
-      do { this.again = false; await this.sendAll() } while (this.again)
+      do {
+        this.again = false
+        await this.sendAll()
+      } while (this.again)
       this.tries = 0
     } catch (error) {
       const unsent = await this.count()
       if (error instanceof Refused) this.report({ unsent, state: 'refused', problem: error.message })
       else {
         this.report({ unsent, state: 'waiting', problem: error instanceof Unreachable ? error.message : String(error) })
-        this.timer = setTimeout(() => { void this.flush() }, RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)])
+        this.timer = setTimeout(
+          () => {
+            void this.flush()
+          },
+          RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)],
+        )
       }
-    } finally { this.sending = false }
+    } finally {
+      this.sending = false
+    }
   }
 
   private async count(): Promise<number> {
@@ -82,7 +102,10 @@ export class Outbox {
         reading.objectStore('acts').index('project').getAll(this.project, ACTS_AT_ONCE),
         reading.objectStore('heads').get(this.project),
       ])
-      if (!head) { this.report({ unsent: 0, state: 'saved' }); return }
+      if (!head) {
+        this.report({ unsent: 0, state: 'saved' })
+        return
+      }
       const acts = values.map(({ act }) => act)
       if (this.tries === 0) this.report({ unsent: Math.max(1, acts.length), state: 'sending' }) // while the server is away, trying again is no news
       // The head may name an act that comes in a later batch: until then the last one sent stands for it.
@@ -96,5 +119,8 @@ export class Outbox {
     }
   }
 
-  close(): void { this.closed = true; clearTimeout(this.timer) }
+  close(): void {
+    this.closed = true
+    clearTimeout(this.timer)
+  }
 }

@@ -12,7 +12,10 @@ import { type BenchState, get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
 import { comparing, cutOutAlone, partInView } from './view'
 
-export interface RenderingEvents { layersChanged(epoch: number, canvas: Size): void; matteChanged(): void }
+export interface RenderingEvents {
+  layersChanged(epoch: number, canvas: Size): void
+  matteChanged(): void
+}
 
 const COVER_PX = 480
 const COVER_AFTER_MS = 1500
@@ -24,21 +27,40 @@ function requestFor(project: Project, home: RecipeHome, prepare: string | null, 
   if (!recipe) return null
   const mask = home.kind === 'mask' ? layerById(project, home.layer)?.mask : null
   const scene = mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
-  return { ...scene, scenes: scenesNamed(scene), steps: recipe.steps, prepare, ...(moving && recipe.steps.some((step) => isFinding(step) && finderOf(step).drafts) ? { draft: true } : {}) }
+  return {
+    ...scene,
+    scenes: scenesNamed(scene),
+    steps: recipe.steps,
+    prepare,
+    ...(moving && recipe.steps.some((step) => isFinding(step) && finderOf(step).drafts) ? { draft: true } : {}),
+  }
 }
 
 /** From the coordinates of the steps shown to what is in view. */
-const homeToView = (state: BenchState, project: Project): Affine => compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
+const homeToView = (state: BenchState, project: Project): Affine =>
+  compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
 
 /** Holding “before” shows the pictures as they came; a layer shown alone hides the others. One whose mask is looked at as a cut-out is alone, too: without its mask where a kept edge stands beside. */
 function layersShown(state: BenchState, project: Project): readonly Layer[] {
-  const { before } = state, alone = cutOutAlone(state), solo = alone ?? state.solo
-  const layers = alone && comparing(state) === 'divider' ? project.layers.map((layer) => (layer.id === alone ? { ...layer, mask: null } : layer)) : project.layers
+  const { before } = state,
+    alone = cutOutAlone(state),
+    solo = alone ?? state.solo
+  const layers =
+    alone && comparing(state) === 'divider'
+      ? project.layers.map((layer) => (layer.id === alone ? { ...layer, mask: null } : layer))
+      : project.layers
   if (before) return layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
   if (!solo || !layers.some((layer) => layer.id === solo)) return layers
-  const around = new Set(ancestorsOf(layers, solo).map((layer) => layer.id)), inside = new Set(withDescendants(layers, solo).map((layer) => layer.id))
+  const around = new Set(ancestorsOf(layers, solo).map((layer) => layer.id)),
+    inside = new Set(withDescendants(layers, solo).map((layer) => layer.id))
   // The others are hidden, not left out: their pictures stay open.
-  return layers.map((layer) => (layer.id === solo || around.has(layer.id) ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) } : inside.has(layer.id) ? layer : { ...layer, visible: false }))
+  return layers.map((layer) =>
+    layer.id === solo || around.has(layer.id)
+      ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) }
+      : inside.has(layer.id)
+        ? layer
+        : { ...layer, visible: false },
+  )
 }
 
 let current: Rendering | null = null
@@ -50,14 +72,17 @@ export function askLayers<T>(ask: (engine: Engine, scene: SceneRecord) => Promis
 }
 /** The engine of the open bench, and what the steps shown look at: for what is asked once, by a button. */
 export function askEngine<T>(ask: (engine: Engine, request: SelectRequest) => Promise<T>): Promise<T> | null {
-  const state = get(), project = shownProject(state)
+  const state = get(),
+    project = shownProject(state)
   const request = project && requestFor(project, state.home, null)
   return current && request ? ask(current.engine, request) : null
 }
 
 /** Keeps the edge that is shown, to compare the next ones with. */
 export async function keepEdge(): Promise<void> {
-  const state = get(), project = shownProject(state), { result, home } = state
+  const state = get(),
+    project = shownProject(state),
+    { result, home } = state
   if (!project || !result || !current) return
   const request = requestFor(project, home, null)
   if (!request) return
@@ -83,27 +108,50 @@ export class Rendering {
     this.engine = new Engine({
       progress: (what, fraction) => set({ progress: fraction === null ? null : { what, fraction } }),
       curve: (step, key, curve) => set((state) => ({ curves: { ...state.curves, [step]: { key, curve } } })),
-      histogram: (step, key, shares) => set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
+      histogram: (step, key, shares) =>
+        set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
       layersChanged: (epoch) => {
         const project = shownProject(get())
         if (project) events.layersChanged(epoch, partInView(get(), project).size)
         this.warmLater()
         this.coverLater()
       },
-      opened: (asset, picture) => { if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset) set({ rarestHue: picture.rarestHue }) },
+      opened: (asset, picture) => {
+        if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset)
+          set({ rarestHue: picture.rarestHue })
+      },
       failed: (sentence) => toast.error(sentence, { id: sentence }),
     })
     this.stop = useBench.subscribe((state) => this.follow(state))
     this.follow(get())
   }
 
-  close(): void { if (current === this) current = null; this.stop(); clearTimeout(this.coverTimer); clearTimeout(this.warmTimer); this.engine.close() }
+  close(): void {
+    if (current === this) current = null
+    this.stop()
+    clearTimeout(this.coverTimer)
+    clearTimeout(this.warmTimer)
+    this.engine.close()
+  }
 
   private follow(state: BenchState): void {
     const project = shownProject(state)
     if (!project) return
     // Most changes of state (the pointer, the pixel under it) are none of the engine's.
-    const matters = [project, state.live !== null, state.home, state.openStep, state.before, state.stage, state.view, state.backing, state.solo, state.hand, state.compare, state.keptEdge]
+    const matters = [
+      project,
+      state.live !== null,
+      state.home,
+      state.openStep,
+      state.before,
+      state.stage,
+      state.view,
+      state.backing,
+      state.solo,
+      state.hand,
+      state.compare,
+      state.keptEdge,
+    ]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
     const layers = layersShown(state, project)
@@ -114,20 +162,46 @@ export class Rendering {
     else if (looks !== this.lastLayers) {
       this.lastLayers = looks
       this.showing = true
-      this.engine.setLayers({ ...sceneOfProject(project), layers }, view, this.cuts(state) ? { layer: project.activeLayer!, levels: this.matte!, toCanvas: IDENTITY } : undefined)
-        .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error))).finally(() => { this.showing = false; if (this.behind) { this.behind = false; this.lastMatters = []; this.follow(get()) } })
+      this.engine
+        .setLayers(
+          { ...sceneOfProject(project), layers },
+          view,
+          this.cuts(state) ? { layer: project.activeLayer!, levels: this.matte!, toCanvas: IDENTITY } : undefined,
+        )
+        .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
+        .finally(() => {
+          this.showing = false
+          if (this.behind) {
+            this.behind = false
+            this.lastMatters = []
+            this.follow(get())
+          }
+        })
     }
     const request = requestFor(project, state.home, state.openStep, state.live !== null)
-    const wants = JSON.stringify(request && (request.steps.length ? { ...request, scenes: request.scenes.map((scene) => scene.id) } : 0))
+    const wants = JSON.stringify(
+      request && (request.steps.length ? { ...request, scenes: request.scenes.map((scene) => scene.id) } : 0),
+    )
     const toCanvas = homeToView(state, project)
-    if (wants !== this.lastSelect) { this.lastSelect = wants; void this.select(request, toCanvas) } else if (this.hasMatte && JSON.stringify(toCanvas) !== this.lastMap) void this.place(toCanvas)
+    if (wants !== this.lastSelect) {
+      this.lastSelect = wants
+      void this.select(request, toCanvas)
+    } else if (this.hasMatte && JSON.stringify(toCanvas) !== this.lastMap) void this.place(toCanvas)
   }
 
   private matte: Parameters<Engine['setMatte']>[0] = null
 
   /** True when the active layer is shown cut out by the selection, over the layers below it. */
   private cuts({ stage, view, backing, home, before, project }: BenchState): boolean {
-    return (stage === 'select' || stage === 'edge') && view === 'cutout' && backing === 'below' && home.kind === 'selection' && !before && this.matte !== null && Boolean(project?.activeLayer)
+    return (
+      (stage === 'select' || stage === 'edge') &&
+      view === 'cutout' &&
+      backing === 'below' &&
+      home.kind === 'selection' &&
+      !before &&
+      this.matte !== null &&
+      Boolean(project?.activeLayer)
+    )
   }
 
   private async select(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
@@ -144,10 +218,17 @@ export class Rendering {
     try {
       const result = await this.engine.select(request)
       if (turn !== this.turn) return
-      if (!result) { set({ selecting: false }); return } // called off
+      if (!result) {
+        set({ selecting: false })
+        return
+      } // called off
       this.matte = result.matte
       this.hasMatte = true
-      set({ result: { selected: result.selected, soft: result.soft, bounds: result.bounds }, notes: result.notes, selecting: false })
+      set({
+        result: { selected: result.selected, soft: result.soft, bounds: result.bounds },
+        notes: result.notes,
+        selecting: false,
+      })
       const project = shownProject(get())
       await this.place(project ? homeToView(get(), project) : toCanvas)
     } catch (error) {
@@ -160,12 +241,16 @@ export class Rendering {
     this.lastMap = JSON.stringify(toCanvas)
     await this.engine.setMatte(this.matte, toCanvas)
     this.events.matteChanged()
-    if (this.cuts(get()) || this.lastLayers.endsWith(`,${this.turn}]`)) { this.lastMatters = []; this.follow(get()) }
+    if (this.cuts(get()) || this.lastLayers.endsWith(`,${this.turn}]`)) {
+      this.lastMatters = []
+      this.follow(get())
+    }
   }
 
   /** Small pictures of the steps, for their cards. */
   thumbnails(longest: number): Promise<Record<string, ImageBitmap>> {
-    const state = get(), project = shownProject(state)
+    const state = get(),
+      project = shownProject(state)
     const request = project && requestFor(project, state.home, state.openStep)
     return request?.steps.length ? this.engine.thumbnails(request, longest) : Promise.resolve({})
   }
@@ -174,7 +259,8 @@ export class Rendering {
   private warmLater(): void {
     clearTimeout(this.warmTimer)
     this.warmTimer = setTimeout(() => {
-      const { live, home } = get(), project = shownProject(get())
+      const { live, home } = get(),
+        project = shownProject(get())
       const request = project && !live ? requestFor(project, home, null) : null
       if (request) this.engine.warm(request)
     }, WARM_AFTER_MS)
@@ -184,8 +270,15 @@ export class Rendering {
     clearTimeout(this.coverTimer)
     this.coverTimer = setTimeout(async () => {
       const { id, live, before, solo, stage, hand, saving } = get()
-      if (live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') { this.coverLater(); return }
-      try { await sendCover(id, await this.engine.cover(COVER_PX)) } catch { /* the shelf keeps the older cover; the next change tries again */ }
+      if (live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') {
+        this.coverLater()
+        return
+      }
+      try {
+        await sendCover(id, await this.engine.cover(COVER_PX))
+      } catch {
+        /* the shelf keeps the older cover; the next change tries again */
+      }
     }, COVER_AFTER_MS)
   }
 }

@@ -2,13 +2,26 @@
 import { type Act } from '@/document/history'
 import { type Project } from '@/document/types'
 
-export class Refused extends Error { constructor(sentence: string, readonly status: number) { super(sentence) } }
+export class Refused extends Error {
+  constructor(
+    sentence: string,
+    readonly status: number,
+  ) {
+    super(sentence)
+  }
+}
 /** The server or its database cannot be reached; trying again later makes sense. */
-export class Unreachable extends Error { constructor(sentence = 'The server cannot be reached right now.') { super(sentence) } }
+export class Unreachable extends Error {
+  constructor(sentence = 'The server cannot be reached right now.') {
+    super(sentence)
+  }
+}
 
 async function call<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response
-  try { response = await fetch(path, init) } catch (error) {
+  try {
+    response = await fetch(path, init)
+  } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new Unreachable()
   }
@@ -17,21 +30,67 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   if (response.status >= 502 && response.status <= 504) throw new Unreachable(problem)
   throw new Refused(problem ?? 'The server refused this without saying why.', response.status)
 }
-const json = (method: string, body: unknown): RequestInit => ({ method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  body: JSON.stringify(body),
+  headers: { 'content-type': 'application/json' },
+})
 
-export interface ProjectSummary { id: string; name: string; width: number; height: number; changed: string; hasCover: boolean }
-export interface OpenProject { id: string; initial: Project; acts: Act[]; head: string | null; records: Project }
-export interface StoredPicture { asset: string; width: number; height: number; ppi: number | null }
-export interface ExportRequest { project: string; head: string | null; what: 'composite' | 'cutout' | 'merge'; layer?: string; layers?: string[]; selected?: boolean; longest?: number; format: 'jpeg' | 'png' | 'webp'; quality: number; background: string }
-export interface ExportState { id: string; state: 'waiting' | 'running' | 'done' | 'failed'; progress: number; name: string; problem?: string; bytes?: number; picture?: StoredPicture }
+export interface ProjectSummary {
+  id: string
+  name: string
+  width: number
+  height: number
+  changed: string
+  hasCover: boolean
+}
+export interface OpenProject {
+  id: string
+  initial: Project
+  acts: Act[]
+  head: string | null
+  records: Project
+}
+export interface StoredPicture {
+  asset: string
+  width: number
+  height: number
+  ppi: number | null
+}
+export interface ExportRequest {
+  project: string
+  head: string | null
+  what: 'composite' | 'cutout' | 'merge'
+  layer?: string
+  layers?: string[]
+  selected?: boolean
+  longest?: number
+  format: 'jpeg' | 'png' | 'webp'
+  quality: number
+  background: string
+}
+export interface ExportState {
+  id: string
+  state: 'waiting' | 'running' | 'done' | 'failed'
+  progress: number
+  name: string
+  problem?: string
+  bytes?: number
+  picture?: StoredPicture
+}
 
 export const listProjects = () => call<{ projects: ProjectSummary[] }>('/api/projects').then((r) => r.projects)
-export const createProject = (id: string, records: Project) => call<{ id: string }>('/api/projects', json('POST', { id, records }))
+export const createProject = (id: string, records: Project) =>
+  call<{ id: string }>('/api/projects', json('POST', { id, records }))
 export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id}`)
 export const deleteProject = (id: string) => call(`/api/projects/${id}`, { method: 'DELETE' })
-export const sendActs = (id: string, acts: readonly Act[], head: string | null) => call(`/api/projects/${id}/acts`, json('POST', { acts, head }))
+export const sendActs = (id: string, acts: readonly Act[], head: string | null) =>
+  call(`/api/projects/${id}/acts`, json('POST', { acts, head }))
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
-export interface MaskPicture { asset: string; name: string }
+export interface MaskPicture {
+  asset: string
+  name: string
+}
 export const listMasks = () => call<{ masks: MaskPicture[] }>('/api/masks').then((r) => r.masks)
 export const keepMask = (asset: string, name: string) => call('/api/masks', json('POST', { asset, name }))
 export const removeMaskPicture = (asset: string) => call(`/api/masks/${asset}`, { method: 'DELETE' })
@@ -43,22 +102,42 @@ export const cancelExport = (id: string) => call(`/api/exports/${id}`, { method:
 const MOST_BYTES = 160 * 1024 * 1024
 
 /** Sends a picture file with progress (0-1). Throws Refused with one sentence. */
-export function sendPicture(file: File, progress: (fraction: number) => void, signal: AbortSignal): Promise<StoredPicture> {
+export function sendPicture(
+  file: File,
+  progress: (fraction: number) => void,
+  signal: AbortSignal,
+): Promise<StoredPicture> {
   if (file.size === 0) return Promise.reject(new Refused(`“${file.name}” is empty.`, 422))
-  if (file.size > MOST_BYTES) return Promise.reject(new Refused(`“${file.name}” is ${Math.round(file.size / 1024 / 1024)} MB; picture files up to ${MOST_BYTES / 1024 / 1024} MB are read.`, 413))
+  if (file.size > MOST_BYTES)
+    return Promise.reject(
+      new Refused(
+        `“${file.name}” is ${Math.round(file.size / 1024 / 1024)} MB; picture files up to ${MOST_BYTES / 1024 / 1024} MB are read.`,
+        413,
+      ),
+    )
   // XMLHttpRequest, because fetch does not tell how much of a body has been sent.
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
     request.open('POST', '/api/pictures')
     request.setRequestHeader('x-file-name', encodeURIComponent(file.name))
-    request.upload.onprogress = (event) => { if (event.lengthComputable) progress(event.loaded / event.total) }
-    request.onerror = () => reject(new Unreachable('The picture could not be sent: the server cannot be reached right now.'))
+    request.upload.onprogress = (event) => {
+      if (event.lengthComputable) progress(event.loaded / event.total)
+    }
+    request.onerror = () =>
+      reject(new Unreachable('The picture could not be sent: the server cannot be reached right now.'))
     request.onabort = () => reject(new DOMException('Cancelled', 'AbortError'))
     request.onload = () => {
       let answer: Partial<StoredPicture> & { problem?: string } = {}
-      try { answer = JSON.parse(request.responseText) } catch { /* not the server's own answer */ }
+      try {
+        answer = JSON.parse(request.responseText)
+      } catch {
+        /* not the server's own answer */
+      }
       if (request.status === 200) resolve(answer as StoredPicture)
-      else if (request.status >= 502 && request.status <= 504) reject(new Unreachable(`The picture was not stored: ${answer.problem ?? 'the server cannot be reached right now.'}`))
+      else if (request.status >= 502 && request.status <= 504)
+        reject(
+          new Unreachable(`The picture was not stored: ${answer.problem ?? 'the server cannot be reached right now.'}`),
+        )
       else reject(new Refused(answer.problem ?? `“${file.name}” was refused by the server.`, request.status))
     }
     signal.addEventListener('abort', () => request.abort())

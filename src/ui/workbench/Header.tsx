@@ -1,5 +1,15 @@
 'use client'
-import { Check, CircleHelp, CloudOff, Command as CommandIcon, GitBranch, LoaderCircle, Redo2, Scissors, Undo2 } from 'lucide-react'
+import {
+  Check,
+  CircleHelp,
+  CloudOff,
+  Command as CommandIcon,
+  GitBranch,
+  LoaderCircle,
+  Redo2,
+  Scissors,
+  Undo2,
+} from 'lucide-react'
 import Link from 'next/link'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
@@ -10,27 +20,69 @@ import { act, goToAct, redoAct, sendNow, set, shownProject, undoAct, useBench } 
 import { STAGES } from './commands'
 
 export function Header({ openCommands, openHelp }: { openCommands: () => void; openHelp: () => void }) {
-  const project = useBench(shownProject), stage = useBench((state) => state.stage), history = useBench((state) => state.history)
-  const canUndo = history.head !== null, canRedo = history.onward.has(history.head ?? '')
+  const project = useBench(shownProject),
+    stage = useBench((state) => state.stage),
+    history = useBench((state) => state.history)
+  const canUndo = history.head !== null,
+    canRedo = history.onward.has(history.head ?? '')
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-[var(--line)] bg-[var(--panel)] px-3">
-      <Tip text="All projects"><Link href="/" aria-label="All projects" className="grid size-7 shrink-0 place-items-center rounded-lg bg-[var(--accent)] text-white"><Scissors size={16} /></Link></Tip>
-      <div className="min-w-0 flex-1"><Title name={project?.name ?? ''} /><p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">{project ? `${windowSize(project).width} × ${windowSize(project).height} px · ${project.layers.length} ${project.layers.length === 1 ? 'layer' : 'layers'}` : ''}</p></div>
+      <Tip text="All projects">
+        <Link
+          href="/"
+          aria-label="All projects"
+          className="grid size-7 shrink-0 place-items-center rounded-lg bg-[var(--accent)] text-white"
+        >
+          <Scissors size={16} />
+        </Link>
+      </Tip>
+      <div className="min-w-0 flex-1">
+        <Title name={project?.name ?? ''} />
+        <p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">
+          {project
+            ? `${windowSize(project).width} × ${windowSize(project).height} px · ${project.layers.length} ${project.layers.length === 1 ? 'layer' : 'layers'}`
+            : ''}
+        </p>
+      </div>
       <nav aria-label="Stages" className="flex items-center">
         {STAGES.map(([id, name], i) => (
           <span key={id} className="flex items-center">
-            {i > 0 && <span aria-hidden className="px-1 text-[var(--muted)]">›</span>}
-            <button type="button" aria-current={stage === id ? 'step' : undefined} onClick={() => set({ stage: id })} className="rounded-lg px-3 py-1.5 text-[13px] font-semibold hover:bg-[var(--hover)] aria-[current]:bg-[var(--ink)] aria-[current]:text-[var(--panel)]">{name}</button>
+            {i > 0 && (
+              <span aria-hidden className="px-1 text-[var(--muted)]">
+                ›
+              </span>
+            )}
+            <button
+              type="button"
+              aria-current={stage === id ? 'step' : undefined}
+              onClick={() => set({ stage: id })}
+              className="rounded-lg px-3 py-1.5 text-[13px] font-semibold hover:bg-[var(--hover)] aria-[current]:bg-[var(--ink)] aria-[current]:text-[var(--panel)]"
+            >
+              {name}
+            </button>
           </span>
         ))}
       </nav>
       <div className="flex flex-1 items-center justify-end gap-0.5">
         <Saving />
-        <IconButton label="Undo" keys="Ctrl+Z" why={canUndo ? undefined : 'Nothing to undo.'} onClick={() => undoAct()}><Undo2 size={17} /></IconButton>
-        <IconButton label="Redo" keys="Ctrl+Shift+Z" why={canRedo ? undefined : 'Nothing to redo.'} onClick={() => redoAct()}><Redo2 size={17} /></IconButton>
+        <IconButton label="Undo" keys="Ctrl+Z" why={canUndo ? undefined : 'Nothing to undo.'} onClick={() => undoAct()}>
+          <Undo2 size={17} />
+        </IconButton>
+        <IconButton
+          label="Redo"
+          keys="Ctrl+Shift+Z"
+          why={canRedo ? undefined : 'Nothing to redo.'}
+          onClick={() => redoAct()}
+        >
+          <Redo2 size={17} />
+        </IconButton>
         <HistoryList />
-        <IconButton label="Commands" keys="Ctrl+K" onClick={openCommands}><CommandIcon size={17} /></IconButton>
-        <IconButton label="Keys and gestures" keys="?" onClick={openHelp}><CircleHelp size={17} /></IconButton>
+        <IconButton label="Commands" keys="Ctrl+K" onClick={openCommands}>
+          <CommandIcon size={17} />
+        </IconButton>
+        <IconButton label="Keys and gestures" keys="?" onClick={openHelp}>
+          <CircleHelp size={17} />
+        </IconButton>
       </div>
     </header>
   )
@@ -38,10 +90,30 @@ export function Header({ openCommands, openHelp }: { openCommands: () => void; o
 
 function Title({ name }: { name: string }) {
   const [typed, setTyped] = useState<string | null>(null)
-  const settle = () => { const next = typed?.trim(); setTyped(null); if (next && next !== name) act(`Rename to ${next}`, renameProject(next.slice(0, 200))) }
-  return <input aria-label="Project name" value={typed ?? name} maxLength={200} spellCheck={false} onChange={(event) => setTyped(event.target.value)} onBlur={settle}
-    onKeyDown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { setTyped(null); event.currentTarget.blur() } }}
-    className="w-full max-w-72 truncate rounded border border-transparent bg-transparent px-1 text-sm leading-tight font-semibold hover:border-[var(--line)] focus:border-[var(--line-strong)]" />
+  const settle = () => {
+    const next = typed?.trim()
+    setTyped(null)
+    if (next && next !== name) act(`Rename to ${next}`, renameProject(next.slice(0, 200)))
+  }
+  return (
+    <input
+      aria-label="Project name"
+      value={typed ?? name}
+      maxLength={200}
+      spellCheck={false}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={settle}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Enter') event.currentTarget.blur()
+        if (event.key === 'Escape') {
+          setTyped(null)
+          event.currentTarget.blur()
+        }
+      }}
+      className="w-full max-w-72 truncate rounded border border-transparent bg-transparent px-1 text-sm leading-tight font-semibold hover:border-[var(--line)] focus:border-[var(--line-strong)]"
+    />
+  )
 }
 
 /** Whether the work is safe: on the server, on its way, or kept in this browser until the server is back. */
@@ -50,11 +122,40 @@ function Saving() {
   const changes = `${unsent} ${unsent === 1 ? 'change' : 'changes'}`
   const [icon, text, tone, hint] = {
     saved: [<Check key="i" size={14} />, 'Saved', 'text-[#15703a] dark:text-[#6fcf97]', 'Everything is on the server.'],
-    sending: [<LoaderCircle key="i" size={14} className="animate-spin" />, 'Saving', 'text-[var(--muted)]', `${changes} on the way to the server.`],
-    waiting: [<CloudOff key="i" size={14} />, `${changes} not saved yet`, 'text-[var(--accent-text)] font-semibold', `${problem ?? ''} Kept in this browser, and sent as soon as the server is back. Go on working.`],
-    refused: [<CloudOff key="i" size={14} />, `${changes} refused`, 'text-[#a31515] dark:text-[#ff8a80] font-semibold', `${problem ?? ''} It is kept in this browser.`],
+    sending: [
+      <LoaderCircle key="i" size={14} className="animate-spin" />,
+      'Saving',
+      'text-[var(--muted)]',
+      `${changes} on the way to the server.`,
+    ],
+    waiting: [
+      <CloudOff key="i" size={14} />,
+      `${changes} not saved yet`,
+      'text-[var(--accent-text)] font-semibold',
+      `${problem ?? ''} Kept in this browser, and sent as soon as the server is back. Go on working.`,
+    ],
+    refused: [
+      <CloudOff key="i" size={14} />,
+      `${changes} refused`,
+      'text-[#a31515] dark:text-[#ff8a80] font-semibold',
+      `${problem ?? ''} It is kept in this browser.`,
+    ],
   }[state] as [React.ReactNode, string, string, string]
-  return <Tip text={hint}><button type="button" onClick={sendNow} data-saving={state} title={problem} aria-live="polite" className={`mr-1 flex items-center gap-1 rounded-md px-1.5 py-1 text-[12.5px] whitespace-nowrap ${tone}`}>{icon}{text}</button></Tip>
+  return (
+    <Tip text={hint}>
+      <button
+        type="button"
+        onClick={sendNow}
+        data-saving={state}
+        title={problem}
+        aria-live="polite"
+        className={`mr-1 flex items-center gap-1 rounded-md px-1.5 py-1 text-[12.5px] whitespace-nowrap ${tone}`}
+      >
+        {icon}
+        {text}
+      </button>
+    </Tip>
+  )
 }
 
 /** Every act, branches kept: the path to what is shown, and what was left behind by doing something else. */
@@ -64,20 +165,50 @@ function HistoryList() {
   for (let id = history.head; id; id = history.acts.get(id)?.parent ?? null) onPath.add(id)
   for (let id = history.onward.get(history.head ?? ''); id; id = history.onward.get(id)) onPath.add(`ahead ${id}`)
   const acts = [...history.acts.values()].reverse()
-  const kind = (id: string) => (id === history.head ? 'here' : onPath.has(id) ? 'before' : onPath.has(`ahead ${id}`) ? 'ahead' : 'branch')
+  const kind = (id: string) =>
+    id === history.head ? 'here' : onPath.has(id) ? 'before' : onPath.has(`ahead ${id}`) ? 'ahead' : 'branch'
   const words = { here: 'shown now', before: '', ahead: 'undone', branch: 'other branch' }
   return (
     <Popover.Root>
-      <Tip text="History"><Popover.Trigger aria-label="History" className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"><GitBranch size={17} /></Popover.Trigger></Tip>
+      <Tip text="History">
+        <Popover.Trigger
+          aria-label="History"
+          className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"
+        >
+          <GitBranch size={17} />
+        </Popover.Trigger>
+      </Tip>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-40 max-h-[70vh] w-72 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-1.5 shadow-lg">
-          <p className="px-2 pt-1 pb-2 text-xs text-[var(--muted)]">Go back to any act. Doing something else from there starts a branch; nothing is lost.</p>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-40 max-h-[70vh] w-72 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-1.5 shadow-lg"
+        >
+          <p className="px-2 pt-1 pb-2 text-xs text-[var(--muted)]">
+            Go back to any act. Doing something else from there starts a branch; nothing is lost.
+          </p>
           {acts.map(({ id, label, at }) => (
-            <button key={id} type="button" onClick={() => goToAct(id)} aria-current={kind(id) === 'here' || undefined} className={`flex w-full items-baseline justify-between gap-2 rounded-md px-2 py-1 text-left text-[13px] hover:bg-[var(--hover)] aria-[current]:bg-[var(--chosen)] ${kind(id) === 'ahead' || kind(id) === 'branch' ? 'text-[var(--muted)]' : ''} ${kind(id) === 'branch' ? 'pl-5' : ''}`}>
-              <span className="truncate">{label}</span><span className="shrink-0 text-[11px] text-[var(--muted)]">{words[kind(id)] || new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</span>
+            <button
+              key={id}
+              type="button"
+              onClick={() => goToAct(id)}
+              aria-current={kind(id) === 'here' || undefined}
+              className={`flex w-full items-baseline justify-between gap-2 rounded-md px-2 py-1 text-left text-[13px] hover:bg-[var(--hover)] aria-[current]:bg-[var(--chosen)] ${kind(id) === 'ahead' || kind(id) === 'branch' ? 'text-[var(--muted)]' : ''} ${kind(id) === 'branch' ? 'pl-5' : ''}`}
+            >
+              <span className="truncate">{label}</span>
+              <span className="shrink-0 text-[11px] text-[var(--muted)]">
+                {words[kind(id)] || new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+              </span>
             </button>
           ))}
-          <button type="button" onClick={() => goToAct(null)} aria-current={history.head === null || undefined} className="w-full rounded-md px-2 py-1 text-left text-[13px] hover:bg-[var(--hover)] aria-[current]:bg-[var(--chosen)]">As it was opened first</button>
+          <button
+            type="button"
+            onClick={() => goToAct(null)}
+            aria-current={history.head === null || undefined}
+            className="w-full rounded-md px-2 py-1 text-left text-[13px] hover:bg-[var(--hover)] aria-[current]:bg-[var(--chosen)]"
+          >
+            As it was opened first
+          </button>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -6,7 +6,18 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
 import { COMBINE_OPS, type CombineOp } from '@/core/raster/coverage'
-import { addStep, changePath, clipToPath, isUsed, layerById, putSteps, removePath, removeSaved, renameSaved, savePath } from '@/document/edits'
+import {
+  addStep,
+  changePath,
+  clipToPath,
+  isUsed,
+  layerById,
+  putSteps,
+  removePath,
+  removeSaved,
+  renameSaved,
+  savePath,
+} from '@/document/edits'
 import { type Project, type RecipeHome } from '@/document/types'
 import { problemOf } from '@/ui/finders/bezier/Panel'
 import { Button, IconButton, Slider, Tip } from '@/ui/primitives/controls'
@@ -21,13 +32,35 @@ const FIRST_TOLERANCE = 0.8
 const small = '!min-h-7 !px-2 !text-xs'
 
 export function KeptPanel() {
-  const project = useBench(shownProject), home = useBench((state) => state.home)
+  const project = useBench(shownProject),
+    home = useBench((state) => state.home)
   const [open, setOpen] = useState(false)
   return (
-    <Popover.Root open={open} onOpenChange={(next) => { setOpen(next); if (!next) set({ pathShown: null }) }}>
-      <Tip text="Kept: saved selections and paths"><Popover.Trigger aria-label="Kept selections and paths" className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"><Archive size={15} /></Popover.Trigger></Tip>
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next)
+        if (!next) set({ pathShown: null })
+      }}
+    >
+      <Tip text="Kept: saved selections and paths">
+        <Popover.Trigger
+          aria-label="Kept selections and paths"
+          className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"
+        >
+          <Archive size={15} />
+        </Popover.Trigger>
+      </Tip>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className="z-40 max-h-[80vh] w-80 space-y-3 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-3 shadow-lg" aria-label="Kept with the project" onInteractOutside={(event) => { if ((event.target as Element).closest('[data-canvas]')) event.preventDefault() }}>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 max-h-[80vh] w-80 space-y-3 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-3 shadow-lg"
+          aria-label="Kept with the project"
+          onInteractOutside={(event) => {
+            if ((event.target as Element).closest('[data-canvas]')) event.preventDefault()
+          }}
+        >
           {project && <Selections project={project} home={home} />}
           {project && <Paths project={project} home={home} />}
         </Popover.Content>
@@ -40,8 +73,16 @@ const heading = 'mb-1 text-xs font-semibold text-[var(--muted)]'
 
 function Selections({ project, home }: { project: Project; home: RecipeHome }) {
   const [name, setName] = useState('')
-  const why = saveProblem(), save = () => { saveSelectionNow(name); setName('') }
-  const load = (id: string, label: string, op: CombineOp) => { const step = crypto.randomUUID(); act(`Load ${label}`, addStep(home, parseStep({ kind: 'saved', id: step, name: label, selection: id, op }))); set({ openStep: step }) }
+  const why = saveProblem(),
+    save = () => {
+      saveSelectionNow(name)
+      setName('')
+    }
+  const load = (id: string, label: string, op: CombineOp) => {
+    const step = crypto.randomUUID()
+    act(`Load ${label}`, addStep(home, parseStep({ kind: 'saved', id: step, name: label, selection: id, op })))
+    set({ openStep: step })
+  }
   return (
     <section aria-label="Saved selections">
       <h3 className={heading}>Selections</h3>
@@ -49,44 +90,137 @@ function Selections({ project, home }: { project: Project; home: RecipeHome }) {
         {project.saved.map((saved) => (
           <li key={saved.id} className="flex items-center gap-1 py-0.5" data-kept={saved.name}>
             <Name name={saved.name} rename={(next) => act(`Rename to ${next}`, renameSaved(saved.id, next))} />
-            {COMBINE_OPS.map((op) => <IconButton key={op} label={`Load ${saved.name}: it ${OP_WORDS[op]}`} why={home.kind === 'mask' ? 'A mask keeps its own steps: load into the selection.' : undefined} onClick={() => load(saved.id, saved.name, op)}><OpGlyph op={op} /></IconButton>)}
-            <IconButton label={`Remove ${saved.name}`} why={isUsed(project, saved.id) ? 'A step uses it: remove that step first.' : undefined} onClick={() => act(`Remove ${saved.name}`, removeSaved(saved.id))}><Trash2 size={14} /></IconButton>
+            {COMBINE_OPS.map((op) => (
+              <IconButton
+                key={op}
+                label={`Load ${saved.name}: it ${OP_WORDS[op]}`}
+                why={home.kind === 'mask' ? 'A mask keeps its own steps: load into the selection.' : undefined}
+                onClick={() => load(saved.id, saved.name, op)}
+              >
+                <OpGlyph op={op} />
+              </IconButton>
+            ))}
+            <IconButton
+              label={`Remove ${saved.name}`}
+              why={isUsed(project, saved.id) ? 'A step uses it: remove that step first.' : undefined}
+              onClick={() => act(`Remove ${saved.name}`, removeSaved(saved.id))}
+            >
+              <Trash2 size={14} />
+            </IconButton>
           </li>
         ))}
-        {project.saved.length === 0 && <li className="py-0.5 text-xs text-[var(--muted)]">None yet. A saved selection keeps its steps and can be loaded into any later one.</li>}
+        {project.saved.length === 0 && (
+          <li className="py-0.5 text-xs text-[var(--muted)]">
+            None yet. A saved selection keeps its steps and can be loaded into any later one.
+          </li>
+        )}
       </ul>
-      <form className="mt-1 flex gap-1" onSubmit={(event) => { event.preventDefault(); if (!why) save() }}>
-        <input aria-label="Name of the selection" value={name} maxLength={200} placeholder={`Selection ${project.saved.length + 1}`} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.stopPropagation()} className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 text-[13px]" />
-        <Button className={small} why={why} type="submit">Save selection</Button>
+      <form
+        className="mt-1 flex gap-1"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (!why) save()
+        }}
+      >
+        <input
+          aria-label="Name of the selection"
+          value={name}
+          maxLength={200}
+          placeholder={`Selection ${project.saved.length + 1}`}
+          onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => event.stopPropagation()}
+          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 text-[13px]"
+        />
+        <Button className={small} why={why} type="submit">
+          Save selection
+        </Button>
       </form>
     </section>
   )
 }
 
 function Name({ name, rename }: { name: string; rename: (name: string) => void }) {
-  return <input aria-label={`Name of ${name}`} defaultValue={name} key={name} maxLength={200} onKeyDown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur() }} onBlur={(event) => { const next = event.target.value.trim(); if (next && next !== name) rename(next); else event.target.value = name }} className="h-7 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1 text-[13px] hover:border-[var(--line)] focus:border-[var(--line-strong)] focus:bg-[var(--field)]" />
+  return (
+    <input
+      aria-label={`Name of ${name}`}
+      defaultValue={name}
+      key={name}
+      maxLength={200}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Enter') event.currentTarget.blur()
+      }}
+      onBlur={(event) => {
+        const next = event.target.value.trim()
+        if (next && next !== name) rename(next)
+        else event.target.value = name
+      }}
+      className="h-7 min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1 text-[13px] hover:border-[var(--line)] focus:border-[var(--line-strong)] focus:bg-[var(--field)]"
+    />
+  )
 }
 
 function Paths({ project, home }: { project: Project; home: RecipeHome }) {
   const layer = layerById(project, project.activeLayer)
-  const asStep = (d: string, name: string) => { const id = crypto.randomUUID(); act(`Use ${name}`, addStep(home, parseStep({ kind: 'path', id, name: 'Bézier', d }))); set({ openStep: id, finder: 'bezier', drawing: null, node: null }) }
+  const asStep = (d: string, name: string) => {
+    const id = crypto.randomUUID()
+    act(`Use ${name}`, addStep(home, parseStep({ kind: 'path', id, name: 'Bézier', d })))
+    set({ openStep: id, finder: 'bezier', drawing: null, node: null })
+  }
   return (
     <section aria-label="Paths">
       <h3 className={heading}>Paths</h3>
       <ul>
         {project.paths.map((path) => (
-          <li key={path.id} className="py-0.5" data-kept={path.name} onPointerEnter={() => set({ pathShown: path.d })} onPointerLeave={() => set({ pathShown: null })}>
+          <li
+            key={path.id}
+            className="py-0.5"
+            data-kept={path.name}
+            onPointerEnter={() => set({ pathShown: path.d })}
+            onPointerLeave={() => set({ pathShown: null })}
+          >
             <div className="flex items-center gap-1">
               <Name name={path.name} rename={(next) => act(`Rename to ${next}`, changePath(path.id, { name: next }))} />
-              <Button className={small} onClick={() => asStep(path.d, path.name)}>Select</Button>
-              <Button className={small} why={layer ? undefined : 'Choose a layer first.'} onClick={() => { act(`Clip ${layer!.name} to ${path.name}`, clipToPath(layer!.id, parseStep({ kind: 'path', id: crypto.randomUUID(), name: 'Bézier', d: path.d }))); toast.success(`${layer!.name} shows what lies inside ${path.name}; the path stays editable as the mask’s step.`) }}>Clip layer</Button>
-              <IconButton label={`Remove ${path.name}`} onClick={() => { act(`Remove ${path.name}`, removePath(path.id)); set({ pathShown: null }) }}><Trash2 size={14} /></IconButton>
+              <Button className={small} onClick={() => asStep(path.d, path.name)}>
+                Select
+              </Button>
+              <Button
+                className={small}
+                why={layer ? undefined : 'Choose a layer first.'}
+                onClick={() => {
+                  act(
+                    `Clip ${layer!.name} to ${path.name}`,
+                    clipToPath(
+                      layer!.id,
+                      parseStep({ kind: 'path', id: crypto.randomUUID(), name: 'Bézier', d: path.d }),
+                    ),
+                  )
+                  toast.success(
+                    `${layer!.name} shows what lies inside ${path.name}; the path stays editable as the mask’s step.`,
+                  )
+                }}
+              >
+                Clip layer
+              </Button>
+              <IconButton
+                label={`Remove ${path.name}`}
+                onClick={() => {
+                  act(`Remove ${path.name}`, removePath(path.id))
+                  set({ pathShown: null })
+                }}
+              >
+                <Trash2 size={14} />
+              </IconButton>
             </div>
           </li>
         ))}
         {project.paths.length === 0 && <li className="py-0.5 text-xs text-[var(--muted)]">None yet.</li>}
       </ul>
-      <FromSelection count={project.paths.length} home={home} empty={!project.selection.steps.length && home.kind === 'selection'} />
+      <FromSelection
+        count={project.paths.length}
+        home={home}
+        empty={!project.selection.steps.length && home.kind === 'selection'}
+      />
       <FromData count={project.paths.length} />
     </section>
   )
@@ -94,28 +228,96 @@ function Paths({ project, home }: { project: Project; home: RecipeHome }) {
 
 /** The selection traced to a path, seen over the picture while its tolerance is chosen. */
 function FromSelection({ count, home, empty }: { count: number; home: RecipeHome; empty: boolean }) {
-  const [tolerance, setTolerance] = useState(FIRST_TOLERANCE), [busy, setBusy] = useState(false), [traced, setTraced] = useState<string | null>(null)
+  const [tolerance, setTolerance] = useState(FIRST_TOLERANCE),
+    [busy, setBusy] = useState(false),
+    [traced, setTraced] = useState<string | null>(null)
   const trace = async (next: number) => {
     setTolerance(next)
     setBusy(true)
     try {
       const d = await askEngine((engine, request) => engine.trace(request, next, LEAST_PART))
       if (d === null) return // a newer one is on its way
-      if (problemOf(d)) { toast.error('This selection has too intricate an edge for one path: take a larger tolerance, or smooth it and drop its specks first.'); setTraced(null); set({ pathShown: null }) } else if (!d) { toast('Nothing is selected to the half: there is no edge to trace.') } else { setTraced(d); set({ pathShown: d }) }
-    } catch (error) { toast.error(`The edge could not be traced: ${error instanceof Error ? error.message : String(error)}`) } finally { setBusy(false) }
+      if (problemOf(d)) {
+        toast.error(
+          'This selection has too intricate an edge for one path: take a larger tolerance, or smooth it and drop its specks first.',
+        )
+        setTraced(null)
+        set({ pathShown: null })
+      } else if (!d) {
+        toast('Nothing is selected to the half: there is no edge to trace.')
+      } else {
+        setTraced(d)
+        set({ pathShown: d })
+      }
+    } catch (error) {
+      toast.error(`The edge could not be traced: ${error instanceof Error ? error.message : String(error)}`)
+    } finally {
+      setBusy(false)
+    }
   }
   const points = traced ? (traced.match(/[MLC]/g)?.length ?? 0) : 0
-  const put = () => { setTraced(null); set({ pathShown: null }) }
+  const put = () => {
+    setTraced(null)
+    set({ pathShown: null })
+  }
   const why = empty ? 'Select something first.' : busy ? 'Tracing …' : undefined
-  if (traced === null) return <Button className={`${small} mt-1`} why={why} onClick={() => { void trace(tolerance) }}>Turn the selection into a path</Button>
+  if (traced === null)
+    return (
+      <Button
+        className={`${small} mt-1`}
+        why={why}
+        onClick={() => {
+          void trace(tolerance)
+        }}
+      >
+        Turn the selection into a path
+      </Button>
+    )
   return (
     <div className="mt-1 rounded-lg border border-[var(--line)] p-2" data-traced={points}>
-      <Slider label="Tolerance" value={tolerance} min={0.2} max={20} step={0.1} digits={1} unit="px" curve={2} fallback={FIRST_TOLERANCE} onPreview={setTolerance} onSettle={(v) => { void trace(v) }} />
+      <Slider
+        label="Tolerance"
+        value={tolerance}
+        min={0.2}
+        max={20}
+        step={0.1}
+        digits={1}
+        unit="px"
+        curve={2}
+        fallback={FIRST_TOLERANCE}
+        onPreview={setTolerance}
+        onSettle={(v) => {
+          void trace(v)
+        }}
+      />
       <p className="text-xs text-[var(--muted)]">{busy ? 'Tracing …' : `${points} points`}</p>
       <div className="mt-1 flex gap-1">
-        <Button className={small} onClick={() => { act('Keep path', savePath(crypto.randomUUID(), `Path ${count + 1}`, traced)); put() }}>Keep path</Button>
-        <Button className={small} onClick={() => { const id = crypto.randomUUID(); act('Path in place of the steps', putSteps(home, [parseStep({ kind: 'path', id, name: 'Bézier', d: traced })], true)); set({ openStep: id, finder: 'bezier' }); put() }}>In place of the steps</Button>
-        <Button className={small} onClick={put}>Leave it</Button>
+        <Button
+          className={small}
+          onClick={() => {
+            act('Keep path', savePath(crypto.randomUUID(), `Path ${count + 1}`, traced))
+            put()
+          }}
+        >
+          Keep path
+        </Button>
+        <Button
+          className={small}
+          onClick={() => {
+            const id = crypto.randomUUID()
+            act(
+              'Path in place of the steps',
+              putSteps(home, [parseStep({ kind: 'path', id, name: 'Bézier', d: traced })], true),
+            )
+            set({ openStep: id, finder: 'bezier' })
+            put()
+          }}
+        >
+          In place of the steps
+        </Button>
+        <Button className={small} onClick={put}>
+          Leave it
+        </Button>
       </div>
     </div>
   )
@@ -125,12 +327,35 @@ function FromData({ count }: { count: number }) {
   const [d, setD] = useState('')
   const problem = d.trim() ? problemOf(d.trim()) : undefined
   return (
-    <form className="mt-1.5" onSubmit={(event) => { event.preventDefault(); if (d.trim() && !problem && get().project) { act('Put in path', savePath(crypto.randomUUID(), `Path ${count + 1}`, d.trim())); setD('') } }}>
+    <form
+      className="mt-1.5"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (d.trim() && !problem && get().project) {
+          act('Put in path', savePath(crypto.randomUUID(), `Path ${count + 1}`, d.trim()))
+          setD('')
+        }
+      }}
+    >
       <div className="flex gap-1">
-        <input aria-label="SVG path data to keep" placeholder="SVG path data, M … Z" value={d} spellCheck={false} onChange={(event) => setD(event.target.value)} onKeyDown={(event) => event.stopPropagation()} className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 font-mono text-[11px]" />
-        <Button className={small} type="submit" why={d.trim() ? problem : 'Put in path data first.'}>Add</Button>
+        <input
+          aria-label="SVG path data to keep"
+          placeholder="SVG path data, M … Z"
+          value={d}
+          spellCheck={false}
+          onChange={(event) => setD(event.target.value)}
+          onKeyDown={(event) => event.stopPropagation()}
+          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 font-mono text-[11px]"
+        />
+        <Button className={small} type="submit" why={d.trim() ? problem : 'Put in path data first.'}>
+          Add
+        </Button>
       </div>
-      {problem && <p role="alert" className="mt-0.5 text-xs text-[#a31515]">{problem}</p>}
+      {problem && (
+        <p role="alert" className="mt-0.5 text-xs text-[#a31515]">
+          {problem}
+        </p>
+      )}
     </form>
   )
 }

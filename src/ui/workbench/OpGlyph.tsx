@@ -1,17 +1,39 @@
 import { useId } from 'react'
 import { type CombineOp } from '@/core/raster/coverage'
 
-export const OP_WORDS: Record<CombineOp, string> = { add: 'adds', subtract: 'takes away', intersect: 'keeps the overlap' }
+export const OP_WORDS: Record<CombineOp, string> = {
+  add: 'adds',
+  subtract: 'takes away',
+  intersect: 'keeps the overlap',
+}
 
 /** Two overlapping discs, the kept part filled. */
 export function OpGlyph({ op }: { op: CombineOp }) {
   const id = useId()
   return (
     <svg width="22" height="14" viewBox="0 0 22 14" aria-hidden>
-      <clipPath id={id}><circle cx="14.5" cy="7" r="6" /></clipPath>
-      {op === 'add' && <g fill="var(--keep)"><circle cx="7.5" cy="7" r="6" /><circle cx="14.5" cy="7" r="6" /></g>}
-      {op === 'subtract' && <g><circle cx="7.5" cy="7" r="6" fill="var(--keep)" /><circle cx="14.5" cy="7" r="6" fill="var(--panel)" stroke="var(--muted)" strokeDasharray="2 1.6" /></g>}
-      {op === 'intersect' && <g><circle cx="7.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="14.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" /><circle cx="7.5" cy="7" r="6" fill="var(--keep)" clipPath={`url(#${id})`} /></g>}
+      <clipPath id={id}>
+        <circle cx="14.5" cy="7" r="6" />
+      </clipPath>
+      {op === 'add' && (
+        <g fill="var(--keep)">
+          <circle cx="7.5" cy="7" r="6" />
+          <circle cx="14.5" cy="7" r="6" />
+        </g>
+      )}
+      {op === 'subtract' && (
+        <g>
+          <circle cx="7.5" cy="7" r="6" fill="var(--keep)" />
+          <circle cx="14.5" cy="7" r="6" fill="var(--panel)" stroke="var(--muted)" strokeDasharray="2 1.6" />
+        </g>
+      )}
+      {op === 'intersect' && (
+        <g>
+          <circle cx="7.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" />
+          <circle cx="14.5" cy="7" r="5.5" fill="none" stroke="var(--muted)" />
+          <circle cx="7.5" cy="7" r="6" fill="var(--keep)" clipPath={`url(#${id})`} />
+        </g>
+      )}
     </svg>
   )
 }

@@ -27,11 +27,38 @@ export function StageColumn() {
 function NextOp() {
   const nextOp = useBench((state) => state.nextOp)
   return (
-    <div className="mb-2 flex items-center justify-between px-1 text-xs text-[var(--muted)]" role="radiogroup" aria-label="What the next use does">
+    <div
+      className="mb-2 flex items-center justify-between px-1 text-xs text-[var(--muted)]"
+      role="radiogroup"
+      aria-label="What the next use does"
+    >
       <span>Next</span>
       <span className="flex gap-1">
-        <Tip text="Makes the open step anew"><button type="button" role="radio" aria-checked={nextOp === null} onClick={() => set({ nextOp: null })} className="h-7 rounded-md px-2 text-[12px] font-medium text-[var(--ink)] hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]">anew</button></Tip>
-        {COMBINE_OPS.map((op) => <Tip key={op} text={`A further step that ${OP_WORDS[op]}`}><button type="button" role="radio" aria-checked={nextOp === op} aria-label={`A further step that ${OP_WORDS[op]}`} onClick={() => set({ nextOp: op })} className="grid h-7 w-8 place-items-center rounded-md hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"><OpGlyph op={op} /></button></Tip>)}
+        <Tip text="Makes the open step anew">
+          <button
+            type="button"
+            role="radio"
+            aria-checked={nextOp === null}
+            onClick={() => set({ nextOp: null })}
+            className="h-7 rounded-md px-2 text-[12px] font-medium text-[var(--ink)] hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"
+          >
+            anew
+          </button>
+        </Tip>
+        {COMBINE_OPS.map((op) => (
+          <Tip key={op} text={`A further step that ${OP_WORDS[op]}`}>
+            <button
+              type="button"
+              role="radio"
+              aria-checked={nextOp === op}
+              aria-label={`A further step that ${OP_WORDS[op]}`}
+              onClick={() => set({ nextOp: op })}
+              className="grid h-7 w-8 place-items-center rounded-md hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"
+            >
+              <OpGlyph op={op} />
+            </button>
+          </Tip>
+        ))}
       </span>
     </div>
   )
@@ -45,16 +72,34 @@ function Finders() {
       <NextOp />
       {groupsShown().map(({ group, name, key }) => (
         <section key={group} className="mb-1" aria-label={name}>
-          <h3 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]"><span>{name}</span><kbd className="font-mono text-[11px]" title={`Press ${key}`}>{key}</kbd></h3>
+          <h3 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
+            <span>{name}</span>
+            <kbd className="font-mono text-[11px]" title={`Press ${key}`}>
+              {key}
+            </kbd>
+          </h3>
           <div className="grid grid-cols-2 gap-1">
             {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
-              <button key={id} type="button" aria-pressed={chosen === id} onClick={() => set({ finder: id, drawing: null })} className="flex items-center gap-1.5 rounded-lg px-1.5 py-1 text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"><Icon size={15} className="shrink-0" />{finder}</button>
+              <button
+                key={id}
+                type="button"
+                aria-pressed={chosen === id}
+                onClick={() => set({ finder: id, drawing: null })}
+                className="flex items-center gap-1.5 rounded-lg px-1.5 py-1 text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
+              >
+                <Icon size={15} className="shrink-0" />
+                {finder}
+              </button>
             ))}
           </div>
         </section>
       ))}
       {hint.Tool && <hint.Tool />}
-      <div className={`mt-auto bg-[var(--panel)] pt-1 pb-3 ${hint.Tool ? '' : 'sticky -bottom-3'}`}><p className="note"><b>{hint.name}</b> — {hint.hint}</p></div>
+      <div className={`mt-auto bg-[var(--panel)] pt-1 pb-3 ${hint.Tool ? '' : 'sticky -bottom-3'}`}>
+        <p className="note">
+          <b>{hint.name}</b> — {hint.hint}
+        </p>
+      </div>
     </>
   )
 }

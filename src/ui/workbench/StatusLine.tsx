@@ -6,20 +6,66 @@ import { partInView } from '@/ui/store/view'
 
 /** Where the pointer is, what is there, which layer is worked on, what is under way, and the zoom. */
 export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {
-  const pointer = useBench((state) => state.pointer), pixel = useBench((state) => state.pixel), progress = useBench((state) => state.progress), scale = useBench((state) => state.scale)
+  const pointer = useBench((state) => state.pointer),
+    pixel = useBench((state) => state.pixel),
+    progress = useBench((state) => state.progress),
+    scale = useBench((state) => state.scale)
   const project = useBench(shownProject)
-  const stage = useBench((state) => state.stage), hand = useBench((state) => state.hand), size = project && partInView({ stage, hand }, project).size
+  const stage = useBench((state) => state.stage),
+    hand = useBench((state) => state.hand),
+    size = project && partInView({ stage, hand }, project).size
   const layer = project ? layerById(project, project.activeLayer) : undefined
-  const on = pointer && size && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] < size.width && pointer[1] < size.height
+  const on =
+    pointer && size && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] < size.width && pointer[1] < size.height
   return (
     <footer className="flex h-[26px] shrink-0 items-center gap-5 border-t border-[var(--line)] bg-[var(--panel)] px-3 font-mono text-[11.5px] tabular-nums">
-      <span className="w-32" data-position>{on ? `x ${Math.floor(pointer[0])} y ${Math.floor(pointer[1])}` : 'x – y –'}</span>
+      <span className="w-32" data-position>
+        {on ? `x ${Math.floor(pointer[0])} y ${Math.floor(pointer[1])}` : 'x – y –'}
+      </span>
       <span className="flex w-52 items-center gap-2" data-pixel>
-        {on && pixel && pixel[3] > 0 ? <><span className="size-3 rounded-[3px] border border-black/20" style={{ background: `rgb(${pixel.slice(0, 3).join(' ')})` }} />{pixel.slice(0, 3).join(' ')} · L* {Math.round(labOf(pixel[0], pixel[1], pixel[2])[0])}</> : on && pixel ? 'transparent' : ''}
+        {on && pixel && pixel[3] > 0 ? (
+          <>
+            <span
+              className="size-3 rounded-[3px] border border-black/20"
+              style={{ background: `rgb(${pixel.slice(0, 3).join(' ')})` }}
+            />
+            {pixel.slice(0, 3).join(' ')} · L* {Math.round(labOf(pixel[0], pixel[1], pixel[2])[0])}
+          </>
+        ) : on && pixel ? (
+          'transparent'
+        ) : (
+          ''
+        )}
       </span>
       <span className="truncate">{layer ? `layer: ${layer.name}` : ''}</span>
-      <span className="ml-auto flex items-center gap-2" role="status">{progress && <><span>{progress.what} · {Math.round(progress.fraction * 100)} %</span><span className="h-1 w-24 overflow-hidden rounded-full bg-[var(--line)]"><span className="block h-full bg-[var(--accent)]" style={{ width: `${progress.fraction * 100}%` }} /></span><button type="button" onClick={cancel} className="rounded border border-[var(--line)] px-1.5 hover:bg-[var(--hover)]">Cancel</button></>}</span>
-      <button type="button" onClick={fit} title="Fit the picture (0)" className="rounded px-1 hover:bg-[var(--hover)]" data-zoom>{scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)} %</button>
+      <span className="ml-auto flex items-center gap-2" role="status">
+        {progress && (
+          <>
+            <span>
+              {progress.what} · {Math.round(progress.fraction * 100)} %
+            </span>
+            <span className="h-1 w-24 overflow-hidden rounded-full bg-[var(--line)]">
+              <span className="block h-full bg-[var(--accent)]" style={{ width: `${progress.fraction * 100}%` }} />
+            </span>
+            <button
+              type="button"
+              onClick={cancel}
+              className="rounded border border-[var(--line)] px-1.5 hover:bg-[var(--hover)]"
+            >
+              Cancel
+            </button>
+          </>
+        )}
+      </span>
+      <button
+        type="button"
+        onClick={fit}
+        title="Fit the picture (0)"
+        className="rounded px-1 hover:bg-[var(--hover)]"
+        data-zoom
+      >
+        {scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)} %
+      </button>
     </footer>
   )
 }

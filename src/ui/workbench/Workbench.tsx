@@ -27,90 +27,212 @@ import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
 export function Workbench({ id }: { id: string }) {
-  const phase = useBench((state) => (state.id === id ? state.phase : 'loading')), problem = useBench((state) => state.problem)
-  useEffect(() => { void openBench(id); return closeBench }, [id])
+  const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
+    problem = useBench((state) => state.problem)
+  useEffect(() => {
+    void openBench(id)
+    return closeBench
+  }, [id])
   return (
     <Tooltip.Provider>
-      {phase === 'ready' ? <Bench key={id} /> : (
+      {phase === 'ready' ? (
+        <Bench key={id} />
+      ) : (
         <main className="grid h-screen place-items-center p-8">
-          {phase === 'loading' ? <p className="text-[var(--muted)]" role="status">Opening the project …</p> : (
+          {phase === 'loading' ? (
+            <p className="text-[var(--muted)]" role="status">
+              Opening the project …
+            </p>
+          ) : (
             <div className="max-w-md space-y-4 text-center" role="alert">
               <h1 className="text-lg font-semibold">This project cannot be opened now</h1>
               <p className="text-[var(--muted)]">{problem}</p>
-              <p className="flex justify-center gap-3"><button type="button" className="rounded-lg bg-[var(--ink)] px-4 py-2 text-sm font-semibold text-[var(--panel)]" onClick={() => { void openBench(id) }}>Try again</button><Link href="/" className="rounded-lg border border-[var(--line)] px-4 py-2 text-sm font-semibold">All projects</Link></p>
+              <p className="flex justify-center gap-3">
+                <button
+                  type="button"
+                  className="rounded-lg bg-[var(--ink)] px-4 py-2 text-sm font-semibold text-[var(--panel)]"
+                  onClick={() => {
+                    void openBench(id)
+                  }}
+                >
+                  Try again
+                </button>
+                <Link href="/" className="rounded-lg border border-[var(--line)] px-4 py-2 text-sm font-semibold">
+                  All projects
+                </Link>
+              </p>
             </div>
           )}
         </main>
       )}
-      <Toaster position="bottom-center" offset={40} theme="system" closeButton toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }} />
+      <Toaster
+        position="bottom-center"
+        offset={40}
+        theme="system"
+        closeButton
+        toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
+      />
     </Tooltip.Provider>
   )
 }
 
 function Bench() {
-  const viewer = useRef<Viewer | null>(null), rendering = useRef<Rendering | null>(null)
-  const bare = useBench((state) => state.bare), stage = useBench((state) => state.stage)
-  const [commands, setCommands] = useState(false), [help, setHelp] = useState(false), [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
+  const viewer = useRef<Viewer | null>(null),
+    rendering = useRef<Rendering | null>(null)
+  const bare = useBench((state) => state.bare),
+    stage = useBench((state) => state.stage)
+  const [commands, setCommands] = useState(false),
+    [help, setHelp] = useState(false),
+    [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
 
   /** The engine starts with the canvas and ends with it. */
   const connect = useCallback((made: Viewer) => {
     const project = shownProject(get())
     if (project) made.setCanvas(partInView(get(), project).size)
     const started = startRendering({
-      layersChanged: (epoch, canvas) => { made.setCanvas(canvas); made.layersChanged(epoch) },
+      layersChanged: (epoch, canvas) => {
+        made.setCanvas(canvas)
+        made.layersChanged(epoch)
+      },
       matteChanged: () => made.matteChanged(),
     })
     rendering.current = started
-    return () => { started.close(); rendering.current = null }
+    return () => {
+      started.close()
+      rendering.current = null
+    }
   }, [])
 
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || isTyping(event.target) || document.querySelector('[role=dialog],[role=menu]')) return // a dialog that Escape has just closed is gone by now
-      if ((event.key === 'Enter' || event.key === ' ') && event.target instanceof Element && event.target.closest('button, a, summary, label')) return // they press the control
-      if (event.key === ' ') { event.preventDefault(); setPanKey(true); return }
-      if (event.key === 'b' && !event.ctrlKey && !event.metaKey) { set({ before: true }); return }
-      if (keyName(event) === 'Ctrl+k') { event.preventDefault(); setCommands(true); return }
-      if (event.key === '?') { setHelp(true); return }
+      if (event.defaultPrevented || isTyping(event.target) || document.querySelector('[role=dialog],[role=menu]'))
+        return // a dialog that Escape has just closed is gone by now
+      if (
+        (event.key === 'Enter' || event.key === ' ') &&
+        event.target instanceof Element &&
+        event.target.closest('button, a, summary, label')
+      )
+        return // they press the control
+      if (event.key === ' ') {
+        event.preventDefault()
+        setPanKey(true)
+        return
+      }
+      if (event.key === 'b' && !event.ctrlKey && !event.metaKey) {
+        set({ before: true })
+        return
+      }
+      if (keyName(event) === 'Ctrl+k') {
+        event.preventDefault()
+        setCommands(true)
+        return
+      }
+      if (event.key === '?') {
+        setHelp(true)
+        return
+      }
       const command = commandFor(event)
-      if (command && viewer.current) { event.preventDefault(); command.run(viewer.current) }
+      if (command && viewer.current) {
+        event.preventDefault()
+        command.run(viewer.current)
+      }
     }
-    const up = (event: KeyboardEvent) => { if (event.key === ' ') setPanKey(false); if (event.key === 'b') set({ before: false }) }
-    const leave = () => { setPanKey(false); set({ before: false }) }
-    const paste = (event: ClipboardEvent) => { const text = event.clipboardData?.getData('text/plain'); if (text && !isTyping(event.target) && !document.querySelector('[role=dialog]')) pasteSteps(text) }
+    const up = (event: KeyboardEvent) => {
+      if (event.key === ' ') setPanKey(false)
+      if (event.key === 'b') set({ before: false })
+    }
+    const leave = () => {
+      setPanKey(false)
+      set({ before: false })
+    }
+    const paste = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text/plain')
+      if (text && !isTyping(event.target) && !document.querySelector('[role=dialog]')) pasteSteps(text)
+    }
     window.addEventListener('paste', paste)
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
     window.addEventListener('blur', leave)
-    return () => { window.removeEventListener('paste', paste); window.removeEventListener('keydown', down); window.removeEventListener('keyup', up); window.removeEventListener('blur', leave) }
+    return () => {
+      window.removeEventListener('paste', paste)
+      window.removeEventListener('keydown', down)
+      window.removeEventListener('keyup', up)
+      window.removeEventListener('blur', leave)
+    }
   }, [])
 
-  const side = (which: 'left' | 'right') => `${bare ? 'hidden' : ''} max-[1099px]:absolute max-[1099px]:inset-y-0 max-[1099px]:z-20 max-[1099px]:shadow-xl ${which === 'left' ? 'max-[1099px]:left-0' : 'max-[1099px]:right-0'} ${drawer === which ? '' : 'max-[1099px]:hidden'}`
+  const side = (which: 'left' | 'right') =>
+    `${bare ? 'hidden' : ''} max-[1099px]:absolute max-[1099px]:inset-y-0 max-[1099px]:z-20 max-[1099px]:shadow-xl ${which === 'left' ? 'max-[1099px]:left-0' : 'max-[1099px]:right-0'} ${drawer === which ? '' : 'max-[1099px]:hidden'}`
   return (
     <div className="flex h-screen flex-col overflow-hidden">
       {!bare && <Header openCommands={() => setCommands(true)} openHelp={() => setHelp(true)} />}
       <div className="relative flex min-h-0 flex-1">
-        <aside aria-label="Stage" className={`w-[212px] shrink-0 border-r border-[var(--line)] bg-[var(--panel)] ${side('left')}`}><StageColumn /></aside>
+        <aside
+          aria-label="Stage"
+          className={`w-[212px] shrink-0 border-r border-[var(--line)] bg-[var(--panel)] ${side('left')}`}
+        >
+          <StageColumn />
+        </aside>
         <main className="flex min-w-0 flex-1 flex-col">
           <div className="relative min-h-0 flex-1">
-          <DropPlace><CanvasView viewerRef={viewer} rendering={rendering} connect={connect} /></DropPlace>
-          {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
-          <div className={`absolute bottom-3 flex w-full justify-between px-3 min-[1100px]:hidden ${bare ? 'hidden' : ''} pointer-events-none *:pointer-events-auto`}>
-            <button type="button" aria-expanded={drawer === 'left'} onClick={() => setDrawer(drawer === 'left' ? null : 'left')} className="drawer-button"><PanelLeft size={16} />Stage</button>
-            <button type="button" aria-expanded={drawer === 'right'} onClick={() => setDrawer(drawer === 'right' ? null : 'right')} className="drawer-button"><Layers size={16} />Steps and layers</button>
-          </div>
+            <DropPlace>
+              <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
+            </DropPlace>
+            {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
+            <div
+              className={`absolute bottom-3 flex w-full justify-between px-3 min-[1100px]:hidden ${bare ? 'hidden' : ''} pointer-events-none *:pointer-events-auto`}
+            >
+              <button
+                type="button"
+                aria-expanded={drawer === 'left'}
+                onClick={() => setDrawer(drawer === 'left' ? null : 'left')}
+                className="drawer-button"
+              >
+                <PanelLeft size={16} />
+                Stage
+              </button>
+              <button
+                type="button"
+                aria-expanded={drawer === 'right'}
+                onClick={() => setDrawer(drawer === 'right' ? null : 'right')}
+                className="drawer-button"
+              >
+                <Layers size={16} />
+                Steps and layers
+              </button>
+            </div>
           </div>
           {stage === 'edge' && !bare && <RibbonPanel viewer={viewer} />}
         </main>
-        <aside aria-label="Steps and layers" className={`flex w-[298px] shrink-0 flex-col border-l border-[var(--line)] bg-[var(--panel)] ${side('right')}`}>
-          <div className={`flex min-h-0 flex-col ${stage === 'compose' ? 'max-h-[32%]' : 'max-h-[60%]'}`}><StepsPanel rendering={rendering} /></div>
+        <aside
+          aria-label="Steps and layers"
+          className={`flex w-[298px] shrink-0 flex-col border-l border-[var(--line)] bg-[var(--panel)] ${side('right')}`}
+        >
+          <div className={`flex min-h-0 flex-col ${stage === 'compose' ? 'max-h-[32%]' : 'max-h-[60%]'}`}>
+            <StepsPanel rendering={rendering} />
+          </div>
           <ResultBar />
           <LayersPanel />
         </aside>
       </div>
-      {!bare && <StatusLine fit={() => viewer.current?.fit()} cancel={() => { rendering.current?.engine.cancelAll(); set({ progress: null }) }} />}
+      {!bare && (
+        <StatusLine
+          fit={() => viewer.current?.fit()}
+          cancel={() => {
+            rendering.current?.engine.cancelAll()
+            set({ progress: null })
+          }}
+        />
+      )}
       <MakeMenuHere />
-      <Commands open={commands} onOpenChange={setCommands} run={(command) => { setCommands(false); if (viewer.current) command.run(viewer.current) }} />
+      <Commands
+        open={commands}
+        onOpenChange={setCommands}
+        run={(command) => {
+          setCommands(false)
+          if (viewer.current) command.run(viewer.current)
+        }}
+      />
       <Help open={help} onOpenChange={setHelp} />
     </div>
   )
@@ -121,15 +243,42 @@ function DropPlace({ children }: { children: React.ReactNode }) {
   const [over, setOver] = useState<'top' | 'below' | null>(null)
   const project = useBench(shownProject)
   const active = project ? layerById(project, project.activeLayer) : undefined
-  const half = (event: React.DragEvent): 'top' | 'below' => { const box = event.currentTarget.getBoundingClientRect(); return active && event.clientY > box.top + box.height / 2 ? 'below' : 'top' }
+  const half = (event: React.DragEvent): 'top' | 'below' => {
+    const box = event.currentTarget.getBoundingClientRect()
+    return active && event.clientY > box.top + box.height / 2 ? 'below' : 'top'
+  }
   return (
-    <div className="absolute inset-0" onDragOver={(event) => { if (event.dataTransfer.types.includes('Files')) { event.preventDefault(); setOver(half(event)) } }} onDragLeave={(event) => { if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(null) }}
-      onDrop={(event) => { event.preventDefault(); const where = half(event); setOver(null); void addPictures([...event.dataTransfer.files], where === 'below' ? active!.id : null) }}>
+    <div
+      className="absolute inset-0"
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes('Files')) {
+          event.preventDefault()
+          setOver(half(event))
+        }
+      }}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(null)
+      }}
+      onDrop={(event) => {
+        event.preventDefault()
+        const where = half(event)
+        setOver(null)
+        void addPictures([...event.dataTransfer.files], where === 'below' ? active!.id : null)
+      }}
+    >
       {children}
       {over && (
         <div className="pointer-events-none absolute inset-0 grid grid-rows-2 gap-2 bg-black/35 p-3 text-center font-semibold text-white">
-          <div className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'top' ? 'bg-[var(--accent)]/80' : ''}`}>On top</div>
-          <div className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'below' ? 'bg-[var(--accent)]/80' : ''}`}>{active ? `Below ${active.name}` : 'On top'}</div>
+          <div
+            className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'top' ? 'bg-[var(--accent)]/80' : ''}`}
+          >
+            On top
+          </div>
+          <div
+            className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'below' ? 'bg-[var(--accent)]/80' : ''}`}
+          >
+            {active ? `Below ${active.name}` : 'On top'}
+          </div>
         </div>
       )}
     </div>
@@ -138,17 +287,50 @@ function DropPlace({ children }: { children: React.ReactNode }) {
 
 const SECTIONS = ['Project', 'View', 'Stages', 'Finders', 'Selection', 'Layers'] as const
 
-function Commands({ open, onOpenChange, run }: { open: boolean; onOpenChange: (open: boolean) => void; run: (command: Command) => void }) {
+function Commands({
+  open,
+  onOpenChange,
+  run,
+}: {
+  open: boolean
+  onOpenChange: (open: boolean) => void
+  run: (command: Command) => void
+}) {
   return (
-    <CommandMenu.Dialog open={open} onOpenChange={onOpenChange} label="Commands" className="fixed top-[16vh] left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-xl border border-[var(--line)] bg-[var(--panel)] shadow-2xl" overlayClassName="fixed inset-0 z-40 bg-black/25">
+    <CommandMenu.Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      label="Commands"
+      className="fixed top-[16vh] left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-xl border border-[var(--line)] bg-[var(--panel)] shadow-2xl"
+      overlayClassName="fixed inset-0 z-40 bg-black/25"
+    >
       <Dialog.Title className="sr-only">Commands</Dialog.Title>
-      <CommandMenu.Input placeholder="What do you want to do?" className="h-12 w-full border-b border-[var(--line)] bg-transparent px-4 text-sm outline-none" />
+      <CommandMenu.Input
+        placeholder="What do you want to do?"
+        className="h-12 w-full border-b border-[var(--line)] bg-transparent px-4 text-sm outline-none"
+      />
       <CommandMenu.List className="max-h-80 overflow-y-auto p-2">
-        <CommandMenu.Empty className="p-4 text-center text-sm text-[var(--muted)]">No command of that name.</CommandMenu.Empty>
+        <CommandMenu.Empty className="p-4 text-center text-sm text-[var(--muted)]">
+          No command of that name.
+        </CommandMenu.Empty>
         {SECTIONS.map((section) => (
-          <CommandMenu.Group key={section} heading={section} className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-[var(--muted)]">
+          <CommandMenu.Group
+            key={section}
+            heading={section}
+            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-[var(--muted)]"
+          >
             {COMMANDS.filter((command) => command.section === section).map((command) => (
-              <CommandMenu.Item key={command.id} value={`${command.name} ${command.id}`} onSelect={() => run(command)} className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]">{command.name}{command.keys && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(command.keys[0])}</kbd>}</CommandMenu.Item>
+              <CommandMenu.Item
+                key={command.id}
+                value={`${command.name} ${command.id}`}
+                onSelect={() => run(command)}
+                className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]"
+              >
+                {command.name}
+                {command.keys && (
+                  <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(command.keys[0])}</kbd>
+                )}
+              </CommandMenu.Item>
             ))}
           </CommandMenu.Group>
         ))}
@@ -158,22 +340,51 @@ function Commands({ open, onOpenChange, run }: { open: boolean; onOpenChange: (o
 }
 
 const GESTURES: readonly (readonly [string, string])[] = [
-  ['Shift, then press', 'the next step adds'], ['Alt, then press', 'the next step takes away'], ['Shift and Alt, then press', 'the next step keeps the overlap'],
-  ['Shift while dragging', 'equal sides; straight moves'], ['Alt while dragging', 'from the middle'], ['Space and drag, or middle button', 'moves the view'], ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'], ['Slider', 'drag, wheel, arrows, or type; double click for the default'], ['Enter', 'a step in the middle; then arrow keys move it'], ['Right click, or the menu key', 'what to make of what is selected'], ['Ctrl while dragging', 'does not snap'], ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
+  ['Shift, then press', 'the next step adds'],
+  ['Alt, then press', 'the next step takes away'],
+  ['Shift and Alt, then press', 'the next step keeps the overlap'],
+  ['Shift while dragging', 'equal sides; straight moves'],
+  ['Alt while dragging', 'from the middle'],
+  ['Space and drag, or middle button', 'moves the view'],
+  ['Wheel, or two fingers', 'zooms at the pointer'],
+  ['Hold B', 'before: no masks, nothing over the picture'],
+  ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
+  ['Enter', 'a step in the middle; then arrow keys move it'],
+  ['Right click, or the menu key', 'what to make of what is selected'],
+  ['Ctrl while dragging', 'does not snap'],
+  ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
 ]
 
 function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
-  const row = (what: string, keys: string) => <li key={what} className="flex justify-between gap-4 py-0.5 text-[13px]"><span>{what}</span><kbd className="shrink-0 font-mono text-[11.5px] text-[var(--muted)]">{keys}</kbd></li>
+  const row = (what: string, keys: string) => (
+    <li key={what} className="flex justify-between gap-4 py-0.5 text-[13px]">
+      <span>{what}</span>
+      <kbd className="shrink-0 font-mono text-[11.5px] text-[var(--muted)]">{keys}</kbd>
+    </li>
+  )
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
+        >
           <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>
           <div className="gap-8 sm:columns-2">
-            <section className="mb-4 break-inside-avoid"><h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3><ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul></section>
-            {SECTIONS.map((section) => { const rows = COMMANDS.filter((command) => command.section === section && command.keys); return rows.length ? <section key={section} className="mb-4 break-inside-avoid"><h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3><ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul></section> : null })}
+            <section className="mb-4 break-inside-avoid">
+              <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3>
+              <ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul>
+            </section>
+            {SECTIONS.map((section) => {
+              const rows = COMMANDS.filter((command) => command.section === section && command.keys)
+              return rows.length ? (
+                <section key={section} className="mb-4 break-inside-avoid">
+                  <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3>
+                  <ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul>
+                </section>
+              ) : null
+            })}
           </div>
         </Dialog.Content>
       </Dialog.Portal>

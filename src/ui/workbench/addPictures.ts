@@ -5,7 +5,11 @@ import { act, get, set } from '@/ui/store/bench'
 import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
 
 export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
-export const nameOfFile = (file: File): string => file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim() || 'Picture'
+export const nameOfFile = (file: File): string =>
+  file.name
+    .replace(/\.[^.]+$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim() || 'Picture'
 
 /** Asks for picture files. @param purpose a name for who asks, in the page */
 export function choosePictureFiles(purpose: string, several: boolean, take: (files: File[]) => void): void {
@@ -15,13 +19,19 @@ export function choosePictureFiles(purpose: string, several: boolean, take: (fil
   input.multiple = several
   input.dataset.purpose = purpose
   input.hidden = true
-  input.onchange = () => { take([...(input.files ?? [])]); input.remove() }
+  input.onchange = () => {
+    take([...(input.files ?? [])])
+    input.remove()
+  }
   input.oncancel = () => input.remove()
   document.body.append(input) // attached, so that a browser may not throw it away before the answer
   input.click()
 }
 /** @param below the layer they go below; null: on top */
-export const choosePictures = (below: string | null): void => choosePictureFiles('add-pictures', true, (files) => { void addPictures(files, below) })
+export const choosePictures = (below: string | null): void =>
+  choosePictureFiles('add-pictures', true, (files) => {
+    void addPictures(files, below)
+  })
 
 export async function addPictures(files: readonly File[], below: string | null): Promise<void> {
   const project = get().id
@@ -29,9 +39,18 @@ export async function addPictures(files: readonly File[], below: string | null):
     try {
       const stored = await sendWithProgress(file)
       if (get().id !== project) return
-      act(`Add ${nameOfFile(file)}`, addPicture({ asset: stored.asset, width: stored.width, height: stored.height, ppi: stored.ppi, name: nameOfFile(file) }, crypto.randomUUID(), below))
+      act(
+        `Add ${nameOfFile(file)}`,
+        addPicture(
+          { asset: stored.asset, width: stored.width, height: stored.height, ppi: stored.ppi, name: nameOfFile(file) },
+          crypto.randomUUID(),
+          below,
+        ),
+      )
       set({ stage: 'compose' })
-    } catch (error) { tell(error) }
+    } catch (error) {
+      tell(error)
+    }
   }
 }
 
@@ -39,17 +58,35 @@ export async function addPictures(files: readonly File[], below: string | null):
 export function tell(error: unknown): void {
   if (error instanceof DOMException && error.name === 'AbortError') return
   if (error instanceof Refused || error instanceof Unreachable) toast.error(error.message, { duration: 12_000 })
-  else toast.error(`The picture could not be added: ${error instanceof Error ? error.message : String(error)}`, { duration: 12_000 })
+  else
+    toast.error(`The picture could not be added: ${error instanceof Error ? error.message : String(error)}`, {
+      duration: 12_000,
+    })
 }
 
 /** Sends a file; after a moment a note shows how far it is and can cancel it. */
 export async function sendWithProgress(file: File) {
   const cancel = new AbortController()
   const id = `send ${crypto.randomUUID()}`
-  const show = (fraction: number) => toast.loading(fraction < 1 ? `Sending ${file.name} · ${Math.round(fraction * 100)} %` : `Checking ${file.name} …`, { id, duration: Infinity, action: { label: 'Cancel', onClick: () => cancel.abort() } })
+  const show = (fraction: number) =>
+    toast.loading(fraction < 1 ? `Sending ${file.name} · ${Math.round(fraction * 100)} %` : `Checking ${file.name} …`, {
+      id,
+      duration: Infinity,
+      action: { label: 'Cancel', onClick: () => cancel.abort() },
+    })
   let fraction = 0
   const later = setTimeout(() => show(fraction), 300)
   try {
-    return await sendPicture(file, (next) => { fraction = next; if (toast.getToasts().some((t) => t.id === id)) show(next) }, cancel.signal)
-  } finally { clearTimeout(later); toast.dismiss(id) }
+    return await sendPicture(
+      file,
+      (next) => {
+        fraction = next
+        if (toast.getToasts().some((t) => t.id === id)) show(next)
+      },
+      cancel.signal,
+    )
+  } finally {
+    clearTimeout(later)
+    toast.dismiss(id)
+  }
 }

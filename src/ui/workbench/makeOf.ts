@@ -4,7 +4,14 @@ import { layerById, makeMask, saveSelection } from '@/document/edits'
 import { type Layer, type Project } from '@/document/types'
 import { act, get, set, shownProject, undoAct } from '@/ui/store/bench'
 
-function current(): { project: Project | null; layer: Layer | undefined; steps: number } { const project = shownProject(get()); return { project, layer: project ? layerById(project, project.activeLayer) : undefined, steps: project?.selection.steps.length ?? 0 } }
+function current(): { project: Project | null; layer: Layer | undefined; steps: number } {
+  const project = shownProject(get())
+  return {
+    project,
+    layer: project ? layerById(project, project.activeLayer) : undefined,
+    steps: project?.selection.steps.length ?? 0,
+  }
+}
 
 /** The selection becomes the active layer's mask; its steps move there and stay editable. */
 export function makeMaskNow(): void {
@@ -13,7 +20,17 @@ export function makeMaskNow(): void {
   const had = layer.mask !== null
   act(had ? `Replace mask of ${layer.name}` : 'Make mask', makeMask(layer.id))
   set({ home: { kind: 'mask', layer: layer.id } })
-  toast.success(`${had ? 'Mask replaced' : 'Mask made'}: ${steps} ${steps === 1 ? 'step' : 'steps'}, all still editable.`, { action: { label: 'Undo', onClick: () => { undoAct() } } })
+  toast.success(
+    `${had ? 'Mask replaced' : 'Mask made'}: ${steps} ${steps === 1 ? 'step' : 'steps'}, all still editable.`,
+    {
+      action: {
+        label: 'Undo',
+        onClick: () => {
+          undoAct()
+        },
+      },
+    },
+  )
 }
 
 /** Why a mask cannot be made now; nothing when it can. */
@@ -26,8 +43,10 @@ export function maskProblem(): string | undefined {
 
 /** Keeps the selection with the project under a name, or a number. */
 export function saveSelectionNow(name = ''): void {
-  const { project } = current(), shown = name.trim() || `Selection ${(project?.saved.length ?? 0) + 1}`
-  if (act(`Save selection ${shown}`, saveSelection(crypto.randomUUID(), shown))) toast.success(`Kept with the project as ${shown}.`)
+  const { project } = current(),
+    shown = name.trim() || `Selection ${(project?.saved.length ?? 0) + 1}`
+  if (act(`Save selection ${shown}`, saveSelection(crypto.randomUUID(), shown)))
+    toast.success(`Kept with the project as ${shown}.`)
 }
 
 export function saveProblem(): string | undefined {

@@ -7,29 +7,55 @@ import { act, get, set, shownProject, shownSteps } from '@/ui/store/bench'
 
 export async function copySteps(): Promise<void> {
   const steps = shownSteps(get())
-  if (!steps.length) { toast('There are no steps to copy.'); return }
+  if (!steps.length) {
+    toast('There are no steps to copy.')
+    return
+  }
   try {
     await navigator.clipboard.writeText(JSON.stringify({ version: 1, steps }, null, 1))
-    toast.success(`${steps.length} ${steps.length === 1 ? 'step' : 'steps'} copied: paste them onto another photo, or keep them as a recipe file.`)
-  } catch { toast.error('The browser does not let this page write to the clipboard.') }
+    toast.success(
+      `${steps.length} ${steps.length === 1 ? 'step' : 'steps'} copied: paste them onto another photo, or keep them as a recipe file.`,
+    )
+  } catch {
+    toast.error('The browser does not let this page write to the clipboard.')
+  }
 }
 
 export async function pasteFromClipboard(): Promise<void> {
-  try { pasteSteps(await navigator.clipboard.readText()) } catch { toast('The browser does not let this page read the clipboard; press Ctrl+V instead.') }
+  try {
+    pasteSteps(await navigator.clipboard.readText())
+  } catch {
+    toast('The browser does not let this page read the clipboard; press Ctrl+V instead.')
+  }
 }
 
 /** Puts copied steps after those there, each with an id of its own. Text that is no recipe is refused in a sentence. */
 export function pasteSteps(text: string): void {
-  const { home } = get(), project = shownProject(get())
+  const { home } = get(),
+    project = shownProject(get())
   if (!project) return
   let json: unknown
-  try { json = JSON.parse(text) } catch { toast('What is on the clipboard is no recipe: copy steps first.'); return }
+  try {
+    json = JSON.parse(text)
+  } catch {
+    toast('What is on the clipboard is no recipe: copy steps first.')
+    return
+  }
   try {
     const steps = parseRecipe(json).steps.map((step) => ({ ...step, id: crypto.randomUUID() }))
     const unknown = steps.find((step) => step.kind === 'saved' && !savedNamed(project.saved, step.selection))
-    if (unknown?.kind === 'saved') { toast.error(`These steps name the saved selection “${unknown.selection}”, which this project does not have.`); return }
-    if (!steps.length) { toast('The recipe on the clipboard has no steps.'); return }
+    if (unknown?.kind === 'saved') {
+      toast.error(`These steps name the saved selection “${unknown.selection}”, which this project does not have.`)
+      return
+    }
+    if (!steps.length) {
+      toast('The recipe on the clipboard has no steps.')
+      return
+    }
     act(`Paste ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`, putSteps(home, steps, false))
     set({ openStep: steps.at(-1)!.id, stage: 'select' })
-  } catch (error) { if (error instanceof RecipeError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`); else throw error }
+  } catch (error) {
+    if (error instanceof RecipeError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`)
+    else throw error
+  }
 }

@@ -27,7 +27,9 @@ export interface Adjustment<K extends string = string, P = object> {
   /** For one that treats each channel by itself: the three curves; null when these values change nothing. It has no `rows`. */
   channels?(params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
   /** Where a kernel does it, in place on rows in its memory, with a table of its own beside them; null when these values change nothing. */
-  kernel?(params: P): { readonly table?: Float32Array; run(kernels: Exports, at: number, count: number, table: number): void } | null
+  kernel?(
+    params: P,
+  ): { readonly table?: Float32Array; run(kernels: Exports, at: number, count: number, table: number): void } | null
   /** Null when these values change nothing. */
   rows?(params: P, region: Region, canvas: Size, surround: Surround): RowWork | null
 }
@@ -39,9 +41,18 @@ export const luma = (r: number, g: number, b: number): number => 0.2126 * r + 0.
 export type ToneCurve = (v: number) => number
 
 /** A curve for all channels and each channel's own, as three: first its own, then the one for all. Null when they all are `plain`. */
-export function ownThenAll<T>({ all, red, green, blue }: { readonly all: T; readonly red: T; readonly green: T; readonly blue: T }, plain: (values: T) => boolean, curveOf: (values: T) => ToneCurve): readonly [ToneCurve, ToneCurve, ToneCurve] | null {
+export function ownThenAll<T>(
+  { all, red, green, blue }: { readonly all: T; readonly red: T; readonly green: T; readonly blue: T },
+  plain: (values: T) => boolean,
+  curveOf: (values: T) => ToneCurve,
+): readonly [ToneCurve, ToneCurve, ToneCurve] | null {
   if ([all, red, green, blue].every(plain)) return null
-  const together = curveOf(all), of = (own: T): ToneCurve => { if (plain(own)) return together; const first = curveOf(own); return (v) => together(first(v)) }
+  const together = curveOf(all),
+    of = (own: T): ToneCurve => {
+      if (plain(own)) return together
+      const first = curveOf(own)
+      return (v) => together(first(v))
+    }
   return [of(red), of(green), of(blue)]
 }
 
@@ -49,4 +60,7 @@ export function ownThenAll<T>({ all, red, green, blue }: { readonly all: T; read
 export const gaussianReach = (radius: number): number => 1.75 * radius
 
 /** 0 below `from`, 1 above `to`, smooth between. */
-export const smoothStep = (from: number, to: number, v: number): number => { const t = Math.min(1, Math.max(0, (v - from) / (to - from))); return t * t * (3 - 2 * t) }
+export const smoothStep = (from: number, to: number, v: number): number => {
+  const t = Math.min(1, Math.max(0, (v - from) / (to - from)))
+  return t * t * (3 - 2 * t)
+}

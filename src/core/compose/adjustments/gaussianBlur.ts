@@ -3,10 +3,16 @@ import { type Adjustment, gaussianReach } from './adjustment'
 
 /** Blurs by a Gaussian; `radius` px is two standard deviations. */
 export const gaussianBlur: Adjustment<'gaussianBlur', { radius: number }> = {
-  kind: 'gaussianBlur', values: 'blending', reach: ({ radius }) => gaussianReach(radius), premultiplied: true, fields: { radius: length(12) },
+  kind: 'gaussianBlur',
+  values: 'blending',
+  reach: ({ radius }) => gaussianReach(radius),
+  premultiplied: true,
+  fields: { radius: length(12) },
   rows({ radius }, { width }, _, surround) {
     if (radius === 0) return null
     const blurred = surround.gaussian(radius / 2)
-    return (row, y) => { row.set(blurred.subarray(y * width * 4, (y + 1) * width * 4)) }
+    return (row, y) => {
+      row.set(blurred.subarray(y * width * 4, (y + 1) * width * 4))
+    }
   },
 }

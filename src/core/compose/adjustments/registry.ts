@@ -19,12 +19,32 @@ import { vignette } from './vignette'
 import { whiteBalance } from './whiteBalance'
 import { type Field } from '../../common/fields'
 
-export const ADJUSTMENTS = { exposure, brightnessContrast, levels, curves, whiteBalance, hueSaturation, shadowsHighlights, clarity, vibrance, invert, blackAndWhite, tint, gaussianBlur, discBlur, sharpen, grain, vignette } as const
+export const ADJUSTMENTS = {
+  exposure,
+  brightnessContrast,
+  levels,
+  curves,
+  whiteBalance,
+  hueSaturation,
+  shadowsHighlights,
+  clarity,
+  vibrance,
+  invert,
+  blackAndWhite,
+  tint,
+  gaussianBlur,
+  discBlur,
+  sharpen,
+  grain,
+  vignette,
+} as const
 export type AdjustmentKind = keyof typeof ADJUSTMENTS
 type FieldsOf<A> = A extends Adjustment<string, infer P> ? P : never
 type Simplify<T> = { [K in keyof T]: T[K] } & {}
 /** An adjustment as a layer keeps it. */
-export type AdjustmentRecord = { [K in AdjustmentKind]: Simplify<{ kind: K } & FieldsOf<(typeof ADJUSTMENTS)[K]>> }[AdjustmentKind]
+export type AdjustmentRecord = {
+  [K in AdjustmentKind]: Simplify<{ kind: K } & FieldsOf<(typeof ADJUSTMENTS)[K]>>
+}[AdjustmentKind]
 export type AdjustmentOf<K extends AdjustmentKind> = Extract<AdjustmentRecord, { kind: K }>
 
 export const adjustmentOf = (record: AdjustmentRecord): Adjustment => ADJUSTMENTS[record.kind] as unknown as Adjustment
@@ -32,10 +52,14 @@ export const adjustmentOf = (record: AdjustmentRecord): Adjustment => ADJUSTMENT
 /** Complete values from ones that may leave out defaults. Throws RangeError with the field and what it takes. */
 export function parseAdjustment(input: unknown, path = 'adjustment'): AdjustmentRecord {
   const given = (typeof input === 'object' && input !== null ? input : {}) as Record<string, unknown>
-  if (typeof given.kind !== 'string' || !Object.hasOwn(ADJUSTMENTS, given.kind)) throw new RangeError(`${path}.kind: takes one of ${Object.keys(ADJUSTMENTS).join(', ')}.`)
+  if (typeof given.kind !== 'string' || !Object.hasOwn(ADJUSTMENTS, given.kind))
+    throw new RangeError(`${path}.kind: takes one of ${Object.keys(ADJUSTMENTS).join(', ')}.`)
   const fields = ADJUSTMENTS[given.kind as AdjustmentKind].fields as Record<string, Field<unknown>>
   const unknown = Object.keys(given).find((name) => name !== 'kind' && !Object.hasOwn(fields, name))
-  if (unknown) throw new RangeError(`${path}.${unknown}: ${given.kind} has no such value; it takes ${Object.keys(fields).join(', ') || 'none'}.`)
+  if (unknown)
+    throw new RangeError(
+      `${path}.${unknown}: ${given.kind} has no such value; it takes ${Object.keys(fields).join(', ') || 'none'}.`,
+    )
   const record: Record<string, unknown> = { kind: given.kind }
   for (const [name, field] of Object.entries(fields)) {
     const value = given[name] === undefined ? field.fallback : given[name]

@@ -3,16 +3,20 @@ import { number } from '../../common/fields'
 import { type Adjustment } from './adjustment'
 
 /** The picture's white, D65, in mired, and how far the slider's ends move it: reciprocal degrees are even steps to the eye (common practice). */
-const D65_MIRED = 1e6 / 6504, REACH_MIRED = 90
+const D65_MIRED = 1e6 / 6504,
+  REACH_MIRED = 90
 /** How far from the daylight line the tint's ends lie, in CIE 1960 v. */
 const TINT_REACH = 0.03
 
 /** Warmer and cooler, greener and more magenta: the white moves along the daylight line and across it; colours follow by Bradford adaptation. */
 export const whiteBalance: Adjustment<'whiteBalance', { temperature: number; tint: number }> = {
-  kind: 'whiteBalance', values: 'linear', fields: { temperature: number(-1, 1, 0), tint: number(-1, 1, 0) },
+  kind: 'whiteBalance',
+  values: 'linear',
+  fields: { temperature: number(-1, 1, 0), tint: number(-1, 1, 0) },
   kernel({ temperature, tint }) {
     if (temperature === 0 && tint === 0) return null
-    const from = whiteOf(1e6 / D65_MIRED, 0), to = whiteOf(1e6 / (D65_MIRED + REACH_MIRED * temperature), -TINT_REACH * tint)
+    const from = whiteOf(1e6 / D65_MIRED, 0),
+      to = whiteOf(1e6 / (D65_MIRED + REACH_MIRED * temperature), -TINT_REACH * tint)
     const m = multiply(XYZ_TO_RGB, multiply(adaptation(from, to), RGB_TO_XYZ))
     return { run: (kernels, at, count) => kernels.matrixRow(at, count, ...m) }
   },

@@ -7,30 +7,61 @@
 // i32 residual capacity from the source (above zero) or to the sink (below), i32 stamp, i32 distance, u8 tree, u8 way to the parent,
 // u8 whether it waits. `rings` holds two i32 for each node: active nodes, orphans. `progress` is 32 bytes, zero at first.
 
-const FREE: i32 = 0, SOURCE: i32 = 1, SINK: i32 = 2
+const FREE: i32 = 0,
+  SOURCE: i32 = 1,
+  SINK: i32 = 2
 // Ways to the parent besides the eight directions.
-const TERMINAL: i32 = 8, NONE: i32 = 9, ORPHAN: i32 = 10
+const TERMINAL: i32 = 8,
+  NONE: i32 = 9,
+  ORPHAN: i32 = 10
 const FARTHEST: i32 = 0x7fffffff
 
-let heads: usize = 0, rest: usize = 0, own: usize = 0, ring: usize = 0, orphans: usize = 0, nodes: i32 = 0
-let ringHead: i32 = 0, ringCount: i32 = 0, orphanHead: i32 = 0, orphanCount: i32 = 0, time: i32 = 0, flow: f64 = 0
+let heads: usize = 0,
+  rest: usize = 0,
+  own: usize = 0,
+  ring: usize = 0,
+  orphans: usize = 0,
+  nodes: i32 = 0
+let ringHead: i32 = 0,
+  ringCount: i32 = 0,
+  orphanHead: i32 = 0,
+  orphanCount: i32 = 0,
+  time: i32 = 0,
+  flow: f64 = 0
 
 // @ts-ignore: decorator
-@inline function arcAt(base: usize, node: i32, way: i32): usize { return base + (<usize>node << 5) + (<usize>way << 2) }
+@inline function arcAt(base: usize, node: i32, way: i32): usize {
+  return base + ((<usize>node) << 5) + ((<usize>way) << 2)
+}
 // @ts-ignore: decorator
-@inline function ownAt(node: i32): usize { return own + (<usize>node << 4) }
+@inline function ownAt(node: i32): usize {
+  return own + ((<usize>node) << 4)
+}
 // @ts-ignore: decorator
-@inline function terminalOf(at: usize): i32 { return load<i32>(at) }
+@inline function terminalOf(at: usize): i32 {
+  return load<i32>(at)
+}
 // @ts-ignore: decorator
-@inline function stampOf(at: usize): i32 { return load<i32>(at, 4) }
+@inline function stampOf(at: usize): i32 {
+  return load<i32>(at, 4)
+}
 // @ts-ignore: decorator
-@inline function distanceOf(at: usize): i32 { return load<i32>(at, 8) }
+@inline function distanceOf(at: usize): i32 {
+  return load<i32>(at, 8)
+}
 // @ts-ignore: decorator
-@inline function treeOf(at: usize): i32 { return load<u8>(at, 12) }
+@inline function treeOf(at: usize): i32 {
+  return load<u8>(at, 12)
+}
 // @ts-ignore: decorator
-@inline function wayOf(at: usize): i32 { return load<u8>(at, 13) }
+@inline function wayOf(at: usize): i32 {
+  return load<u8>(at, 13)
+}
 // @ts-ignore: decorator
-@inline function stampAs(at: usize, stamp: i32, distance: i32): void { store<i32>(at, stamp, 4); store<i32>(at, distance, 8) }
+@inline function stampAs(at: usize, stamp: i32, distance: i32): void {
+  store<i32>(at, stamp, 4)
+  store<i32>(at, distance, 8)
+}
 
 // @ts-ignore: decorator
 @inline function activate(node: i32): void {
@@ -39,7 +70,7 @@ let ringHead: i32 = 0, ringCount: i32 = 0, orphanHead: i32 = 0, orphanCount: i32
   store<u8>(at, 1, 14)
   let to = ringHead + ringCount
   if (to >= nodes) to -= nodes
-  store<i32>(ring + (<usize>to << 2), node)
+  store<i32>(ring + ((<usize>to) << 2), node)
   ringCount++
 }
 
@@ -48,29 +79,48 @@ let ringHead: i32 = 0, ringCount: i32 = 0, orphanHead: i32 = 0, orphanCount: i32
   store<u8>(ownAt(node), <u8>ORPHAN, 13)
   let to = orphanHead + orphanCount
   if (to >= nodes) to -= nodes
-  store<i32>(orphans + (<usize>to << 2), node)
+  store<i32>(orphans + ((<usize>to) << 2), node)
   orphanCount++
 }
 
 /** Before the first use: nodes without arcs. */
 export function clearFlow(headsAt: usize, restAt: usize, ownBase: usize, count: i32): void {
-  memory.fill(headsAt, 255, <usize>count << 5)
-  memory.fill(restAt, 0, <usize>count << 5)
-  memory.fill(ownBase, 0, <usize>count << 4)
+  memory.fill(headsAt, 255, (<usize>count) << 5)
+  memory.fill(restAt, 0, (<usize>count) << 5)
+  memory.fill(ownBase, 0, (<usize>count) << 4)
 }
 
 /** Starts both trees from what the terminals give, and pushes flow until it is greatest or `most` nodes have been grown from. Returns whether it is done. */
-export function pushFlow(headsAt: usize, restAt: usize, ownBase: usize, rings: usize, count: i32, progress: usize, most: i32): bool {
-  heads = headsAt; rest = restAt; own = ownBase; nodes = count
-  ring = rings; orphans = rings + (<usize>count << 2)
+export function pushFlow(
+  headsAt: usize,
+  restAt: usize,
+  ownBase: usize,
+  rings: usize,
+  count: i32,
+  progress: usize,
+  most: i32,
+): bool {
+  heads = headsAt
+  rest = restAt
+  own = ownBase
+  nodes = count
+  ring = rings
+  orphans = rings + ((<usize>count) << 2)
   flow = load<f64>(progress)
-  ringHead = load<i32>(progress, 8); ringCount = load<i32>(progress, 12); time = load<i32>(progress, 16)
-  orphanHead = 0; orphanCount = 0
+  ringHead = load<i32>(progress, 8)
+  ringCount = load<i32>(progress, 12)
+  time = load<i32>(progress, 16)
+  orphanHead = 0
+  orphanCount = 0
   if (load<i32>(progress, 20) === 0) {
     store<i32>(progress, 1, 20)
     for (let i: i32 = 0; i < count; i++) {
-      const at = ownAt(i), terminal = terminalOf(at)
-      if (terminal === 0) { store<u8>(at, <u8>NONE, 13); continue }
+      const at = ownAt(i),
+        terminal = terminalOf(at)
+      if (terminal === 0) {
+        store<u8>(at, <u8>NONE, 13)
+        continue
+      }
       store<u8>(at, <u8>(terminal > 0 ? SOURCE : SINK), 12)
       store<u8>(at, <u8>TERMINAL, 13)
       store<i32>(at, 1, 8)
@@ -78,7 +128,7 @@ export function pushFlow(headsAt: usize, restAt: usize, ownBase: usize, rings: u
     }
   }
   for (let grown: i32 = 0; ringCount > 0 && grown < most; grown++) {
-    const node = load<i32>(ring + (<usize>ringHead << 2))
+    const node = load<i32>(ring + ((<usize>ringHead) << 2))
     ringHead = ringHead + 1 === nodes ? 0 : ringHead + 1
     ringCount--
     store<u8>(ownAt(node), 0, 14)
@@ -92,17 +142,23 @@ export function pushFlow(headsAt: usize, restAt: usize, ownBase: usize, rings: u
     }
   }
   store<f64>(progress, flow)
-  store<i32>(progress, ringHead, 8); store<i32>(progress, ringCount, 12); store<i32>(progress, time, 16)
+  store<i32>(progress, ringHead, 8)
+  store<i32>(progress, ringCount, 12)
+  store<i32>(progress, time, 16)
   return ringCount === 0
 }
 
 /** Grows a tree from a node; where it meets the other tree, the arc from the source's to the sink's: node · 8 + way, else −1. */
 function grow(p: i32): i32 {
-  const mine = ownAt(p), side = treeOf(mine), stamp = stampOf(mine), distance = distanceOf(mine)
+  const mine = ownAt(p),
+    side = treeOf(mine),
+    stamp = stampOf(mine),
+    distance = distanceOf(mine)
   for (let way: i32 = 0; way < 8; way++) {
     const q = load<i32>(arcAt(heads, p, way))
     if (q < 0) continue
-    const at = ownAt(q), other = treeOf(at)
+    const at = ownAt(q),
+      other = treeOf(at)
     if (other === side && (stampOf(at) > stamp || distanceOf(at) <= distance)) continue
     const back = way ^ 4
     if ((side === SOURCE ? load<i32>(arcAt(rest, p, way)) : load<i32>(arcAt(rest, q, back))) === 0) continue
@@ -123,9 +179,11 @@ function grow(p: i32): i32 {
 function augment(from: i32, way: i32): void {
   const to = load<i32>(arcAt(heads, from, way))
   // What passes: the least on the way from the source and on the way to the sink.
-  let least = load<i32>(arcAt(rest, from, way)), i = from
+  let least = load<i32>(arcAt(rest, from, way)),
+    i = from
   for (let w = wayOf(ownAt(i)); w !== TERMINAL; w = wayOf(ownAt(i))) {
-    const up = load<i32>(arcAt(heads, i, w)), free = load<i32>(arcAt(rest, up, w ^ 4))
+    const up = load<i32>(arcAt(heads, i, w)),
+      free = load<i32>(arcAt(rest, up, w ^ 4))
     if (free < least) least = free
     i = up
   }
@@ -140,7 +198,8 @@ function augment(from: i32, way: i32): void {
   free = -terminalOf(ownAt(i))
   if (free < least) least = free
 
-  let arc = arcAt(rest, from, way), back = arcAt(rest, to, way ^ 4)
+  let arc = arcAt(rest, from, way),
+    back = arcAt(rest, to, way ^ 4)
   store<i32>(arc, load<i32>(arc) - least)
   store<i32>(back, load<i32>(back) + least)
   i = from
@@ -178,28 +237,43 @@ function augment(from: i32, way: i32): void {
 function adopt(): void {
   const now = time
   while (orphanCount > 0) {
-    const p = load<i32>(orphans + (<usize>orphanHead << 2))
+    const p = load<i32>(orphans + ((<usize>orphanHead) << 2))
     orphanHead = orphanHead + 1 === nodes ? 0 : orphanHead + 1
     orphanCount--
-    const mine = ownAt(p), side = treeOf(mine)
-    let best: i32 = -1, bestDistance = FARTHEST
+    const mine = ownAt(p),
+      side = treeOf(mine)
+    let best: i32 = -1,
+      bestDistance = FARTHEST
     for (let way: i32 = 0; way < 8; way++) {
       const first = load<i32>(arcAt(heads, p, way))
       if (first < 0 || treeOf(ownAt(first)) !== side) continue
       if ((side === SOURCE ? load<i32>(arcAt(rest, first, way ^ 4)) : load<i32>(arcAt(rest, p, way))) === 0) continue
       // Is its origin a terminal?
-      let q = first, d: i32 = 0
+      let q = first,
+        d: i32 = 0
       for (;;) {
         const at = ownAt(q)
-        if (stampOf(at) === now) { d += distanceOf(at); break }
+        if (stampOf(at) === now) {
+          d += distanceOf(at)
+          break
+        }
         const up = wayOf(at)
         d++
-        if (up === TERMINAL) { stampAs(at, now, 1); break }
-        if (up >= NONE) { d = FARTHEST; break }
+        if (up === TERMINAL) {
+          stampAs(at, now, 1)
+          break
+        }
+        if (up >= NONE) {
+          d = FARTHEST
+          break
+        }
         q = load<i32>(arcAt(heads, q, up))
       }
       if (d === FARTHEST) continue
-      if (d < bestDistance) { best = way; bestDistance = d }
+      if (d < bestDistance) {
+        best = way
+        bestDistance = d
+      }
       for (q = first; ;) {
         const at = ownAt(q)
         if (stampOf(at) === now) break
@@ -215,7 +289,8 @@ function adopt(): void {
     for (let way: i32 = 0; way < 8; way++) {
       const q = load<i32>(arcAt(heads, p, way))
       if (q < 0) continue
-      const at = ownAt(q), up = wayOf(at)
+      const at = ownAt(q),
+        up = wayOf(at)
       if (treeOf(at) !== side || up === NONE) continue
       if ((side === SOURCE ? load<i32>(arcAt(rest, q, way ^ 4)) : load<i32>(arcAt(rest, p, way))) !== 0) activate(q)
       if (up === (way ^ 4)) setOrphan(q)
@@ -228,8 +303,10 @@ function adopt(): void {
 /** Capacities from the source and to the sink; what is added twice adds up. Returns the flow that goes straight through. */
 // @ts-ignore: decorator
 @inline function addTerminals(ownBase: usize, node: i32, fromSource: i32, toSink: i32): i32 {
-  const at = ownBase + (<usize>node << 4), before = load<i32>(at)
-  if (before > 0) fromSource += before; else toSink -= before
+  const at = ownBase + ((<usize>node) << 4),
+    before = load<i32>(at)
+  if (before > 0) fromSource += before
+  else toSink -= before
   store<i32>(at, fromSource - toSink)
   return min(fromSource, toSink)
 }
@@ -241,29 +318,55 @@ function adopt(): void {
  * `coloursAbove`, `coloursHere`, `coloursBelow`: three planes of `plane` bytes each, L*, a*, b*, floats. `evidence`: i32 capacities, above zero from the source.
  * `fall`: u16 capacities by the squared difference times `per`, `steps` + 1 of them. Only px `from` to `to` (exclusive) are looked at. Returns the flow that goes straight through.
  */
-export function joinRow(headsAt: usize, restAt: usize, ownBase: usize, above: usize, here: usize, below: usize, coloursAbove: usize, coloursHere: usize, coloursBelow: usize, plane: usize, evidence: usize, fall: usize, steps: i32, per: f32, from: i32, to: i32): f64 {
+export function joinRow(
+  headsAt: usize,
+  restAt: usize,
+  ownBase: usize,
+  above: usize,
+  here: usize,
+  below: usize,
+  coloursAbove: usize,
+  coloursHere: usize,
+  coloursBelow: usize,
+  plane: usize,
+  evidence: usize,
+  fall: usize,
+  steps: i32,
+  per: f32,
+  from: i32,
+  to: i32,
+): f64 {
   let through: f64 = 0
   for (let x = from; x < to; x++) {
-    const cell = here + (<usize>(x + 1) << 2), node = load<i32>(cell)
+    const cell = here + ((<usize>(x + 1)) << 2),
+      node = load<i32>(cell)
     if (node < 0) continue
-    const e = load<i32>(evidence + (<usize>x << 2))
+    const e = load<i32>(evidence + ((<usize>x) << 2))
     through += <f64>(e > 0 ? addTerminals(ownBase, node, e, 0) : addTerminals(ownBase, node, 0, -e))
-    const place = <usize>x << 2, middle = coloursHere + place
+    const place = (<usize>x) << 2,
+      middle = coloursHere + place
     for (let way: i32 = 0; way < 8; way++) {
-      const dx = way === 2 || way === 6 ? 0 : way < 2 || way === 7 ? 1 : -1, dy = way === 0 || way === 4 ? 0 : way < 4 ? 1 : -1
-      const row = dy === 0 ? here : dy > 0 ? below : above, other = load<i32>(row + (<usize>(x + 1 + dx) << 2))
+      const dx = way === 2 || way === 6 ? 0 : way < 2 || way === 7 ? 1 : -1,
+        dy = way === 0 || way === 4 ? 0 : way < 4 ? 1 : -1
+      const row = dy === 0 ? here : dy > 0 ? below : above,
+        other = load<i32>(row + ((<usize>(x + 1 + dx)) << 2))
       if (other === -1 || (other >= 0 && way > 3)) continue // joined once, by the first of the two
       const theirs = (dy === 0 ? coloursHere : dy > 0 ? coloursBelow : coloursAbove) + <usize>((x + dx) << 2)
-      const l = load<f32>(middle) - load<f32>(theirs), a = load<f32>(middle + plane) - load<f32>(theirs + plane), b = load<f32>(middle + 2 * plane) - load<f32>(theirs + 2 * plane)
+      const l = load<f32>(middle) - load<f32>(theirs),
+        a = load<f32>(middle + plane) - load<f32>(theirs + plane),
+        b = load<f32>(middle + 2 * plane) - load<f32>(theirs + 2 * plane)
       const step = (l * l + a * a + b * b) * per
-      let capacity: i32 = load<u16>(fall + (<usize>(step >= <f32>steps ? steps : <i32>step) << 1))
+      let capacity: i32 = load<u16>(fall + ((<usize>(step >= <f32>steps ? steps : <i32>step)) << 1))
       if (way & 1) capacity = <i32>(Math.SQRT1_2 * <f64>capacity + 0.5)
       if (other >= 0) {
         store<i32>(arcAt(headsAt, node, way), other)
         store<i32>(arcAt(headsAt, other, way ^ 4), node)
         store<i32>(arcAt(restAt, node, way), capacity)
         store<i32>(arcAt(restAt, other, way ^ 4), capacity)
-      } else through += <f64>(other === -3 ? addTerminals(ownBase, node, capacity, 0) : addTerminals(ownBase, node, 0, capacity))
+      } else
+        through += <f64>(
+          (other === -3 ? addTerminals(ownBase, node, capacity, 0) : addTerminals(ownBase, node, 0, capacity))
+        )
     }
   }
   return through

@@ -2,7 +2,22 @@
 export { layOver, maxRows } from './brush'
 export { lookUpColours, mapBytes } from './tables'
 export { fillRows, makeEdges } from './fill'
-export { compositeRow, convertRow, coverRow, discRow, matrixRow, mixRow, packRow, scaleFloats, splineRow, sumRow, throughTables, turnHues, unpackRow, weighRow } from './compose'
+export {
+  compositeRow,
+  convertRow,
+  coverRow,
+  discRow,
+  matrixRow,
+  mixRow,
+  packRow,
+  scaleFloats,
+  splineRow,
+  sumRow,
+  throughTables,
+  turnHues,
+  unpackRow,
+  weighRow,
+} from './compose'
 export { sampleRow } from './sample'
 export { settleRow, weighRows, weighSpans } from './resize'
 export { addWindows, multiplyNodes, stepNodes, turnNodes } from './matting'

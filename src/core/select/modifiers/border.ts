@@ -5,7 +5,9 @@ import { type Modifier } from '../finder'
 
 /** A band of `width` px along the edge, half of it on either side. */
 export const border: Modifier<'border', { width: number }> = {
-  kind: 'border', finds: false, fields: { width: length() },
+  kind: 'border',
+  finds: false,
+  fields: { width: length() },
   modify(matte, { width }) {
     const outer = grow(matte, width / 2)
     combineInto(outer, grow(matte, -width / 2), 'subtract')

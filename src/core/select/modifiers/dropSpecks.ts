@@ -5,7 +5,9 @@ import { type Modifier } from '../finder'
 
 /** Drops separate pieces of up to `maxArea` px. */
 export const dropSpecks: Modifier<'dropSpecks', { maxArea: number }> = {
-  kind: 'dropSpecks', finds: false, fields: { maxArea: area() },
+  kind: 'dropSpecks',
+  finds: false,
+  fields: { maxArea: area() },
   modify(matte, { maxArea }) {
     invertInto(matte)
     fillComponents(matte, maxArea, true)

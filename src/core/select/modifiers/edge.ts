@@ -37,13 +37,26 @@ export interface EdgeFields {
 }
 
 /** Coverage from which a stroke covers a pixel; and beside empty and full what counts as that. */
-const MIDDLE = 128, ALMOST = 5
+const MIDDLE = 128,
+  ALMOST = 5
 /** Around what is kept or dropped the open pixels are solved anew so far, as a share of the stroke's size and px at least. */
-const AROUND = 1, LEAST_AROUND = 12
+const AROUND = 1,
+  LEAST_AROUND = 12
 
 export const edge: Modifier<'edge', EdgeFields> = {
-  kind: 'edge', finds: false, looksAtPixels: true,
-  fields: { reach: number(0, 1000, 12), follow: flag(true), smooth: number(0, 100, 0), feather: number(0, 1000, 0), crispness: number(0, 1, 0), offset: number(-1000, 1000, 0), strokes: marks(['unsure', 'keep', 'drop'] as const, []), solver: oneOf(SOLVERS, 'closedForm') },
+  kind: 'edge',
+  finds: false,
+  looksAtPixels: true,
+  fields: {
+    reach: number(0, 1000, 12),
+    follow: flag(true),
+    smooth: number(0, 100, 0),
+    feather: number(0, 1000, 0),
+    crispness: number(0, 1, 0),
+    offset: number(-1000, 1000, 0),
+    strokes: marks(['unsure', 'keep', 'drop'] as const, []),
+    solver: oneOf(SOLVERS, 'closedForm'),
+  },
   note(matte, { reach, strokes }) {
     if (reach === 0 && !strokes.length) return undefined
     const { selected } = shares(matte)
@@ -58,15 +71,27 @@ export const edge: Modifier<'edge', EdgeFields> = {
 }
 
 /** What stands after the band and some of the strokes: coverage, and which pixels are open to be solved. */
-interface Solved { readonly matte: Matte; readonly open: Uint8Array }
+interface Solved {
+  readonly matte: Matte
+  readonly open: Uint8Array
+}
 
 /** The band, then stroke by stroke; each stage is remembered, so that one more stroke takes the time of that stroke. */
-function solveStrokes(matte: Matte, { reach, follow, strokes, solver }: EdgeFields, context: Context, scene: Scene): Solved {
-  const name = (count: number) => `edge ${scene.identity('all')} ${fingerprint} ${reach} ${follow} ${solver} ${JSON.stringify(strokes.slice(0, count))}`
-  const fingerprint = fingerprintOf(matte.data), memory: Memory = context.memory
-  let known = strokes.length, solved: Solved | undefined
+function solveStrokes(
+  matte: Matte,
+  { reach, follow, strokes, solver }: EdgeFields,
+  context: Context,
+  scene: Scene,
+): Solved {
+  const name = (count: number) =>
+    `edge ${scene.identity('all')} ${fingerprint} ${reach} ${follow} ${solver} ${JSON.stringify(strokes.slice(0, count))}`
+  const fingerprint = fingerprintOf(matte.data),
+    memory: Memory = context.memory
+  let known = strokes.length,
+    solved: Solved | undefined
   while (!(solved = memory.get<Solved>(name(known))) && known > 0) known--
-  const stages = strokes.length - known + (solved ? 0 : 1), keep = (value: Solved, count: number) => memory.set(name(count), value, value.open.byteLength * 2)
+  const stages = strokes.length - known + (solved ? 0 : 1),
+    keep = (value: Solved, count: number) => memory.set(name(count), value, value.open.byteLength * 2)
   let stage = 0
   const check = (progress: number) => context.check((stage + progress) / stages)
   if (!solved) {
@@ -81,11 +106,23 @@ function solveStrokes(matte: Matte, { reach, follow, strokes, solver }: EdgeFiel
   return solved
 }
 
-function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolean, solver: Solver, check: (progress: number) => void): Solved {
-  const out: Matte = { ...matte, data: matte.data.slice() }, open = reach > 0 ? bandAlong(matte, reach) : new Uint8Array(matte.data.length)
+function solveBand(
+  picture: Picture,
+  matte: Matte,
+  reach: number,
+  follow: boolean,
+  solver: Solver,
+  check: (progress: number) => void,
+): Solved {
+  const out: Matte = { ...matte, data: matte.data.slice() },
+    open = reach > 0 ? bandAlong(matte, reach) : new Uint8Array(matte.data.length)
   if (reach > 0) {
     // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
-    for (let i = 0; i < open.length; i++) if (!open[i]) { if (matte.data[i] < ALMOST) out.data[i] = 0; else if (matte.data[i] > 255 - ALMOST) out.data[i] = 255 }
+    for (let i = 0; i < open.length; i++)
+      if (!open[i]) {
+        if (matte.data[i] < ALMOST) out.data[i] = 0
+        else if (matte.data[i] > 255 - ALMOST) out.data[i] = 255
+      }
     if (follow) followFineThings(picture, matte, open, reach)
     solveUnknown(picture, out, open, solver, check)
   }
@@ -93,20 +130,48 @@ function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolea
 }
 
 /** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. Only what lies around the stroke is looked at. */
-function solveStroke(picture: Picture, solved: Solved, stroke: EdgeStroke, solver: Solver, check: (progress: number) => void): Solved {
-  const around = stroke.mode === 'unsure' ? 0 : Math.max(LEAST_AROUND, AROUND * stroke.size), part = stroke.points.length ? frameAround(boundsOfPoints(stroke.points), 0, stroke.size / 2 + around + CONTEXT + 2, picture) : null
+function solveStroke(
+  picture: Picture,
+  solved: Solved,
+  stroke: EdgeStroke,
+  solver: Solver,
+  check: (progress: number) => void,
+): Solved {
+  const around = stroke.mode === 'unsure' ? 0 : Math.max(LEAST_AROUND, AROUND * stroke.size),
+    part = stroke.points.length
+      ? frameAround(boundsOfPoints(stroke.points), 0, stroke.size / 2 + around + CONTEXT + 2, picture)
+      : null
   if (!part) return solved
-  const crop = (from: Uint8Array) => cropRows(from, picture.width, part, new Uint8Array(part.width * part.height)), piece: Matte = { width: part.width, height: part.height, data: crop(solved.matte.data) }, open = crop(solved.open)
-  const covered = coverMarks([stroke], part, 0, piece).data, asked = new Uint8Array(open.length)
+  const crop = (from: Uint8Array) => cropRows(from, picture.width, part, new Uint8Array(part.width * part.height)),
+    piece: Matte = { width: part.width, height: part.height, data: crop(solved.matte.data) },
+    open = crop(solved.open)
+  const covered = coverMarks([stroke], part, 0, piece).data,
+    asked = new Uint8Array(open.length)
   if (stroke.mode === 'unsure') {
     for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) asked[i] = open[i] = 1
   } else {
     const value = stroke.mode === 'keep' ? 255 : 0
-    for (let i = 0; i < asked.length; i++) if (covered[i] >= MIDDLE) { piece.data[i] = value; open[i] = 0 }
-    nearestSetPixels(covered.map((c) => (c >= MIDDLE ? 1 : 0)), piece, around, (y, nearest, from, to) => { for (let x = from, i = y * part.width + from; x < to; x++, i++) if (nearest[x] >= 0 && open[i]) asked[i] = 1 })
+    for (let i = 0; i < asked.length; i++)
+      if (covered[i] >= MIDDLE) {
+        piece.data[i] = value
+        open[i] = 0
+      }
+    nearestSetPixels(
+      covered.map((c) => (c >= MIDDLE ? 1 : 0)),
+      piece,
+      around,
+      (y, nearest, from, to) => {
+        for (let x = from, i = y * part.width + from; x < to; x++, i++) if (nearest[x] >= 0 && open[i]) asked[i] = 1
+      },
+    )
   }
   solveUnknown(cropPicture(picture, part), piece, asked, solver, check)
-  const put = (whole: Uint8Array, from: Uint8Array) => { const out = whole.slice(); for (let y = 0; y < part.height; y++) out.set(from.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * picture.width + part.x); return out }
+  const put = (whole: Uint8Array, from: Uint8Array) => {
+    const out = whole.slice()
+    for (let y = 0; y < part.height; y++)
+      out.set(from.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * picture.width + part.x)
+    return out
+  }
   return { matte: { ...solved.matte, data: put(solved.matte.data, piece.data) }, open: put(solved.open, open) }
 }
 
@@ -116,7 +181,10 @@ function shaped(solved: Matte, { smooth, feather, crispness, offset }: EdgeField
   if (smooth > 0) matte = roundedOff(matte, smooth)
   if (feather > 0) matte = featherMatte(matte, feather)
   if (crispness > 0) {
-    const steep = 1 / Math.max(1 / 256, 1 - crispness), crisp = Uint8Array.from({ length: 256 }, (_, v) => Math.max(0, Math.min(255, Math.round(127.5 + (v - 127.5) * steep))))
+    const steep = 1 / Math.max(1 / 256, 1 - crispness),
+      crisp = Uint8Array.from({ length: 256 }, (_, v) =>
+        Math.max(0, Math.min(255, Math.round(127.5 + (v - 127.5) * steep))),
+      )
     for (let i = 0; i < matte.data.length; i++) matte.data[i] = crisp[matte.data[i]]
   }
   return offset === 0 ? matte : grow(matte, offset)
@@ -124,10 +192,15 @@ function shaped(solved: Matte, { smooth, feather, crispness, offset }: EdgeField
 
 /** Blurred by `radius` and made as crisp again, where the surroundings are hard; soft parts (hair, gauze) stay as they are. */
 function roundedOff(matte: Matte, radius: number): Matte {
-  const blurred = gaussianBlur(matte, radius / 2), steep = Math.max(1, (radius / 2) * Math.sqrt(2 * Math.PI))
-  const softness = gaussianBlur({ ...matte, data: matte.data.map((v) => (v > 20 && v < 235 ? 255 : 0)) }, Math.max(3, radius))
+  const blurred = gaussianBlur(matte, radius / 2),
+    steep = Math.max(1, (radius / 2) * Math.sqrt(2 * Math.PI))
+  const softness = gaussianBlur(
+    { ...matte, data: matte.data.map((v) => (v > 20 && v < 235 ? 255 : 0)) },
+    Math.max(3, radius),
+  )
   for (let i = 0; i < matte.data.length; i++) {
-    const before = matte.data[i], crisp = Math.max(0, Math.min(255, 127.5 + (blurred.data[i] - 127.5) * steep))
+    const before = matte.data[i],
+      crisp = Math.max(0, Math.min(255, 127.5 + (blurred.data[i] - 127.5) * steep))
     if (before === 0 && crisp === 0) continue
     // A hard outline is soft in one pixel across: a tenth of what is near. From a third on it is hair.
     const hard = Math.max(0, Math.min(1, (90 - softness.data[i]) / 50))
@@ -138,9 +211,16 @@ function roundedOff(matte: Matte, radius: number): Matte {
 
 /** Tells mattes apart: two 32-bit sums over their words (after FNV-1a; common practice). */
 function fingerprintOf(data: Uint8Array): string {
-  const words = data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(data.slice().buffer, 0, data.length >> 2)
-  let a = 0x811c9dc5, b = 0
-  for (let i = 0; i < words.length; i++) { a = Math.imul(a ^ words[i], 0x01000193); b = (Math.imul(b, 31) + words[i]) | 0 }
+  const words =
+    data.byteOffset % 4 === 0
+      ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2)
+      : new Uint32Array(data.slice().buffer, 0, data.length >> 2)
+  let a = 0x811c9dc5,
+    b = 0
+  for (let i = 0; i < words.length; i++) {
+    a = Math.imul(a ^ words[i], 0x01000193)
+    b = (Math.imul(b, 31) + words[i]) | 0
+  }
   for (let i = words.length * 4; i < data.length; i++) a = Math.imul(a ^ data[i], 0x01000193)
   return `${data.length} ${a >>> 0} ${b >>> 0}`
 }

@@ -8,6 +8,8 @@ export const featherMatte = (matte: Matte, radius: number): Matte => gaussianBlu
 
 /** Softens the edge; `radius` in px. */
 export const feather: Modifier<'feather', { radius: number }> = {
-  kind: 'feather', finds: false, fields: { radius: length() },
+  kind: 'feather',
+  finds: false,
+  fields: { radius: length() },
   modify: (matte, { radius }) => featherMatte(matte, radius),
 }

@@ -4,6 +4,8 @@ import { type Modifier } from '../finder'
 
 /** Moves the edge by an exact Euclidean distance: out where `by` (px) is positive, in where it is negative. */
 export const grow: Modifier<'grow', { by: number }> = {
-  kind: 'grow', finds: false, fields: { by: number(-FARTHEST, FARTHEST) },
+  kind: 'grow',
+  finds: false,
+  fields: { by: number(-FARTHEST, FARTHEST) },
   modify: (matte, { by }) => growMatte(matte, by),
 }

@@ -3,6 +3,11 @@ import { type Modifier } from '../finder'
 
 /** Inside becomes outside: 255 − coverage. */
 export const invert: Modifier<'invert', object> = {
-  kind: 'invert', finds: false, fields: {},
-  modify: (matte) => { invertInto(matte); return matte },
+  kind: 'invert',
+  finds: false,
+  fields: {},
+  modify: (matte) => {
+    invertInto(matte)
+    return matte
+  },
 }

@@ -28,17 +28,25 @@ export function colourDistance(picture: Picture, [red, green, blue, alpha]: Colo
   const out = new Uint8Array(pixels.length)
   if (metric === 'channel') {
     const from = (value: number) => Uint8Array.from({ length: 256 }, (_, v) => Math.abs(v - value))
-    const reds = from(red), greens = from(green), blues = from(blue), alphas = from(alpha)
+    const reds = from(red),
+      greens = from(green),
+      blues = from(blue),
+      alphas = from(alpha)
     for (let i = 0; i < pixels.length; i++) {
       const word = pixels[i]
-      const a = reds[word & 255], b = greens[(word >>> 8) & 255], c = blues[(word >>> 16) & 255], d = alphas[word >>> 24]
-      const ab = a > b ? a : b, cd = c > d ? c : d
+      const a = reds[word & 255],
+        b = greens[(word >>> 8) & 255],
+        c = blues[(word >>> 16) & 255],
+        d = alphas[word >>> 24]
+      const ab = a > b ? a : b,
+        cd = c > d ? c : d
       out[i] = ab > cd ? ab : cd
     }
     return out
   }
   const difference = labDifferenceTo(labOf(red, green, blue))
-  let last = -1, lastDistance = 0
+  let last = -1,
+    lastDistance = 0
   for (let i = 0; i < pixels.length; i++) {
     const word = pixels[i]
     if (word !== last) {

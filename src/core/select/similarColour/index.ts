@@ -32,12 +32,14 @@ const pickKey = (scene: Scene, { at, patch, metric, sample, contiguous }: Params
   `similarColour ${scene.identity(sample)} ${Math.floor(at[0])},${Math.floor(at[1])} ${patch} ${metric} ${contiguous ? 'connected' : 'everywhere'}`
 
 function pickedPixel(scene: Scene, { at }: Params): [number, number] | null {
-  const x = Math.floor(at[0]), y = Math.floor(at[1])
+  const x = Math.floor(at[0]),
+    y = Math.floor(at[1])
   return x >= 0 && y >= 0 && x < scene.width && y < scene.height ? [x, y] : null
 }
 
 /** The prepared pick, once `prepare` has made it. */
-export const preparedPick = (scene: Scene, params: Params, { memory }: Context): LivePick | undefined => memory.get(pickKey(scene, params))
+export const preparedPick = (scene: Scene, params: Params, { memory }: Context): LivePick | undefined =>
+  memory.get(pickKey(scene, params))
 
 function distances(scene: Scene, params: Params, x: number, y: number): Uint8Array {
   const picture = scene.picture(params.sample)
@@ -58,7 +60,15 @@ function flooded(scene: Scene, params: Params, x: number, y: number, context: Co
   const picture = scene.picture(params.sample)
   const marks = blankMarks(scene, context)
   return params.metric === 'channel'
-    ? floodColour(picture, patchColour(picture, x, y, params.patch), x, y, params.tolerance, marks, context.memory.get<RunExtremes>(extremesKey(scene, params.sample)))
+    ? floodColour(
+        picture,
+        patchColour(picture, x, y, params.patch),
+        x,
+        y,
+        params.tolerance,
+        marks,
+        context.memory.get<RunExtremes>(extremesKey(scene, params.sample)),
+      )
     : floodDistance(distances(scene, params, x, y), scene, x, y, params.tolerance, marks)
 }
 
@@ -76,27 +86,48 @@ export const similarColour: Finder<'similarColour', SimilarColourFields> = {
   kind: 'similarColour',
   finds: true,
   looksAtPixels: true,
-  fields: { at: point(), tolerance: number(0, 255, 32), contiguous: flag(true), patch: oneOf([1, 3, 5] as const, 1), metric: oneOf(['channel', 'perceptual'] as const, 'channel'), antialias: flag(true) },
+  fields: {
+    at: point(),
+    tolerance: number(0, 255, 32),
+    contiguous: flag(true),
+    patch: oneOf([1, 3, 5] as const, 1),
+    metric: oneOf(['channel', 'perceptual'] as const, 'channel'),
+    antialias: flag(true),
+  },
   find(scene, params, context) {
     const { width, height } = scene
     const pixel = pickedPixel(scene, params)
     if (!pixel) return { width, height, data: new Uint8Array(width * height) }
     let pick = preparedPick(scene, params, context)
-    if (!pick && !params.contiguous) { // sorting takes no longer than looking for the edge
+    if (!pick && !params.contiguous) {
+      // sorting takes no longer than looking for the edge
       const work = picking(scene, params, ...pixel)
       let step = work.next()
-      while (!step.done) { context.check(step.value); step = work.next() }
+      while (!step.done) {
+        context.check(step.value)
+        step = work.next()
+      }
       pick = step.value
       context.memory.set(pickKey(scene, params), pick, pick.bytes)
     }
     if (pick) return { width, height, data: pick.at(params.tolerance, params.antialias), passing: 'quick' }
     const { marks, edge } = flooded(scene, params, ...pixel, context)
     context.check(0.7)
-    return { width, height, passing: 'slow', data: params.antialias ? softenEdge(marks, edge, scene.picture(params.sample)) : hardened(marks, edge) }
+    return {
+      width,
+      height,
+      passing: 'slow',
+      data: params.antialias ? softenEdge(marks, edge, scene.picture(params.sample)) : hardened(marks, edge),
+    }
   },
   *prepare(scene, params, context) {
     const pixel = pickedPixel(scene, params)
-    if (!pixel || preparedPick(scene, params, context) || !context.memory.holds(PREPARED_BYTES * scene.width * scene.height)) return
+    if (
+      !pixel ||
+      preparedPick(scene, params, context) ||
+      !context.memory.holds(PREPARED_BYTES * scene.width * scene.height)
+    )
+      return
     const pick = yield* picking(scene, params, ...pixel)
     pick.at(params.tolerance, params.antialias) // so that the first change is as quick as the others
     context.memory.set(pickKey(scene, params), pick, pick.bytes)
@@ -108,5 +139,8 @@ const PREPARED_BYTES = 6
 
 function* picking(scene: Scene, params: Params, x: number, y: number): Generator<number, LivePick> {
   const distance = distances(scene, params, x, y)
-  return new LivePick(scene.picture(params.sample), params.contiguous ? yield* connectedOrder(distance, scene, x, y) : yield* distanceOrder(distance))
+  return new LivePick(
+    scene.picture(params.sample),
+    params.contiguous ? yield* connectedOrder(distance, scene, x, y) : yield* distanceOrder(distance),
+  )
 }

@@ -18,14 +18,21 @@ export class LivePick {
   private count = 0
   private soft = true
 
-  constructor(private readonly picture: Picture, private readonly joins: JoinOrder) {
+  constructor(
+    private readonly picture: Picture,
+    private readonly joins: JoinOrder,
+  ) {
     this.marks = new Uint8Array(joins.order.length)
     this.coverage = new Uint8Array(joins.order.length)
     this.pixels = words(picture)
   }
 
-  get bytes(): number { return this.marks.length * 2 + this.joins.order.byteLength }
-  get ends(): Int32Array { return this.joins.ends }
+  get bytes(): number {
+    return this.marks.length * 2 + this.joins.order.byteLength
+  }
+  get ends(): Int32Array {
+    return this.joins.ends
+  }
 
   /** @param tolerance 0-255 @param soft anti-aliased from the picture's colours */
   at(tolerance: number, soft: boolean): Uint8Array {
@@ -42,7 +49,13 @@ export class LivePick {
   }
 
   private markAll(): void {
-    const { marks, coverage, pixels, soft, picture: { width, height } } = this
+    const {
+      marks,
+      coverage,
+      pixels,
+      soft,
+      picture: { width, height },
+    } = this
     const edge: number[] = []
     for (let y = 0, i = 0; y < height; y++) {
       for (let x = 0; x < width; x++, i++) {
@@ -57,7 +70,12 @@ export class LivePick {
 
   /** Marks can only have changed on the changed pixels and their neighbours; coverage only where a mark it looks at has. */
   private markAround(changed: Int32Array): void {
-    const { marks, coverage, soft, picture: { width, height } } = this
+    const {
+      marks,
+      coverage,
+      soft,
+      picture: { width, height },
+    } = this
     const moved: number[] = []
     const mark = (i: number, x: number, flipped: boolean): void => {
       const now = markOf(marks, i, x, width, height)
@@ -67,7 +85,8 @@ export class LivePick {
       moved.push(i)
     }
     for (let k = 0; k < changed.length; k++) {
-      const i = changed[k], x = i % width
+      const i = changed[k],
+        x = i % width
       mark(i, x, true)
       if (x > 0) mark(i - 1, x - 1, false)
       if (x < width - 1) mark(i + 1, x + 1, false)
@@ -79,13 +98,29 @@ export class LivePick {
 
   /** The edge pixels among these and among those that look at one of these, each once. */
   private softenAround(moved: readonly number[]): void {
-    const { marks, coverage, pixels, picture: { width, height } } = this
+    const {
+      marks,
+      coverage,
+      pixels,
+      picture: { width, height },
+    } = this
     const todo: number[] = []
-    const ask = (j: number): void => { if (marks[j] === IN_EDGE) { marks[j] = IN_ASKED; todo.push(j) } else if (marks[j] === OUT_EDGE) { marks[j] = OUT_ASKED; todo.push(j) } }
+    const ask = (j: number): void => {
+      if (marks[j] === IN_EDGE) {
+        marks[j] = IN_ASKED
+        todo.push(j)
+      } else if (marks[j] === OUT_EDGE) {
+        marks[j] = OUT_ASKED
+        todo.push(j)
+      }
+    }
     for (const i of moved) {
-      const y = (i / width) | 0, x = i - y * width
-      const left = x >= AWAY ? AWAY : 0, right = x + AWAY < width ? AWAY : 0
-      for (let dy = y >= AWAY ? -AWAY : 0; dy <= AWAY && y + dy < height; dy += AWAY) for (let j = i + dy * width - left; j <= i + dy * width + right; j += AWAY) ask(j)
+      const y = (i / width) | 0,
+        x = i - y * width
+      const left = x >= AWAY ? AWAY : 0,
+        right = x + AWAY < width ? AWAY : 0
+      for (let dy = y >= AWAY ? -AWAY : 0; dy <= AWAY && y + dy < height; dy += AWAY)
+        for (let j = i + dy * width - left; j <= i + dy * width + right; j += AWAY) ask(j)
     }
     for (const j of todo) marks[j] = marks[j] === IN_ASKED ? IN_EDGE : OUT_EDGE
     for (const j of todo) coverage[j] = coverageAt(marks, pixels, width, height, j)
@@ -93,7 +128,8 @@ export class LivePick {
 }
 
 /** Edge pixels already on the list. */
-const IN_ASKED = 253, OUT_ASKED = 2
+const IN_ASKED = 253,
+  OUT_ASKED = 2
 
 function setAll(marks: Uint8Array, indices: Int32Array, value: number): void {
   for (let k = 0; k < indices.length; k++) marks[indices[k]] = value
@@ -102,7 +138,10 @@ function setAll(marks: Uint8Array, indices: Int32Array, value: number): void {
 /** What a pixel's mark must be, given which side it and its four neighbours are on. */
 function markOf(marks: Uint8Array, i: number, x: number, width: number, height: number): number {
   const inside = marks[i] >= IN_EDGE
-  const onEdge = (x > 0 && marks[i - 1] >= IN_EDGE !== inside) || (x < width - 1 && marks[i + 1] >= IN_EDGE !== inside) ||
-    (i >= width && marks[i - width] >= IN_EDGE !== inside) || (i < width * (height - 1) && marks[i + width] >= IN_EDGE !== inside)
+  const onEdge =
+    (x > 0 && marks[i - 1] >= IN_EDGE !== inside) ||
+    (x < width - 1 && marks[i + 1] >= IN_EDGE !== inside) ||
+    (i >= width && marks[i - width] >= IN_EDGE !== inside) ||
+    (i < width * (height - 1) && marks[i + width] >= IN_EDGE !== inside)
   return inside ? (onEdge ? IN_EDGE : IN) : onEdge ? OUT_EDGE : OUT
 }

@@ -18,7 +18,8 @@ export function toleranceCurve(ends: Int32Array): ToleranceCurve {
   const shares = Array.from(ends, (count) => count / ends[255])
   const spills: number[] = []
   for (let t = STILL_STEPS + 1; t < 256; t++) {
-    const leap = shares[t] - shares[t - 1], before = (shares[t - 1] - shares[t - 1 - STILL_STEPS]) / STILL_STEPS
+    const leap = shares[t] - shares[t - 1],
+      before = (shares[t - 1] - shares[t - 1 - STILL_STEPS]) / STILL_STEPS
     if (leap >= LEAST_LEAP && leap >= LEAP_RATIO * before) spills.push(t)
   }
   return { shares, spills }

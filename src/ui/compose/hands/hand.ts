@@ -6,7 +6,14 @@ import { type Project } from '@/document/types'
 import { type Drag } from '@/ui/finders/finder'
 import { type Hand } from '@/ui/store/bench'
 
-export interface HandPress { readonly project: Project; /** Canvas px. */ readonly point: readonly [number, number]; /** CSS px for one canvas px. */ readonly scale: number; readonly shift: boolean; readonly alt: boolean; readonly pressure?: number }
+export interface HandPress {
+  readonly project: Project
+  /** Canvas px. */ readonly point: readonly [number, number]
+  /** CSS px for one canvas px. */ readonly scale: number
+  readonly shift: boolean
+  readonly alt: boolean
+  readonly pressure?: number
+}
 export interface HandPage {
   readonly id: Hand
   readonly name: string

@@ -12,12 +12,22 @@ import { get } from '@/ui/store/bench'
 export function painter(project: Project): ((fill: Fill, step: FindingStep | null, erase?: boolean) => Edit) | null {
   const active = layerById(project, project.activeLayer)
   const onto = active?.kind === 'paint' ? active : null
-  if (onto?.locked || (onto && !onto.visible)) { toast(onto.locked ? `${onto.name} is locked.` : `${onto.name} is hidden: show it to paint on it.`); return null }
-  const layer = onto?.id ?? crypto.randomUUID(), item = crypto.randomUUID(), within = project.selection
-  return (fill, step, erase = false) => (draft) => {
-    if (!onto) addLayer(paintLayer(layer, 'Paint', project.canvas), active?.id ?? null)(draft)
-    paint(layer, item, { fill, erase, within }, step)(draft)
+  if (onto?.locked || (onto && !onto.visible)) {
+    toast(onto.locked ? `${onto.name} is locked.` : `${onto.name} is hidden: show it to paint on it.`)
+    return null
   }
+  const layer = onto?.id ?? crypto.randomUUID(),
+    item = crypto.randomUUID(),
+    within = project.selection
+  return (fill, step, erase = false) =>
+    (draft) => {
+      if (!onto) addLayer(paintLayer(layer, 'Paint', project.canvas), active?.id ?? null)(draft)
+      paint(layer, item, { fill, erase, within }, step)(draft)
+    }
 }
 /** True when there is something painted on the active layer to rub out. */
-export const canErase = (): boolean => { const { project } = get(), active = project && layerById(project, project.activeLayer); return active?.kind === 'paint' }
+export const canErase = (): boolean => {
+  const { project } = get(),
+    active = project && layerById(project, project.activeLayer)
+  return active?.kind === 'paint'
+}

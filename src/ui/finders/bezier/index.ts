@@ -7,8 +7,19 @@ import { Panel } from './Panel'
 import { finish, press, takeBack } from './press'
 
 export const bezierPage: FinderPage<'path'> = {
-  id: 'bezier', kind: 'path', name: 'Bézier', group: 'outline', icon: PenTool,
+  id: 'bezier',
+  kind: 'path',
+  name: 'Bézier',
+  group: 'outline',
+  icon: PenTool,
   hint: 'Click for corners, drag for smooth points. The ring at the start, a double click or Enter closes; Backspace takes the last point back, Esc leaves the path open.',
-  summary: (step) => { const path = subpathsOf(step.d); return `${path.reduce((sum, { nodes }) => sum + nodes.length, 0)} points${openEnd(path) ? ' · open' : ''}` },
-  press, Handles, Panel, finish, takeBack,
+  summary: (step) => {
+    const path = subpathsOf(step.d)
+    return `${path.reduce((sum, { nodes }) => sum + nodes.length, 0)} points${openEnd(path) ? ' · open' : ''}`
+  },
+  press,
+  Handles,
+  Panel,
+  finish,
+  takeBack,
 }

@@ -1,6 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { flattened, pathData, subpathsOf } from '@/core/vector/path'
-import { appended, closedAt, converted, inserted, isSmooth, mirrored, movedAll, movedHandle, movedNode, nearestPlace, withoutLast, withoutNode } from './nodes'
+import {
+  appended,
+  closedAt,
+  converted,
+  inserted,
+  isSmooth,
+  mirrored,
+  movedAll,
+  movedHandle,
+  movedNode,
+  nearestPlace,
+  withoutLast,
+  withoutNode,
+} from './nodes'
 
 const square = subpathsOf('M0 0 L100 0 L100 100 L0 100 Z')
 
@@ -34,7 +47,8 @@ describe('a path under the hand', () => {
     expect(place.index).toBe(1)
     const more = inserted(round, place.subpath, place.index, place.t)
     expect(more[0].nodes).toHaveLength(5)
-    const far = (a: readonly (readonly [number, number])[], b: readonly (readonly [number, number])[]) => Math.max(...a.map(([x, y]) => Math.min(...b.map(([p, q]) => Math.hypot(p - x, q - y)))))
+    const far = (a: readonly (readonly [number, number])[], b: readonly (readonly [number, number])[]) =>
+      Math.max(...a.map(([x, y]) => Math.min(...b.map(([p, q]) => Math.hypot(p - x, q - y)))))
     expect(far(flattened(more)[0], flattened(round)[0])).toBeLessThan(0.5)
     expect(withoutNode(more, 0, 2)[0].nodes).toHaveLength(4)
     expect(inserted(square, 0, 3, 0.5)[0].nodes.at(-1)!.at).toEqual([0, 50]) // on the closing side

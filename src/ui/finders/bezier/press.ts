@@ -10,7 +10,8 @@ type PathStep = StepOfKind<'path'>
 type Point = readonly [number, number]
 
 /** Nearer than this (CSS px) to the start, a press closes the path; nearer to the last point, it is a double click. */
-const CLOSE_PX = 9, DOUBLE_PX = 3
+const CLOSE_PX = 9,
+  DOUBLE_PX = 3
 /** A drag of more than this makes a smooth point. */
 const DRAG_PX = 4
 const LEAST_POINTS = 2
@@ -20,16 +21,26 @@ const pulled = new Map<string, { at: Point; out: Point }[]>()
 
 function withPulled(path: Subpaths, id: string): Subpaths {
   const last = openEnd(path)?.nodes.at(-1)
-  const handle = last && pulled.get(id)?.findLast(({ at }) => Math.hypot(last.at[0] - at[0], last.at[1] - at[1]) <= 0.01)
-  return handle ? [...path.slice(0, -1), { closed: false, nodes: [...openEnd(path)!.nodes.slice(0, -1), { ...last, out: handle.out }] }] : path
+  const handle =
+    last && pulled.get(id)?.findLast(({ at }) => Math.hypot(last.at[0] - at[0], last.at[1] - at[1]) <= 0.01)
+  return handle
+    ? [
+        ...path.slice(0, -1),
+        { closed: false, nodes: [...openEnd(path)!.nodes.slice(0, -1), { ...last, out: handle.out }] },
+      ]
+    : path
 }
 
 /** A path that began smooth ends smooth. */
-const closed = (path: Subpaths): Subpaths => { const first = openEnd(path)?.nodes[0]; return closedAt(path, first?.out && mirrored(first.at, first.out)) }
+const closed = (path: Subpaths): Subpaths => {
+  const first = openEnd(path)?.nodes[0]
+  return closedAt(path, first?.out && mirrored(first.at, first.out))
+}
 
 /** The path step whose end is open, if it is the open one. */
 function openPath(): PathStep | undefined {
-  const { openStep, home } = get(), project = shownProject(get())
+  const { openStep, home } = get(),
+    project = shownProject(get())
   const step = project && recipeAt(project, home)?.steps.find((s) => s.id === openStep)
   return step?.kind === 'path' && openEnd(subpathsOf(step.d)) ? step : undefined
 }
@@ -38,33 +49,59 @@ function openPath(): PathStep | undefined {
 export function press(at: Press, open: PathStep | undefined): Drag {
   const step = !at.further && open && openEnd(subpathsOf(open.d)) ? open : undefined
   const before: Subpaths = step ? withPulled(subpathsOf(step.d), step.id!) : []
-  const end = openEnd(before), near = (p: readonly [number, number] | undefined, px: number) => p !== undefined && Math.hypot(p[0] - at.point[0], p[1] - at.point[1]) * at.scale < px
+  const end = openEnd(before),
+    near = (p: readonly [number, number] | undefined, px: number) =>
+      p !== undefined && Math.hypot(p[0] - at.point[0], p[1] - at.point[1]) * at.scale < px
   const many = (end?.nodes.length ?? 0) >= LEAST_POINTS
-  if (step && many && near(end!.nodes.at(-1)!.at, DOUBLE_PX)) { finish(); return { move() {}, end() {} } }
+  if (step && many && near(end!.nodes.at(-1)!.at, DOUBLE_PX)) {
+    finish()
+    return { move() {}, end() {} }
+  }
   const closes = step !== undefined && many && near(end!.nodes[0].at, CLOSE_PX)
   const id = step?.id ?? crypto.randomUUID()
-  const put = (path: Subpaths) => preview(step ? changeStep(at.home, id, { d: pathData(path) }) : addStep(at.home, parseStep({ kind: 'path', id, name: 'Bézier', op: at.first ? 'add' : at.op, d: pathData(path) })))
+  const put = (path: Subpaths) =>
+    preview(
+      step
+        ? changeStep(at.home, id, { d: pathData(path) })
+        : addStep(
+            at.home,
+            parseStep({ kind: 'path', id, name: 'Bézier', op: at.first ? 'add' : at.op, d: pathData(path) }),
+          ),
+    )
   put(closes ? closed(before) : appended(before, { at: at.point }))
   set({ openStep: id, drawing: closes ? null : id, node: null })
   return {
     move(point, _modifiers, screen) {
       if (Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) < DRAG_PX) return
       const start = closes ? end!.nodes[0].at : at.point
-      put(closes ? closedAt(before, mirrored(start, point)) : appended(before, { at: start, out: point, into: mirrored(start, point) }))
+      put(
+        closes
+          ? closedAt(before, mirrored(start, point))
+          : appended(before, { at: start, out: point, into: mirrored(start, point) }),
+      )
       pulled.set(id, [...(pulled.get(id) ?? []).filter((p) => p.at !== start), { at: start, out: point }])
     },
-    end() { if (!settle(closes ? 'Close path' : step ? 'Add point' : 'Bézier')) abandon() },
+    end() {
+      if (!settle(closes ? 'Close path' : step ? 'Add point' : 'Bézier')) abandon()
+    },
   }
 }
 
 /** Closes the path that is drawn; one of a single point goes. */
 export function finish(): void {
-  const step = openPath(), { drawing, home } = get()
+  const step = openPath(),
+    { drawing, home } = get()
   set({ drawing: null })
   if (!step || drawing !== step.id) return
   const path = withPulled(subpathsOf(step.d), step.id!)
-  if (openEnd(path)!.nodes.length >= LEAST_POINTS) { act('Close path', changeStep(home, step.id!, { d: pathData(closed(path)) })); return }
-  if (path.length === 1) { act('Remove path', removeStep(home, step.id!)); set({ openStep: null }) } else act('Take point back', changeStep(home, step.id!, { d: pathData(withoutLast(path)) }))
+  if (openEnd(path)!.nodes.length >= LEAST_POINTS) {
+    act('Close path', changeStep(home, step.id!, { d: pathData(closed(path)) }))
+    return
+  }
+  if (path.length === 1) {
+    act('Remove path', removeStep(home, step.id!))
+    set({ openStep: null })
+  } else act('Take point back', changeStep(home, step.id!, { d: pathData(withoutLast(path)) }))
 }
 
 export function takeBack(): void {
@@ -72,5 +109,8 @@ export function takeBack(): void {
   if (!step) return
   const path = withoutLast(subpathsOf(step.d))
   if (path.length) act('Take point back', changeStep(get().home, step.id!, { d: pathData(path) }))
-  else { act('Remove path', removeStep(get().home, step.id!)); set({ drawing: null, openStep: null }) }
+  else {
+    act('Remove path', removeStep(get().home, step.id!))
+    set({ drawing: null, openStep: null })
+  }
 }

@@ -17,11 +17,25 @@ const DRAG_PX = 5
 /** A click sets a spot, a drag paints many. Alt sets spots that exclude. Each is a step of its own. */
 function press(at: Press): Drag {
   const { radius, core, spread } = get().spot
-  const keep = at.op !== 'subtract', op = at.op === 'intersect' && !at.first ? 'intersect' : 'add'
-  const spotAt = ([x, y]: readonly [number, number]): Step => parseStep({ kind: 'colourSpot', id: crypto.randomUUID(), at: [Math.floor(x) + 0.5, Math.floor(y) + 0.5], radius, core, spread, keep, op })
+  const keep = at.op !== 'subtract',
+    op = at.op === 'intersect' && !at.first ? 'intersect' : 'add'
+  const spotAt = ([x, y]: readonly [number, number]): Step =>
+    parseStep({
+      kind: 'colourSpot',
+      id: crypto.randomUUID(),
+      at: [Math.floor(x) + 0.5, Math.floor(y) + 0.5],
+      radius,
+      core,
+      spread,
+      keep,
+      op,
+    })
   const spots = [spotAt(at.point)]
   let last = at.point
-  const show = () => { preview(putSteps(at.home, spots, false)); set({ openStep: spots.at(-1)!.id! }) }
+  const show = () => {
+    preview(putSteps(at.home, spots, false))
+    set({ openStep: spots.at(-1)!.id! })
+  }
   show()
   return {
     move(point, _modifiers, screen) {
@@ -31,27 +45,80 @@ function press(at: Press): Drag {
       spots.push(spotAt(point))
       show()
     },
-    end() { if (!settle(spots.length > 1 ? `${spots.length} spots` : keep ? 'Spot' : 'Excluding spot')) abandon() },
+    end() {
+      if (!settle(spots.length > 1 ? `${spots.length} spots` : keep ? 'Spot' : 'Excluding spot')) abandon()
+    },
   }
 }
 
 /** Both rings, each with a grip, and the middle to move it by; before there is a spot, the ring that the next one gets. */
 function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<SpotStep>) {
   const next = useBench((state) => state.spot)
-  const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), scale = Math.abs(bx - ax)
-  const ring = (x: number, y: number, radius: number, colour: string, dash?: string) => [['#fff', 3], [colour, 1.4]].map(([stroke, width]) => <circle key={String(stroke)} cx={x} cy={y} r={Math.max(0, radius)} fill="none" stroke={String(stroke)} strokeWidth={width} strokeDasharray={dash} pointerEvents="none" />)
+  const [ax] = toScreen(0, 0),
+    [bx] = toScreen(1, 0),
+    scale = Math.abs(bx - ax)
+  const ring = (x: number, y: number, radius: number, colour: string, dash?: string) =>
+    [
+      ['#fff', 3],
+      [colour, 1.4],
+    ].map(([stroke, width]) => (
+      <circle
+        key={String(stroke)}
+        cx={x}
+        cy={y}
+        r={Math.max(0, radius)}
+        fill="none"
+        stroke={String(stroke)}
+        strokeWidth={width}
+        strokeDasharray={dash}
+        pointerEvents="none"
+      />
+    ))
   const hover = pointer && <g opacity={0.7}>{ring(pointer[0], pointer[1], next.radius * scale, '#1b1b1b', '2 3')}</g>
   if (!('at' in step)) return hover || null
-  const [x, y] = toScreen(step.at[0], step.at[1]), outer = step.radius * scale, inner = outer * step.core, colour = step.keep ? '#2351c8' : '#b36b00'
+  const [x, y] = toScreen(step.at[0], step.at[1]),
+    outer = step.radius * scale,
+    inner = outer * step.core,
+    colour = step.keep ? '#2351c8' : '#b36b00'
   const show = (values: object) => preview(changeStep(home, step.id!, values))
-  const distance = (px: number, py: number) => Math.hypot(...(fromScreen(px, py).map((v, k) => v - step.at[k]) as [number, number]))
+  const distance = (px: number, py: number) =>
+    Math.hypot(...(fromScreen(px, py).map((v, k) => v - step.at[k]) as [number, number]))
   return (
     <g>
       {ring(x, y, outer, colour, step.keep ? undefined : '6 3')}
       {ring(x, y, inner, colour, '2 3')}
-      <Grip label="Move spot" cursor="move" shape="diamond" x={x} y={y} drag={(px, py) => { const [sx, sy] = fromScreen(px, py); show({ at: [Math.floor(sx) + 0.5, Math.floor(sy) + 0.5] }) }} />
-      <Grip label="Outer ring" cursor="ew-resize" shape="round" x={x + outer} y={y} drag={(px, py) => { const radius = Math.max(1, Math.round(distance(px, py))); show({ radius }) }} end={() => set({ spot: { ...get().spot, radius: step.radius } })} />
-      <Grip label="Inner ring" cursor="ew-resize" shape="round" small x={x - inner} y={y} drag={(px, py) => show({ core: Math.round(Math.min(1, distance(px, py) / step.radius) * 100) / 100 })} />
+      <Grip
+        label="Move spot"
+        cursor="move"
+        shape="diamond"
+        x={x}
+        y={y}
+        drag={(px, py) => {
+          const [sx, sy] = fromScreen(px, py)
+          show({ at: [Math.floor(sx) + 0.5, Math.floor(sy) + 0.5] })
+        }}
+      />
+      <Grip
+        label="Outer ring"
+        cursor="ew-resize"
+        shape="round"
+        x={x + outer}
+        y={y}
+        drag={(px, py) => {
+          const radius = Math.max(1, Math.round(distance(px, py)))
+          show({ radius })
+        }}
+        end={() => set({ spot: { ...get().spot, radius: step.radius } })}
+      />
+      <Grip
+        label="Inner ring"
+        cursor="ew-resize"
+        shape="round"
+        small
+        x={x - inner}
+        y={y}
+        drag={(px, py) => show({ core: Math.round(Math.min(1, distance(px, py) / step.radius) * 100) / 100 })}
+      />
       {hover}
     </g>
   )
@@ -64,11 +131,53 @@ function Panel({ step, home }: PanelProps<SpotStep>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
   return (
     <>
-      <Choice small label="What the spot does" value={step.keep ? 'keep' : 'exclude'} options={[['keep', 'keeps'], ['exclude', 'excludes']]} onChange={(v) => act(v === 'keep' ? 'Spot keeps' : 'Spot excludes', edit({ keep: v === 'keep' }))} />
-      <Slider label="Radius" value={step.radius} {...radiusSlider} onPreview={(radius) => preview(edit({ radius }))} onSettle={(radius) => act('Change radius', edit({ radius }))} />
-      <Slider label="Core" value={step.core * 100} {...percent} fallback={50} onPreview={(v) => preview(edit({ core: v / 100 }))} onSettle={(v) => act('Change core', edit({ core: v / 100 }))} />
-      <Slider label="Spread" value={step.spread} min={0} max={100} step={0.5} digits={1} fallback={24} curve={1.5} onPreview={(spread) => preview(edit({ spread }))} onSettle={(spread) => act('Change spread', edit({ spread }))} />
-      <Choice small label="What is looked at" value={step.sample} options={[['all', 'all layers'], ['layer', 'this layer']]} onChange={(sample) => act('Change what is looked at', edit({ sample }))} />
+      <Choice
+        small
+        label="What the spot does"
+        value={step.keep ? 'keep' : 'exclude'}
+        options={[
+          ['keep', 'keeps'],
+          ['exclude', 'excludes'],
+        ]}
+        onChange={(v) => act(v === 'keep' ? 'Spot keeps' : 'Spot excludes', edit({ keep: v === 'keep' }))}
+      />
+      <Slider
+        label="Radius"
+        value={step.radius}
+        {...radiusSlider}
+        onPreview={(radius) => preview(edit({ radius }))}
+        onSettle={(radius) => act('Change radius', edit({ radius }))}
+      />
+      <Slider
+        label="Core"
+        value={step.core * 100}
+        {...percent}
+        fallback={50}
+        onPreview={(v) => preview(edit({ core: v / 100 }))}
+        onSettle={(v) => act('Change core', edit({ core: v / 100 }))}
+      />
+      <Slider
+        label="Spread"
+        value={step.spread}
+        min={0}
+        max={100}
+        step={0.5}
+        digits={1}
+        fallback={24}
+        curve={1.5}
+        onPreview={(spread) => preview(edit({ spread }))}
+        onSettle={(spread) => act('Change spread', edit({ spread }))}
+      />
+      <Choice
+        small
+        label="What is looked at"
+        value={step.sample}
+        options={[
+          ['all', 'all layers'],
+          ['layer', 'this layer'],
+        ]}
+        onChange={(sample) => act('Change what is looked at', edit({ sample }))}
+      />
     </>
   )
 }
@@ -79,16 +188,49 @@ function Tool() {
   const change = (values: Partial<typeof spot>) => set({ spot: { ...spot, ...values } })
   return (
     <div className="mb-3 space-y-1 px-1">
-      <Slider label="Radius" value={spot.radius} {...radiusSlider} onPreview={(radius) => change({ radius })} onSettle={(radius) => change({ radius })} />
-      <Slider label="Core" value={spot.core * 100} {...percent} fallback={50} onPreview={(v) => change({ core: v / 100 })} onSettle={(v) => change({ core: v / 100 })} />
-      <Slider label="Spread" value={spot.spread} min={0} max={100} step={0.5} digits={1} fallback={24} curve={1.5} onPreview={(spread) => change({ spread })} onSettle={(spread) => change({ spread })} />
+      <Slider
+        label="Radius"
+        value={spot.radius}
+        {...radiusSlider}
+        onPreview={(radius) => change({ radius })}
+        onSettle={(radius) => change({ radius })}
+      />
+      <Slider
+        label="Core"
+        value={spot.core * 100}
+        {...percent}
+        fallback={50}
+        onPreview={(v) => change({ core: v / 100 })}
+        onSettle={(v) => change({ core: v / 100 })}
+      />
+      <Slider
+        label="Spread"
+        value={spot.spread}
+        min={0}
+        max={100}
+        step={0.5}
+        digits={1}
+        fallback={24}
+        curve={1.5}
+        onPreview={(spread) => change({ spread })}
+        onSettle={(spread) => change({ spread })}
+      />
     </div>
   )
 }
 
 export const colourSpotPage: FinderPage<'colourSpot'> = {
-  id: 'colourSpot', kind: 'colourSpot', name: 'Spot', group: 'colour', icon: CircleDot,
+  id: 'colourSpot',
+  kind: 'colourSpot',
+  name: 'Spot',
+  group: 'colour',
+  icon: CircleDot,
   hint: 'Click: what resembles the centre’s colour, tone and texture within the circle is found, fading between the rings. Drag to set many. Alt sets spots that exclude.',
   summary: (step) => `${step.keep ? 'keeps' : 'excludes'} · radius ${Math.round(step.radius)}`,
-  press, Handles, Panel, Tool, middle: ({ width, height }) => ({ at: [Math.floor(width / 2) + 0.5, Math.floor(height / 2) + 0.5], ...get().spot }), followsPointer: true,
+  press,
+  Handles,
+  Panel,
+  Tool,
+  middle: ({ width, height }) => ({ at: [Math.floor(width / 2) + 0.5, Math.floor(height / 2) + 0.5], ...get().spot }),
+  followsPointer: true,
 }

@@ -5,8 +5,16 @@ import { OutlinePanel } from '../outline/OutlinePanel'
 import { closeOutline, pressCorners, takeCornerBack } from '../outline/pressCorners'
 
 export const cornersPage: FinderPage<'polygon'> = {
-  id: 'corners', kind: 'polygon', name: 'Corners', group: 'outline', icon: Waypoints,
+  id: 'corners',
+  kind: 'polygon',
+  name: 'Corners',
+  group: 'outline',
+  icon: Waypoints,
   hint: 'Click corner by corner, drag in between for freehand pieces. The ring at the start, a double click or Enter closes; Backspace takes the last corner back.',
   summary: (step) => `${step.points.length} points`,
-  press: pressCorners({ kind: 'polygon', name: 'Corners' }), Handles: OutlineHandles, Panel: OutlinePanel, finish: closeOutline, takeBack: takeCornerBack,
+  press: pressCorners({ kind: 'polygon', name: 'Corners' }),
+  Handles: OutlineHandles,
+  Panel: OutlinePanel,
+  finish: closeOutline,
+  takeBack: takeCornerBack,
 }

@@ -17,18 +17,71 @@ const widthAt = (step: BandStep, i: number): number => step.widths?.[i] ?? step.
 
 /** The band under the outline, a grip at each point for its width there, and the outline's own handles. */
 function Handles(props: HandlesProps<BandStep>) {
-  const { step, home, toScreen } = props, n = step.points.length, drawing = useBench((state) => state.drawing === step.id)
-  const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), scale = Math.abs(bx - ax), at = step.points.map(([x, y]) => toScreen(x, y))
-  const area = at.reduce((sum, [x, y], i) => { const [u, v] = at[(i + 1) % n]; return sum + x * v - u * y }, 0), out = area > 0 ? 1 : -1
-  const outward = (i: number): [number, number] => { const [px, py] = at[(i + n - 1) % n], [qx, qy] = at[(i + 1) % n], length = Math.hypot(qx - px, qy - py) || 1; return [(out * (qy - py)) / length, (-out * (qx - px)) / length] }
+  const { step, home, toScreen } = props,
+    n = step.points.length,
+    drawing = useBench((state) => state.drawing === step.id)
+  const [ax] = toScreen(0, 0),
+    [bx] = toScreen(1, 0),
+    scale = Math.abs(bx - ax),
+    at = step.points.map(([x, y]) => toScreen(x, y))
+  const area = at.reduce((sum, [x, y], i) => {
+      const [u, v] = at[(i + 1) % n]
+      return sum + x * v - u * y
+    }, 0),
+    out = area > 0 ? 1 : -1
+  const outward = (i: number): [number, number] => {
+    const [px, py] = at[(i + n - 1) % n],
+      [qx, qy] = at[(i + 1) % n],
+      length = Math.hypot(qx - px, qy - py) || 1
+    return [(out * (qy - py)) / length, (-out * (qx - px)) / length]
+  }
   return (
     <g>
-      <g pointerEvents="none" stroke="#fff" opacity={0.32} strokeLinecap="round">{at.slice(0, drawing ? n - 1 : n).map(([x, y], i) => { const [u, v] = at[(i + 1) % n]; return <line key={i} x1={x} y1={y} x2={u} y2={v} strokeWidth={(widthAt(step, i) + widthAt(step, (i + 1) % n)) * scale} /> })}</g>
+      <g pointerEvents="none" stroke="#fff" opacity={0.32} strokeLinecap="round">
+        {at.slice(0, drawing ? n - 1 : n).map(([x, y], i) => {
+          const [u, v] = at[(i + 1) % n]
+          return (
+            <line
+              key={i}
+              x1={x}
+              y1={y}
+              x2={u}
+              y2={v}
+              strokeWidth={(widthAt(step, i) + widthAt(step, (i + 1) % n)) * scale}
+            />
+          )
+        })}
+      </g>
       <OutlineHandles {...props} />
-      {!drawing && n >= 3 && n <= MOST_WIDTHS && at.map(([x, y], i) => {
-        const [nx, ny] = outward(i), far = widthAt(step, i) * scale
-        return <Grip key={i} label={`Width at point ${i + 1}`} cursor="ew-resize" shape="round" small x={x + nx * Math.max(14, far)} y={y + ny * Math.max(14, far)} drag={(px, py) => preview(changeStep(home, step.id!, { widths: step.points.map((_, k) => (k === i ? Math.max(1, Math.min(1000, Math.round(((px - x) * nx + (py - y) * ny) / scale))) : widthAt(step, k))) }))} />
-      })}
+      {!drawing &&
+        n >= 3 &&
+        n <= MOST_WIDTHS &&
+        at.map(([x, y], i) => {
+          const [nx, ny] = outward(i),
+            far = widthAt(step, i) * scale
+          return (
+            <Grip
+              key={i}
+              label={`Width at point ${i + 1}`}
+              cursor="ew-resize"
+              shape="round"
+              small
+              x={x + nx * Math.max(14, far)}
+              y={y + ny * Math.max(14, far)}
+              drag={(px, py) =>
+                preview(
+                  changeStep(home, step.id!, {
+                    widths: step.points.map((_, k) =>
+                      k === i
+                        ? Math.max(1, Math.min(1000, Math.round(((px - x) * nx + (py - y) * ny) / scale)))
+                        : widthAt(step, k),
+                    ),
+                  }),
+                )
+              }
+            />
+          )
+        })}
     </g>
   )
 }
@@ -39,17 +92,51 @@ function Panel({ step, home }: PanelProps<BandStep>) {
   const width = (v: number) => edit({ width: v, ...(step.widths ? { widths: step.points.map(() => v) } : {}) })
   return (
     <>
-      <Slider label="Band" value={step.width} min={1} max={400} step={1} unit="px" curve={2} fallback={24} onPreview={(v) => preview(width(v))} onSettle={(v) => act('Change band', width(v))} />
-      <Slider label="Offset" value={step.offset} min={-100} max={100} step={0.5} digits={1} unit="px" fallback={0} curve={2} onPreview={(offset) => preview(edit({ offset }))} onSettle={(offset) => act('Change offset', edit({ offset }))} />
-      <p className="text-xs leading-relaxed text-[var(--muted)]">{step.points.length} points. Drag a point to move it, its round grip for the band’s width there; press on a side to add one, double-click one to remove it.</p>
+      <Slider
+        label="Band"
+        value={step.width}
+        min={1}
+        max={400}
+        step={1}
+        unit="px"
+        curve={2}
+        fallback={24}
+        onPreview={(v) => preview(width(v))}
+        onSettle={(v) => act('Change band', width(v))}
+      />
+      <Slider
+        label="Offset"
+        value={step.offset}
+        min={-100}
+        max={100}
+        step={0.5}
+        digits={1}
+        unit="px"
+        fallback={0}
+        curve={2}
+        onPreview={(offset) => preview(edit({ offset }))}
+        onSettle={(offset) => act('Change offset', edit({ offset }))}
+      />
+      <p className="text-xs leading-relaxed text-[var(--muted)]">
+        {step.points.length} points. Drag a point to move it, its round grip for the band’s width there; press on a side
+        to add one, double-click one to remove it.
+      </p>
       <SampleChoice step={step} home={home} />
     </>
   )
 }
 
 export const edgeBandPage: FinderPage<'edgeBand'> = {
-  id: 'edgeBand', kind: 'edgeBand', name: 'Edge band', group: 'outline', icon: CircleDashed,
+  id: 'edgeBand',
+  kind: 'edgeBand',
+  name: 'Edge band',
+  group: 'outline',
+  icon: CircleDashed,
   hint: 'Click loosely around a thing; the ring, a double click or Enter closes. The edge is found inside the band, and follows when you change points or band.',
   summary: (step) => `${step.points.length} points · band ${step.width} px`,
-  press: pressCorners({ kind: 'edgeBand' }), Handles, Panel, finish: closeOutline, takeBack: takeCornerBack,
+  press: pressCorners({ kind: 'edgeBand' }),
+  Handles,
+  Panel,
+  finish: closeOutline,
+  takeBack: takeCornerBack,
 }

@@ -11,7 +11,17 @@ function Panel({ step, home }: PanelProps<StepOfKind<'edgePaint'>>) {
   const edit = (sensitivity: number) => changeStep(home, step.id!, { sensitivity: sensitivity / 100 })
   return (
     <>
-      <Slider label="Sensitivity" value={step.sensitivity * 100} min={0} max={100} step={1} unit="%" fallback={50} onPreview={(v) => preview(edit(v))} onSettle={(v) => act('Change sensitivity', edit(v))} />
+      <Slider
+        label="Sensitivity"
+        value={step.sensitivity * 100}
+        min={0}
+        max={100}
+        step={1}
+        unit="%"
+        fallback={50}
+        onPreview={(v) => preview(edit(v))}
+        onSettle={(v) => act('Change sensitivity', edit(v))}
+      />
       <StrokesPanel step={step} home={home} />
       <SampleChoice step={step} home={home} />
     </>
@@ -19,8 +29,17 @@ function Panel({ step, home }: PanelProps<StepOfKind<'edgePaint'>>) {
 }
 
 export const edgePaintPage: FinderPage<'edgePaint'> = {
-  id: 'edgePaint', kind: 'edgePaint', name: 'Edge paint', group: 'brush', icon: Paintbrush2,
+  id: 'edgePaint',
+  kind: 'edgePaint',
+  name: 'Edge paint',
+  group: 'brush',
+  icon: Paintbrush2,
   hint: 'Drag along the inside of an edge: the brush covers what is like the colour under its middle and stops at edges. Alt paints a piece away.',
-  summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
-  press: pressBrush('edgePaint'), Handles: BrushRing, Panel, Tool: BrushTool, followsPointer: true,
+  summary: (step) =>
+    `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
+  press: pressBrush('edgePaint'),
+  Handles: BrushRing,
+  Panel,
+  Tool: BrushTool,
+  followsPointer: true,
 }

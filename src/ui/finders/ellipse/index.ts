@@ -7,8 +7,16 @@ import { boxInMiddle, boxSummary } from '../shape/box'
 import { pressBox } from '../shape/pressBox'
 
 export const ellipsePage: FinderPage<'ellipse'> = {
-  id: 'ellipse', kind: 'ellipse', name: 'Ellipse', group: 'shape', icon: Circle,
+  id: 'ellipse',
+  kind: 'ellipse',
+  name: 'Ellipse',
+  group: 'shape',
+  icon: Circle,
   hint: 'Drag the box around it; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
   summary: boxSummary,
-  press: pressBox('ellipse', 'Ellipse'), Handles: BoxHandles, Panel: BoxPanel, Tool: BoxTool, middle: boxInMiddle,
+  press: pressBox('ellipse', 'Ellipse'),
+  Handles: BoxHandles,
+  Panel: BoxPanel,
+  Tool: BoxTool,
+  middle: boxInMiddle,
 }

@@ -16,14 +16,26 @@ function press(at: Press, open: StepOfKind<'polygon'> | undefined): Drag {
   const drawn: Point[] = [at.point]
   const kept = () => rounded(simplify(steadied(drawn), TOLERANCE_PX / at.scale))
   return {
-    move(point) { drawn.push(point); if (drawn.length >= LEAST_POINTS) step.show({ name: 'Freehand', points: kept() }) },
-    end() { if (kept().length >= LEAST_POINTS) step.end('Freehand'); else if (get().live) abandon() },
+    move(point) {
+      drawn.push(point)
+      if (drawn.length >= LEAST_POINTS) step.show({ name: 'Freehand', points: kept() })
+    },
+    end() {
+      if (kept().length >= LEAST_POINTS) step.end('Freehand')
+      else if (get().live) abandon()
+    },
   }
 }
 
 export const freehandPage: FinderPage<'polygon'> = {
-  id: 'freehand', kind: 'polygon', name: 'Freehand', group: 'outline', icon: Spline,
+  id: 'freehand',
+  kind: 'polygon',
+  name: 'Freehand',
+  group: 'outline',
+  icon: Spline,
   hint: 'Drag around it; letting go closes the outline. Its points stay and can be moved. Shift before pressing adds another, Alt takes one away.',
   summary: (step) => `${step.points.length} points`,
-  press, Handles: OutlineHandles, Panel: OutlinePanel,
+  press,
+  Handles: OutlineHandles,
+  Panel: OutlinePanel,
 }

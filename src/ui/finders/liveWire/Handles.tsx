@@ -13,23 +13,44 @@ import { pin } from './press'
 type WireStep = StepOfKind<'liveWire'>
 const MOST_GRIPS = 160
 /** A piece at least this long (CSS px) that has stayed through so many moves is pinned; the more willingly the fewer. */
-const SETTLED_PX = 70, FEWEST_MOVES = 5, MORE_MOVES = 40
+const SETTLED_PX = 70,
+  FEWEST_MOVES = 5,
+  MORE_MOVES = 40
 
 const NONE: WireSoFar = { pinned: [], loose: [] }
 
 /** The wire as far as it is drawn and on to the pointer, as the engine finds it: one question at a time, the newest next. */
 function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: number): WireSoFar {
   const [wire, setWire] = useState<WireSoFar>(NONE)
-  const asking = useRef(false), wanted = useRef<{ step: WireStep; to: Point; scale: number } | null>(null), settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
+  const asking = useRef(false),
+    wanted = useRef<{ step: WireStep; to: Point; scale: number } | null>(null),
+    settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
   useEffect(() => {
-    if (!drawing || !to || !step.anchors.length) { wanted.current = null; setWire(NONE); return }
+    if (!drawing || !to || !step.anchors.length) {
+      wanted.current = null
+      setWire(NONE)
+      return
+    }
     wanted.current = { step, to, scale }
     const ask = () => {
       const now = wanted.current
       if (asking.current || !now) return
       asking.current = true
       wanted.current = null
-      askEngine((engine, request) => engine.wire(request, now.step, now.to))?.then((found) => { if (found) { setWire(found); pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current) } }, () => {}).finally(() => { asking.current = false; ask() })
+      askEngine((engine, request) => engine.wire(request, now.step, now.to))
+        ?.then(
+          (found) => {
+            if (found) {
+              setWire(found)
+              pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current)
+            }
+          },
+          () => {},
+        )
+        .finally(() => {
+          asking.current = false
+          ask()
+        })
     }
     ask()
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked anew when the pointer or the wire changed
@@ -38,32 +59,72 @@ function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: numb
 }
 
 /** Pins the wire where it has stayed the same over many moves. */
-function pinSettled(wire: readonly Point[], from: Point, scale: number, seen: { from: string; moves: number; until: Point }): void {
-  const { pins } = get().wire, at = wire.findIndex((p) => Math.hypot(p[0] - from[0], p[1] - from[1]) * scale >= SETTLED_PX)
-  if (pins <= 0 || at < 0 || at > wire.length - 4) { seen.moves = 0; return }
-  const here = wire[at], same = seen.from === String(from) && Math.hypot(here[0] - seen.until[0], here[1] - seen.until[1]) * scale < 2
+function pinSettled(
+  wire: readonly Point[],
+  from: Point,
+  scale: number,
+  seen: { from: string; moves: number; until: Point },
+): void {
+  const { pins } = get().wire,
+    at = wire.findIndex((p) => Math.hypot(p[0] - from[0], p[1] - from[1]) * scale >= SETTLED_PX)
+  if (pins <= 0 || at < 0 || at > wire.length - 4) {
+    seen.moves = 0
+    return
+  }
+  const here = wire[at],
+    same = seen.from === String(from) && Math.hypot(here[0] - seen.until[0], here[1] - seen.until[1]) * scale < 2
   seen.moves = same ? seen.moves + 1 : 0
   seen.from = String(from)
   seen.until = here
-  if (seen.moves >= FEWEST_MOVES + MORE_MOVES * (1 - pins)) { seen.moves = 0; pin([here], 'Pin by itself') }
+  if (seen.moves >= FEWEST_MOVES + MORE_MOVES * (1 - pins)) {
+    seen.moves = 0
+    pin([here], 'Pin by itself')
+  }
 }
 
 /** The anchors, and while drawing the wire to the pointer and the ring at the start. */
 export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<WireStep>) {
   const drawing = useBench((state) => state.drawing === step.id)
-  const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), scale = Math.abs(bx - ax)
+  const [ax] = toScreen(0, 0),
+    [bx] = toScreen(1, 0),
+    scale = Math.abs(bx - ax)
   const wire = useWire(step, drawing, pointer && fromScreen(...(pointer as [number, number])), scale)
-  const line = [...wire.pinned, ...wire.loose].map(([x, y]) => toScreen(x, y).join(',')).join(' '), anchors = step.anchors.map(([x, y]) => toScreen(x, y))
+  const line = [...wire.pinned, ...wire.loose].map(([x, y]) => toScreen(x, y).join(',')).join(' '),
+    anchors = step.anchors.map(([x, y]) => toScreen(x, y))
   return (
     <g>
-      {drawing && line && <g pointerEvents="none" fill="none" strokeLinejoin="round"><polyline points={line} stroke="#fff" strokeWidth={3.5} opacity={0.85} /><polyline points={line} stroke="#1b1b1b" strokeWidth={1.25} data-wire /></g>}
+      {drawing && line && (
+        <g pointerEvents="none" fill="none" strokeLinejoin="round">
+          <polyline points={line} stroke="#fff" strokeWidth={3.5} opacity={0.85} />
+          <polyline points={line} stroke="#1b1b1b" strokeWidth={1.25} data-wire />
+        </g>
+      )}
       {drawing
-        ? anchors.map(([x, y], i) => <rect key={i} x={x - 3} y={y - 3} width={6} height={6} fill="#fff" stroke="#1b1b1b" pointerEvents="none" />)
-        : anchors.length <= MOST_GRIPS && anchors.map(([x, y], i) => (
-          <g key={i} onDoubleClick={(event) => { event.stopPropagation(); if (anchors.length > 3) act('Unpin', changeStep(home, step.id!, { anchors: step.anchors.toSpliced(i, 1) })) }}>
-            <Grip label={`Anchor ${i + 1}`} cursor="move" shape="square" x={x} y={y} drag={(px, py) => preview(changeStep(home, step.id!, { anchors: step.anchors.with(i, fromScreen(px, py)) }))} />
-          </g>
-        ))}
+        ? anchors.map(([x, y], i) => (
+            <rect key={i} x={x - 3} y={y - 3} width={6} height={6} fill="#fff" stroke="#1b1b1b" pointerEvents="none" />
+          ))
+        : anchors.length <= MOST_GRIPS &&
+          anchors.map(([x, y], i) => (
+            <g
+              key={i}
+              onDoubleClick={(event) => {
+                event.stopPropagation()
+                if (anchors.length > 3)
+                  act('Unpin', changeStep(home, step.id!, { anchors: step.anchors.toSpliced(i, 1) }))
+              }}
+            >
+              <Grip
+                label={`Anchor ${i + 1}`}
+                cursor="move"
+                shape="square"
+                x={x}
+                y={y}
+                drag={(px, py) =>
+                  preview(changeStep(home, step.id!, { anchors: step.anchors.with(i, fromScreen(px, py)) }))
+                }
+              />
+            </g>
+          ))}
       {drawing && anchors.length > 0 && <StartRing at={anchors[0]} />}
     </g>
   )

@@ -7,13 +7,15 @@ import { type Drag, type Press } from '../finder'
 
 type WireStep = StepOfKind<'liveWire'>
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last anchor, it is a double click. */
-const CLOSE_PX = 9, DOUBLE_PX = 3
+const CLOSE_PX = 9,
+  DOUBLE_PX = 3
 const LEAST_ANCHORS = 3
 /** A straight piece is anchors so far apart, CSS px. */
 const STRAIGHT_PX = 6
 
 export function wireInDrawing(): WireStep | undefined {
-  const { drawing, home } = get(), project = shownProject(get())
+  const { drawing, home } = get(),
+    project = shownProject(get())
   const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
   return step?.kind === 'liveWire' ? step : undefined
 }
@@ -38,16 +40,38 @@ export function pin(anchors: readonly Point[], label: string): void {
 
 /** The first press starts, each further one pins; Shift pins at the end of a straight piece. */
 export function press(at: Press): Drag {
-  const step = wireInDrawing(), nothing = { move() {}, end() {} }
+  const step = wireInDrawing(),
+    nothing = { move() {}, end() {} }
   if (!step) {
-    const id = crypto.randomUUID(), { width, contrast } = get().wire
-    act('Start wire', addStep(at.home, parseStep({ kind: 'liveWire', id, op: at.first ? 'add' : at.op, anchors: [placed(at.point)], width, contrast })))
+    const id = crypto.randomUUID(),
+      { width, contrast } = get().wire
+    act(
+      'Start wire',
+      addStep(
+        at.home,
+        parseStep({ kind: 'liveWire', id, op: at.first ? 'add' : at.op, anchors: [placed(at.point)], width, contrast }),
+      ),
+    )
     set({ drawing: id, openStep: id })
     return nothing
   }
-  const last = step.anchors.at(-1)!, away = (p: Point) => Math.hypot(p[0] - at.point[0], p[1] - at.point[1]) * at.scale
-  if ((step.anchors.length >= LEAST_ANCHORS && away(step.anchors[0]) < CLOSE_PX) || away(last) < DOUBLE_PX) { closeWire(); return nothing }
+  const last = step.anchors.at(-1)!,
+    away = (p: Point) => Math.hypot(p[0] - at.point[0], p[1] - at.point[1]) * at.scale
+  if ((step.anchors.length >= LEAST_ANCHORS && away(step.anchors[0]) < CLOSE_PX) || away(last) < DOUBLE_PX) {
+    closeWire()
+    return nothing
+  }
   const pieces = at.shift ? Math.max(1, Math.ceil(away(last) / STRAIGHT_PX)) : 1
-  pin(Array.from({ length: pieces }, (_, k) => [last[0] + ((at.point[0] - last[0]) * (k + 1)) / pieces, last[1] + ((at.point[1] - last[1]) * (k + 1)) / pieces] as const), at.shift ? 'Straight piece' : 'Pin')
+  pin(
+    Array.from(
+      { length: pieces },
+      (_, k) =>
+        [
+          last[0] + ((at.point[0] - last[0]) * (k + 1)) / pieces,
+          last[1] + ((at.point[1] - last[1]) * (k + 1)) / pieces,
+        ] as const,
+    ),
+    at.shift ? 'Straight piece' : 'Pin',
+  )
   return nothing
 }

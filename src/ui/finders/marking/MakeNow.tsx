@@ -6,11 +6,19 @@ import { act, get, set, shownProject } from '@/ui/store/bench'
 /** Makes a step that needs no place in the picture. */
 export function MakeNow({ kind, name }: { kind: 'subject' | 'sky'; name: string }) {
   const make = () => {
-    const { home, nextOp } = get(), project = shownProject(get())
+    const { home, nextOp } = get(),
+      project = shownProject(get())
     if (!project) return
-    const id = crypto.randomUUID(), first = !recipeAt(project, home)?.steps.length
-    act(name, addStep(home, parseStep({ kind, id, op: first ? 'add' : nextOp ?? 'add' })))
+    const id = crypto.randomUUID(),
+      first = !recipeAt(project, home)?.steps.length
+    act(name, addStep(home, parseStep({ kind, id, op: first ? 'add' : (nextOp ?? 'add') })))
     set({ openStep: id })
   }
-  return <div className="mb-3 px-1"><Button className="w-full" onClick={make}>{name}</Button></div>
+  return (
+    <div className="mb-3 px-1">
+      <Button className="w-full" onClick={make}>
+        {name}
+      </Button>
+    </div>
+  )
 }

@@ -5,5 +5,18 @@ import { set, useBench } from '@/ui/store/bench'
 export function MarkerSize() {
   const marker = useBench((state) => state.marker)
   const change = (size: number) => set({ marker: { ...marker, size } })
-  return <Slider label="Size" value={marker.size} min={1} max={1000} step={1} unit="px" curve={2.5} fallback={24} onPreview={change} onSettle={change} />
+  return (
+    <Slider
+      label="Size"
+      value={marker.size}
+      min={1}
+      max={1000}
+      step={1}
+      unit="px"
+      curve={2.5}
+      fallback={24}
+      onPreview={change}
+      onSettle={change}
+    />
+  )
 }

@@ -11,16 +11,39 @@ import { drawMark, type MarkKind, MarkRing, MarkStrokes } from '../marking/strok
 
 type MarksStep = StepOfKind<'marks'>
 const KINDS: readonly MarkKind[] = ['keep', 'drop', 'unsure']
-const WORDS: Record<MarkMode, string> = { outline: 'Outline', keep: 'Mark keep', drop: 'Mark drop', unsure: 'Mark unsure' }
+const WORDS: Record<MarkMode, string> = {
+  outline: 'Outline',
+  keep: 'Mark keep',
+  drop: 'Mark drop',
+  unsure: 'Mark unsure',
+}
 const LEAST_POINTS = 3
 
 /** A drag is a stroke of the chosen kind, or the rough outline; with Alt a stroke drops. Shift begins a further step. */
 function press(at: Press, open: MarksStep | undefined): Drag {
-  const { size, mode } = get().marker, kind: MarkMode = at.keys && at.op === 'subtract' && open ? 'drop' : mode
-  const into = open && (kind === 'drop' || !at.further) ? open : undefined, id = into?.id ?? crypto.randomUUID()
+  const { size, mode } = get().marker,
+    kind: MarkMode = at.keys && at.op === 'subtract' && open ? 'drop' : mode
+  const into = open && (kind === 'drop' || !at.further) ? open : undefined,
+    id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
-  const values = (points: readonly (readonly [number, number])[]) => kind === 'outline' ? (points.length >= LEAST_POINTS ? { outline: points } : {}) : { [kind]: [...(into?.[kind] ?? []), { points, size }] }
-  return drawMark(at, (points) => preview(into ? changeStep(at.home, id, values(points)) : addStep(at.home, parseStep({ kind: 'marks', id, op: at.first ? 'add' : at.op, ...values(points) }))), () => { if (!settle(WORDS[kind])) abandon() })
+  const values = (points: readonly (readonly [number, number])[]) =>
+    kind === 'outline'
+      ? points.length >= LEAST_POINTS
+        ? { outline: points }
+        : {}
+      : { [kind]: [...(into?.[kind] ?? []), { points, size }] }
+  return drawMark(
+    at,
+    (points) =>
+      preview(
+        into
+          ? changeStep(at.home, id, values(points))
+          : addStep(at.home, parseStep({ kind: 'marks', id, op: at.first ? 'add' : at.op, ...values(points) })),
+      ),
+    () => {
+      if (!settle(WORDS[kind])) abandon()
+    },
+  )
 }
 
 function Handles({ step, toScreen, pointer }: HandlesProps<MarksStep>) {
@@ -28,8 +51,18 @@ function Handles({ step, toScreen, pointer }: HandlesProps<MarksStep>) {
   const outline = 'outline' in step ? step.outline?.map(([x, y]) => toScreen(x, y).join(',')).join(' ') : undefined
   return (
     <>
-      {outline && <g pointerEvents="none" fill="none"><polygon points={outline} stroke="#fff" strokeWidth={3} opacity={0.8} /><polygon points={outline} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="6 4" /></g>}
-      {'keep' in step && <MarkStrokes strokes={KINDS.flatMap((kind) => step[kind].map((stroke) => ({ ...stroke, mode: kind })))} toScreen={toScreen} />}
+      {outline && (
+        <g pointerEvents="none" fill="none">
+          <polygon points={outline} stroke="#fff" strokeWidth={3} opacity={0.8} />
+          <polygon points={outline} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="6 4" />
+        </g>
+      )}
+      {'keep' in step && (
+        <MarkStrokes
+          strokes={KINDS.flatMap((kind) => step[kind].map((stroke) => ({ ...stroke, mode: kind })))}
+          toScreen={toScreen}
+        />
+      )}
       {mode !== 'outline' && <MarkRing toScreen={toScreen} pointer={pointer} mode={mode} />}
     </>
   )
@@ -40,12 +73,35 @@ function Panel({ step, home }: PanelProps<MarksStep>) {
     <>
       {KINDS.map((kind) => (
         <div key={kind} className="flex items-center justify-between text-[13px]">
-          <span>{step[kind].length} {kind}</span>
-          <IconButton label={`Remove the last ${kind} mark`} why={step[kind].length ? undefined : 'There is none.'} onClick={() => act(`Remove ${kind} mark`, changeStep(home, step.id!, { [kind]: step[kind].slice(0, -1) }))}><Trash2 size={15} /></IconButton>
+          <span>
+            {step[kind].length} {kind}
+          </span>
+          <IconButton
+            label={`Remove the last ${kind} mark`}
+            why={step[kind].length ? undefined : 'There is none.'}
+            onClick={() => act(`Remove ${kind} mark`, changeStep(home, step.id!, { [kind]: step[kind].slice(0, -1) }))}
+          >
+            <Trash2 size={15} />
+          </IconButton>
         </div>
       ))}
-      {step.unsure.length > 0 && <Choice small label="How what is unsure is solved" value={step.solver} options={[['closedForm', 'by windows'], ['sampling', 'by samples']]} onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))} />}
-      {step.unsure.length > 0 && <p className="text-xs leading-relaxed text-[var(--muted)]">By windows for calm surroundings, by samples for busy ones.</p>}
+      {step.unsure.length > 0 && (
+        <Choice
+          small
+          label="How what is unsure is solved"
+          value={step.solver}
+          options={[
+            ['closedForm', 'by windows'],
+            ['sampling', 'by samples'],
+          ]}
+          onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))}
+        />
+      )}
+      {step.unsure.length > 0 && (
+        <p className="text-xs leading-relaxed text-[var(--muted)]">
+          By windows for calm surroundings, by samples for busy ones.
+        </p>
+      )}
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -56,16 +112,36 @@ function Tool() {
   const marker = useBench((state) => state.marker)
   return (
     <div className="mb-3 space-y-1.5 px-1">
-      <Choice small label="What the next stroke marks" value={marker.mode} options={[['outline', 'outline'], ['keep', 'keep'], ['drop', 'drop'], ['unsure', 'unsure']]} onChange={(mode) => set({ marker: { ...marker, mode } })} />
+      <Choice
+        small
+        label="What the next stroke marks"
+        value={marker.mode}
+        options={[
+          ['outline', 'outline'],
+          ['keep', 'keep'],
+          ['drop', 'drop'],
+          ['unsure', 'unsure'],
+        ]}
+        onChange={(mode) => set({ marker: { ...marker, mode } })}
+      />
       <MarkerSize />
     </div>
   )
 }
 
 export const marksPage: FinderPage<'marks'> = {
-  id: 'marks', kind: 'marks', name: 'Marks', group: 'object', icon: Highlighter,
+  id: 'marks',
+  kind: 'marks',
+  name: 'Marks',
+  group: 'object',
+  icon: Highlighter,
   hint: 'Mark what to keep, with Alt what to drop: each mark decides the rest anew. Unsure is for hair; an outline drops all outside it.',
-  summary: (step) => `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
-  press, Handles, Panel, Tool, followsPointer: true,
+  summary: (step) =>
+    `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
+  press,
+  Handles,
+  Panel,
+  Tool,
+  followsPointer: true,
   middle: ({ width, height }) => ({ keep: [{ points: [[width / 2, height / 2]], size: get().marker.size }] }),
 }

@@ -7,8 +7,14 @@ import { type PanelProps } from '../finder'
 export function OutlinePanel({ step, home }: PanelProps<StepOfKind<'polygon'>>) {
   return (
     <>
-      <p className="text-xs leading-relaxed text-[var(--muted)]">{step.points.length} points. Drag a point to move it, press on a side to add one, double-click one to remove it.</p>
-      <Switch label="Smooth edge" checked={step.antialias} onChange={(antialias) => act('Smooth edge', changeStep(home, step.id!, { antialias }))} />
+      <p className="text-xs leading-relaxed text-[var(--muted)]">
+        {step.points.length} points. Drag a point to move it, press on a side to add one, double-click one to remove it.
+      </p>
+      <Switch
+        label="Smooth edge"
+        checked={step.antialias}
+        onChange={(antialias) => act('Smooth edge', changeStep(home, step.id!, { antialias }))}
+      />
     </>
   )
 }

@@ -16,7 +16,8 @@ const near = (a: Point, b: Point, px: number, scale: number) => Math.hypot(a[0] 
 
 /** The outline being drawn, if it is still there. */
 function outlineInDrawing(): StepOfKind<'polygon' | 'edgeBand'> | undefined {
-  const { drawing, home } = get(), project = shownProject(get())
+  const { drawing, home } = get(),
+    project = shownProject(get())
   const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
   return step?.kind === 'polygon' || step?.kind === 'edgeBand' ? step : undefined
 }
@@ -33,24 +34,37 @@ export function takeCornerBack(): void {
 }
 
 /** Each click is a corner; a drag in between is drawn freehand; a click on the start, a double click or Enter closes. */
-export const pressCorners = (start: { kind: 'polygon' | 'edgeBand'; name?: string }) => (at: Press): Drag => {
-  const step = outlineInDrawing()
-  if (step) {
-    const last = step.points.at(-1)!
-    if ((step.points.length >= LEAST_CORNERS && near(at.point, step.points[0], CLOSE_PX, at.scale)) || near(at.point, last, DRAG_PX / 2, at.scale)) { closeOutline(); return { move() {}, end() {} } }
+export const pressCorners =
+  (start: { kind: 'polygon' | 'edgeBand'; name?: string }) =>
+  (at: Press): Drag => {
+    const step = outlineInDrawing()
+    if (step) {
+      const last = step.points.at(-1)!
+      if (
+        (step.points.length >= LEAST_CORNERS && near(at.point, step.points[0], CLOSE_PX, at.scale)) ||
+        near(at.point, last, DRAG_PX / 2, at.scale)
+      ) {
+        closeOutline()
+        return { move() {}, end() {} }
+      }
+    }
+    const id = step?.id ?? crypto.randomUUID()
+    const drawn: Point[] = [at.point]
+    const put = (points: readonly Point[]) =>
+      step
+        ? changeStep(at.home, id, { points: [...step.points, ...points] })
+        : addStep(at.home, parseStep({ ...start, id, op: at.first ? 'add' : at.op, points }))
+    preview(put(rounded(drawn)))
+    set({ drawing: id, openStep: id })
+    let dragged = false
+    return {
+      move(point, _modifiers, screen) {
+        dragged ||= Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= DRAG_PX
+        drawn.push(point)
+        if (dragged) preview(put(rounded(simplify(steadied(drawn), TOLERANCE_PX / at.scale))))
+      },
+      end() {
+        if (!settle(dragged ? 'Draw outline' : 'Add corner')) abandon()
+      },
+    }
   }
-  const id = step?.id ?? crypto.randomUUID()
-  const drawn: Point[] = [at.point]
-  const put = (points: readonly Point[]) => step ? changeStep(at.home, id, { points: [...step.points, ...points] }) : addStep(at.home, parseStep({ ...start, id, op: at.first ? 'add' : at.op, points }))
-  preview(put(rounded(drawn)))
-  set({ drawing: id, openStep: id })
-  let dragged = false
-  return {
-    move(point, _modifiers, screen) {
-      dragged ||= Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= DRAG_PX
-      drawn.push(point)
-      if (dragged) preview(put(rounded(simplify(steadied(drawn), TOLERANCE_PX / at.scale))))
-    },
-    end() { if (!settle(dragged ? 'Draw outline' : 'Add corner')) abandon() },
-  }
-}

@@ -14,64 +14,166 @@ const TENTH = (v: number) => Math.round(v * 10) / 10
  * A drag is a stroke of the open step, erasing while Erase is on; Alt begins a step of its own. Shift draws straight: at the press
  * from the end of the last stroke, while dragging from where it was pressed.
  */
-export const pressBrush = (kind: 'paint' | 'edgePaint', start: object = {}) => (at: Press, open: PaintStep | undefined): Drag => {
-  const { size, hardness, strength, spacing, tip, erase } = get().brush
-  const from = at.shift && at.op === 'add' ? open?.strokes.at(-1)?.points.at(-1) : undefined
-  // Going on with the same op, however it was chosen, goes on with the step; keys held begin a new one.
-  const into = open && (from || !at.further || (!at.keys && open.op === at.op)) ? open : undefined
-  const id = into?.id ?? crypto.randomUUID()
-  const points: Stroke['points'][number][] = []
-  const put = () => {
-    const stroke: Stroke = { points: [...points], size, hardness, strength, spacing, tip, erase: Boolean(into) && erase }
-    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind, id, op: at.first ? 'add' : at.op, ...start, strokes: [stroke] })))
+export const pressBrush =
+  (kind: 'paint' | 'edgePaint', start: object = {}) =>
+  (at: Press, open: PaintStep | undefined): Drag => {
+    const { size, hardness, strength, spacing, tip, erase } = get().brush
+    const from = at.shift && at.op === 'add' ? open?.strokes.at(-1)?.points.at(-1) : undefined
+    // Going on with the same op, however it was chosen, goes on with the step; keys held begin a new one.
+    const into = open && (from || !at.further || (!at.keys && open.op === at.op)) ? open : undefined
+    const id = into?.id ?? crypto.randomUUID()
+    const points: Stroke['points'][number][] = []
+    const put = () => {
+      const stroke: Stroke = {
+        points: [...points],
+        size,
+        hardness,
+        strength,
+        spacing,
+        tip,
+        erase: Boolean(into) && erase,
+      }
+      preview(
+        into
+          ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] })
+          : addStep(at.home, parseStep({ kind, id, op: at.first ? 'add' : at.op, ...start, strokes: [stroke] })),
+      )
+    }
+    const add = ([x, y]: readonly [number, number], pressure?: number) =>
+      points.push(
+        pressure === undefined ? [TENTH(x), TENTH(y)] : [TENTH(x), TENTH(y), Math.round(pressure * 100) / 100],
+      )
+    if (from) points.push(from)
+    add(at.point, at.pressure)
+    put()
+    set({ openStep: id })
+    /** How many points stand before the straight piece that is drawn now. */
+    let straightFrom: number | null = null
+    let shiftHeld = at.shift
+    return {
+      move(point, { shift, pressure }) {
+        shiftHeld &&= shift // held since the press it has done its work
+        if (shift && !shiftHeld) {
+          straightFrom ??= points.length
+          points.length = straightFrom
+        } else straightFrom = null
+        add(point, pressure)
+        put()
+      },
+      end() {
+        settle(erase && into ? 'Erase' : kind === 'paint' ? 'Paint' : 'Edge paint')
+      },
+    }
   }
-  const add = ([x, y]: readonly [number, number], pressure?: number) => points.push(pressure === undefined ? [TENTH(x), TENTH(y)] : [TENTH(x), TENTH(y), Math.round(pressure * 100) / 100])
-  if (from) points.push(from)
-  add(at.point, at.pressure)
-  put()
-  set({ openStep: id })
-  /** How many points stand before the straight piece that is drawn now. */
-  let straightFrom: number | null = null
-  let shiftHeld = at.shift
-  return {
-    move(point, { shift, pressure }) {
-      shiftHeld &&= shift // held since the press it has done its work
-      if (shift && !shiftHeld) { straightFrom ??= points.length; points.length = straightFrom } else straightFrom = null
-      add(point, pressure)
-      put()
-    },
-    end() { settle(erase && into ? 'Erase' : kind === 'paint' ? 'Paint' : 'Edge paint') },
-  }
-}
 
 /** The brush where the pointer is: its size, and its hard core where it is soft. */
 export function BrushRing({ toScreen, pointer }: Pick<HandlesProps<PaintStep>, 'toScreen' | 'pointer'>) {
   const { size, hardness, tip } = useBench((state) => state.brush)
   if (!pointer) return null
-  const [ax] = toScreen(0, 0), [bx] = toScreen(1, 0), radius = (Math.abs(bx - ax) * size) / 2
-  const ring = (r: number, dash?: string) => [['#fff', 2.5], ['#1b1b1b', 1]].map(([stroke, width]) => tip === 'round'
-    ? <circle key={String(stroke)} cx={pointer[0]} cy={pointer[1]} r={r} fill="none" stroke={String(stroke)} strokeWidth={width} strokeDasharray={dash} />
-    : <rect key={String(stroke)} x={pointer[0] - r} y={pointer[1] - r} width={2 * r} height={2 * r} fill="none" stroke={String(stroke)} strokeWidth={width} strokeDasharray={dash} />)
-  return <g pointerEvents="none">{ring(radius)}{hardness < 0.95 && radius * hardness > 3 && ring(radius * hardness, '3 3')}</g>
+  const [ax] = toScreen(0, 0),
+    [bx] = toScreen(1, 0),
+    radius = (Math.abs(bx - ax) * size) / 2
+  const ring = (r: number, dash?: string) =>
+    [
+      ['#fff', 2.5],
+      ['#1b1b1b', 1],
+    ].map(([stroke, width]) =>
+      tip === 'round' ? (
+        <circle
+          key={String(stroke)}
+          cx={pointer[0]}
+          cy={pointer[1]}
+          r={r}
+          fill="none"
+          stroke={String(stroke)}
+          strokeWidth={width}
+          strokeDasharray={dash}
+        />
+      ) : (
+        <rect
+          key={String(stroke)}
+          x={pointer[0] - r}
+          y={pointer[1] - r}
+          width={2 * r}
+          height={2 * r}
+          fill="none"
+          stroke={String(stroke)}
+          strokeWidth={width}
+          strokeDasharray={dash}
+        />
+      ),
+    )
+  return (
+    <g pointerEvents="none">
+      {ring(radius)}
+      {hardness < 0.95 && radius * hardness > 3 && ring(radius * hardness, '3 3')}
+    </g>
+  )
 }
 
 export function StrokesPanel({ step, home }: PanelProps<PaintStep>) {
   const brush = useBench((state) => state.brush)
   const last = step.strokes.at(-1)
-  const edit = (change: Partial<Stroke>) => changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
-  const all = (label: string, name: 'size' | 'hardness' | 'strength' | 'spacing', value: number, shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number }) => (
-    <Slider label={label} value={value * shown.factor} min={shown.min} max={shown.max} step={1} unit={shown.unit} curve={shown.curve} fallback={shown.fallback} onPreview={(v) => preview(edit({ [name]: v / shown.factor }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v / shown.factor }))} />
+  const edit = (change: Partial<Stroke>) =>
+    changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
+  const all = (
+    label: string,
+    name: 'size' | 'hardness' | 'strength' | 'spacing',
+    value: number,
+    shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number },
+  ) => (
+    <Slider
+      label={label}
+      value={value * shown.factor}
+      min={shown.min}
+      max={shown.max}
+      step={1}
+      unit={shown.unit}
+      curve={shown.curve}
+      fallback={shown.fallback}
+      onPreview={(v) => preview(edit({ [name]: v / shown.factor }))}
+      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v / shown.factor }))}
+    />
   )
   return (
     <>
-      <p className="text-xs text-[var(--muted)]">{step.strokes.length === 1 ? 'Its stroke' : `All ${step.strokes.length} strokes`}, changed afterwards:</p>
+      <p className="text-xs text-[var(--muted)]">
+        {step.strokes.length === 1 ? 'Its stroke' : `All ${step.strokes.length} strokes`}, changed afterwards:
+      </p>
       {last && all('Size', 'size', last.size, { min: 1, max: 2000, unit: 'px', curve: 2.5, fallback: 80, factor: 1 })}
-      {last && all('Hardness', 'hardness', last.hardness, { min: 0, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
-      {last && all('Strength', 'strength', last.strength, { min: 1, max: 100, unit: '%', curve: 1, fallback: 100, factor: 100 })}
-      {last && all('Spacing', 'spacing', last.spacing, { min: 1, max: 300, unit: '%', curve: 2, fallback: 10, factor: 100 })}
+      {last &&
+        all('Hardness', 'hardness', last.hardness, {
+          min: 0,
+          max: 100,
+          unit: '%',
+          curve: 1,
+          fallback: 100,
+          factor: 100,
+        })}
+      {last &&
+        all('Strength', 'strength', last.strength, {
+          min: 1,
+          max: 100,
+          unit: '%',
+          curve: 1,
+          fallback: 100,
+          factor: 100,
+        })}
+      {last &&
+        all('Spacing', 'spacing', last.spacing, { min: 1, max: 300, unit: '%', curve: 2, fallback: 10, factor: 100 })}
       <div className="flex items-center justify-between">
-        <Switch label="Next strokes erase" checked={brush.erase} onChange={(erase) => set({ brush: { ...brush, erase } })} />
-        <IconButton label="Remove the last stroke" why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}><Trash2 size={15} /></IconButton>
+        <Switch
+          label="Next strokes erase"
+          checked={brush.erase}
+          onChange={(erase) => set({ brush: { ...brush, erase } })}
+        />
+        <IconButton
+          label="Remove the last stroke"
+          why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
+          onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}
+        >
+          <Trash2 size={15} />
+        </IconButton>
       </div>
     </>
   )
@@ -83,18 +185,77 @@ export function BrushTool() {
   const change = (values: Partial<typeof brush>) => set({ brush: { ...brush, ...values } })
   return (
     <div className="mb-3 space-y-1 px-1">
-      <Slider label="Size" value={brush.size} min={1} max={2000} step={1} unit="px" curve={2.5} fallback={80} onPreview={(size) => change({ size })} onSettle={(size) => change({ size })} />
-      <Slider label="Hardness" value={brush.hardness * 100} min={0} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ hardness: v / 100 })} onSettle={(v) => change({ hardness: v / 100 })} />
-      <Slider label="Strength" value={brush.strength * 100} min={1} max={100} step={1} unit="%" fallback={100} onPreview={(v) => change({ strength: v / 100 })} onSettle={(v) => change({ strength: v / 100 })} />
-      <Slider label="Spacing" value={brush.spacing * 100} min={1} max={300} step={1} unit="%" curve={2} fallback={10} onPreview={(v) => change({ spacing: v / 100 })} onSettle={(v) => change({ spacing: v / 100 })} />
-      <Choice small label="Tip" value={brush.tip} options={[['round', 'round'], ['square', 'square']]} onChange={(tip) => change({ tip })} />
+      <Slider
+        label="Size"
+        value={brush.size}
+        min={1}
+        max={2000}
+        step={1}
+        unit="px"
+        curve={2.5}
+        fallback={80}
+        onPreview={(size) => change({ size })}
+        onSettle={(size) => change({ size })}
+      />
+      <Slider
+        label="Hardness"
+        value={brush.hardness * 100}
+        min={0}
+        max={100}
+        step={1}
+        unit="%"
+        fallback={100}
+        onPreview={(v) => change({ hardness: v / 100 })}
+        onSettle={(v) => change({ hardness: v / 100 })}
+      />
+      <Slider
+        label="Strength"
+        value={brush.strength * 100}
+        min={1}
+        max={100}
+        step={1}
+        unit="%"
+        fallback={100}
+        onPreview={(v) => change({ strength: v / 100 })}
+        onSettle={(v) => change({ strength: v / 100 })}
+      />
+      <Slider
+        label="Spacing"
+        value={brush.spacing * 100}
+        min={1}
+        max={300}
+        step={1}
+        unit="%"
+        curve={2}
+        fallback={10}
+        onPreview={(v) => change({ spacing: v / 100 })}
+        onSettle={(v) => change({ spacing: v / 100 })}
+      />
+      <Choice
+        small
+        label="Tip"
+        value={brush.tip}
+        options={[
+          ['round', 'round'],
+          ['square', 'square'],
+        ]}
+        onChange={(tip) => change({ tip })}
+      />
     </div>
   )
 }
 
 export const paintPage: FinderPage<'paint'> = {
-  id: 'paint', kind: 'paint', name: 'Paint', group: 'brush', icon: Paintbrush,
+  id: 'paint',
+  kind: 'paint',
+  name: 'Paint',
+  group: 'brush',
+  icon: Paintbrush,
   hint: 'Drag to paint; strokes can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
-  press: pressBrush('paint'), Handles: BrushRing, Panel: StrokesPanel, Tool: BrushTool, followsPointer: true,
+  press: pressBrush('paint'),
+  Handles: BrushRing,
+  Panel: StrokesPanel,
+  Tool: BrushTool,
+  followsPointer: true,
 }

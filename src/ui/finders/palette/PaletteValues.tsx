@@ -14,15 +14,51 @@ export function PaletteValues({ step, home }: { step: StepOfKind<'palette' | 'li
       <ul className="flex flex-wrap gap-1.5" aria-label="Colours of the palette">
         {step.colours.map((colour, i) => (
           <li key={colour.join()}>
-            <button type="button" aria-label={`Remove colour ${colour.join(' ')}`} title={`${colour.join(' ')}: remove`} onClick={() => act('Remove colour', edit({ colours: step.colours.filter((_, k) => k !== i) }))}
-              className="group grid size-7 place-items-center rounded-md border border-black/25" style={{ background: `rgb(${colour.join(' ')})` }}><X size={13} className="rounded-full bg-black/60 text-white opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100" /></button>
+            <button
+              type="button"
+              aria-label={`Remove colour ${colour.join(' ')}`}
+              title={`${colour.join(' ')}: remove`}
+              onClick={() => act('Remove colour', edit({ colours: step.colours.filter((_, k) => k !== i) }))}
+              className="group grid size-7 place-items-center rounded-md border border-black/25"
+              style={{ background: `rgb(${colour.join(' ')})` }}
+            >
+              <X
+                size={13}
+                className="rounded-full bg-black/60 text-white opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100"
+              />
+            </button>
           </li>
         ))}
         {step.colours.length === 0 && <li className="text-xs text-[var(--muted)]">Click colours on the picture.</li>}
       </ul>
-      <Slider label="Spread" value={step.spread} min={0} max={100} step={0.5} digits={1} fallback={24} curve={1.5} onPreview={(spread) => preview(edit({ spread }))} onSettle={(spread) => act('Change spread', edit({ spread }))} />
-      <DistanceChart step={step} onPreview={(spread) => preview(edit({ spread }))} onSettle={(spread) => act('Change spread', edit({ spread }))} />
-      <Slider label="Softness" value={step.softness * 100} min={0} max={100} step={1} unit="%" fallback={50} onPreview={(v) => preview(edit({ softness: v / 100 }))} onSettle={(v) => act('Change softness', edit({ softness: v / 100 }))} />
+      <Slider
+        label="Spread"
+        value={step.spread}
+        min={0}
+        max={100}
+        step={0.5}
+        digits={1}
+        fallback={24}
+        curve={1.5}
+        onPreview={(spread) => preview(edit({ spread }))}
+        onSettle={(spread) => act('Change spread', edit({ spread }))}
+      />
+      <DistanceChart
+        step={step}
+        onPreview={(spread) => preview(edit({ spread }))}
+        onSettle={(spread) => act('Change spread', edit({ spread }))}
+      />
+      <Slider
+        label="Softness"
+        value={step.softness * 100}
+        min={0}
+        max={100}
+        step={1}
+        unit="%"
+        fallback={50}
+        onPreview={(v) => preview(edit({ softness: v / 100 }))}
+        onSettle={(v) => act('Change softness', edit({ softness: v / 100 }))}
+      />
     </>
   )
 }

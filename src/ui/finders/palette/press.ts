@@ -14,13 +14,17 @@ export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag 
       void at.readPixel().then((pixel) => {
         if (!pixel || pixel[3] === 0) return
         const colour = [pixel[0], pixel[1], pixel[2]] as const
-        const into = at.further ? undefined : open ?? openLimit(at)
+        const into = at.further ? undefined : (open ?? openLimit(at))
         if (into) {
-          if (!into.colours.some((c) => c.join() === colour.join())) act('Add colour', changeStep(at.home, into.id!, { colours: [...into.colours, colour] }))
+          if (!into.colours.some((c) => c.join() === colour.join()))
+            act('Add colour', changeStep(at.home, into.id!, { colours: [...into.colours, colour] }))
           return
         }
         const id = crypto.randomUUID()
-        act('Palette', addStep(at.home, parseStep({ kind: 'palette', id, op: at.first ? 'add' : at.op, colours: [colour] })))
+        act(
+          'Palette',
+          addStep(at.home, parseStep({ kind: 'palette', id, op: at.first ? 'add' : at.op, colours: [colour] })),
+        )
         set({ openStep: id })
       })
     },
@@ -28,7 +32,8 @@ export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag 
 }
 
 function openLimit(at: Press): Coloured | undefined {
-  const { openStep } = get(), project = shownProject(get())
+  const { openStep } = get(),
+    project = shownProject(get())
   const step = project && recipeAt(project, at.home)?.steps.find((s) => s.id === openStep)
   return step?.kind === 'limitColour' ? step : undefined
 }

@@ -7,8 +7,16 @@ import { boxInMiddle, boxSummary } from '../shape/box'
 import { pressBox } from '../shape/pressBox'
 
 export const rectanglePage: FinderPage<'rectangle'> = {
-  id: 'rectangle', kind: 'rectangle', name: 'Rectangle', group: 'shape', icon: Square,
+  id: 'rectangle',
+  kind: 'rectangle',
+  name: 'Rectangle',
+  group: 'shape',
+  icon: Square,
   hint: 'Drag a box; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
   summary: boxSummary,
-  press: pressBox('rectangle', 'Rectangle'), Handles: BoxHandles, Panel: BoxPanel, Tool: BoxTool, middle: boxInMiddle,
+  press: pressBox('rectangle', 'Rectangle'),
+  Handles: BoxHandles,
+  Panel: BoxPanel,
+  Tool: BoxTool,
+  middle: boxInMiddle,
 }

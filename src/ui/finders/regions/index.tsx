@@ -17,34 +17,84 @@ const WHEEL_STEP = 0.05
 
 /** A click adds the region under the pointer to the open step, a drag all that it crosses. Shift or Alt begin a further step. */
 function press(at: Press, open: RegionsStep | undefined): Drag {
-  const into = open && !at.further ? open : undefined, step = putStep(at, 'regions', into ? {} : { detail: get().regionDetail, at: [] }, into)
+  const into = open && !at.further ? open : undefined,
+    step = putStep(at, 'regions', into ? {} : { detail: get().regionDetail, at: [] }, into)
   const points: [number, number][] = into ? into.at.map(([x, y]) => [x, y]) : []
   let last = at.screen
-  const take = ([x, y]: readonly [number, number]) => { if (points.length < MOST_POINTS) { points.push([Math.floor(x) + 0.5, Math.floor(y) + 0.5]); step.show({ at: [...points] }) } }
+  const take = ([x, y]: readonly [number, number]) => {
+    if (points.length < MOST_POINTS) {
+      points.push([Math.floor(x) + 0.5, Math.floor(y) + 0.5])
+      step.show({ at: [...points] })
+    }
+  }
   take(at.point)
-  return { move(point, _modifiers, screen) { if (Math.hypot(screen[0] - last[0], screen[1] - last[1]) >= EVERY_PX) { last = screen; take(point) } }, end() { if (get().live) step.end('Region') } }
+  return {
+    move(point, _modifiers, screen) {
+      if (Math.hypot(screen[0] - last[0], screen[1] - last[1]) >= EVERY_PX) {
+        last = screen
+        take(point)
+      }
+    },
+    end() {
+      if (get().live) step.end('Region')
+    },
+  }
 }
 
 /** The region under the pointer, before it is taken. */
 function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsStep>) {
-  const next = useBench((state) => state.regionDetail), detail = 'detail' in step ? step.detail : next, sample = 'sample' in step ? step.sample : 'all'
-  const [path, setPath] = useState<string | null>(null), asking = useRef(false), wanted = useRef<readonly [number, number] | null>(null)
-  const at = pointer && fromScreen(...(pointer as [number, number])), x = at && Math.floor(at[0]), y = at && Math.floor(at[1])
+  const next = useBench((state) => state.regionDetail),
+    detail = 'detail' in step ? step.detail : next,
+    sample = 'sample' in step ? step.sample : 'all'
+  const [path, setPath] = useState<string | null>(null),
+    asking = useRef(false),
+    wanted = useRef<readonly [number, number] | null>(null)
+  const at = pointer && fromScreen(...(pointer as [number, number])),
+    x = at && Math.floor(at[0]),
+    y = at && Math.floor(at[1])
   useEffect(() => {
-    if (x === null || y === null) { setPath(null); return }
+    if (x === null || y === null) {
+      setPath(null)
+      return
+    }
     wanted.current = [x, y]
     const ask = () => {
       const point = wanted.current
       if (asking.current || !point) return
       asking.current = true
       wanted.current = null
-      askEngine((engine, request) => engine.region(request, point, detail, sample))?.then(setPath, () => {}).finally(() => { asking.current = false; ask() })
+      askEngine((engine, request) => engine.region(request, point, detail, sample))
+        ?.then(setPath, () => {})
+        .finally(() => {
+          asking.current = false
+          ask()
+        })
     }
     ask()
   }, [x, y, detail, sample])
-  const [ox, oy] = toScreen(0, 0), [ux, uy] = toScreen(1, 0), [vx, vy] = toScreen(0, 1)
+  const [ox, oy] = toScreen(0, 0),
+    [ux, uy] = toScreen(1, 0),
+    [vx, vy] = toScreen(0, 1)
   if (!path || !pointer) return null
-  return <g transform={`matrix(${ux - ox} ${uy - oy} ${vx - ox} ${vy - oy} ${ox} ${oy})`} pointerEvents="none" data-region>{[['#fff', 3.5, 0.85], ['#1b1b1b', 1.25, 1]].map(([stroke, width, opacity]) => <path key={String(stroke)} d={path} fill="none" stroke={String(stroke)} strokeWidth={Number(width)} opacity={Number(opacity)} vectorEffect="non-scaling-stroke" strokeLinejoin="round" />)}</g>
+  return (
+    <g transform={`matrix(${ux - ox} ${uy - oy} ${vx - ox} ${vy - oy} ${ox} ${oy})`} pointerEvents="none" data-region>
+      {[
+        ['#fff', 3.5, 0.85],
+        ['#1b1b1b', 1.25, 1],
+      ].map(([stroke, width, opacity]) => (
+        <path
+          key={String(stroke)}
+          d={path}
+          fill="none"
+          stroke={String(stroke)}
+          strokeWidth={Number(width)}
+          opacity={Number(opacity)}
+          vectorEffect="non-scaling-stroke"
+          strokeLinejoin="round"
+        />
+      ))}
+    </g>
+  )
 }
 
 const detailSlider = { min: 0, max: 100, step: 1, unit: '%', fallback: 30 } as const
@@ -53,8 +103,25 @@ function Panel({ step, home }: PanelProps<RegionsStep>) {
   const edit = (v: number) => changeStep(home, step.id!, { detail: v / 100 })
   return (
     <>
-      <Slider label="Detail" value={step.detail * 100} {...detailSlider} onPreview={(v) => preview(edit(v))} onSettle={(v) => act('Change detail', edit(v))} />
-      <div className="flex items-center justify-between text-[13px]"><span>{step.at.length} {step.at.length === 1 ? 'place' : 'places'}</span><IconButton label="Give the last region back" why={step.at.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Give region back', changeStep(home, step.id!, { at: step.at.slice(0, -1) }))}><Undo2 size={15} /></IconButton></div>
+      <Slider
+        label="Detail"
+        value={step.detail * 100}
+        {...detailSlider}
+        onPreview={(v) => preview(edit(v))}
+        onSettle={(v) => act('Change detail', edit(v))}
+      />
+      <div className="flex items-center justify-between text-[13px]">
+        <span>
+          {step.at.length} {step.at.length === 1 ? 'place' : 'places'}
+        </span>
+        <IconButton
+          label="Give the last region back"
+          why={step.at.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
+          onClick={() => act('Give region back', changeStep(home, step.id!, { at: step.at.slice(0, -1) }))}
+        >
+          <Undo2 size={15} />
+        </IconButton>
+      </div>
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -63,20 +130,43 @@ function Panel({ step, home }: PanelProps<RegionsStep>) {
 /** How fine the next regions are. */
 function Tool() {
   const detail = useBench((state) => state.regionDetail)
-  return <div className="mb-3 px-1"><Slider label="Detail" value={detail * 100} {...detailSlider} onPreview={(v) => set({ regionDetail: v / 100 })} onSettle={(v) => set({ regionDetail: v / 100 })} /></div>
+  return (
+    <div className="mb-3 px-1">
+      <Slider
+        label="Detail"
+        value={detail * 100}
+        {...detailSlider}
+        onPreview={(v) => set({ regionDetail: v / 100 })}
+        onSettle={(v) => set({ regionDetail: v / 100 })}
+      />
+    </div>
+  )
 }
 
 /** Alt and the wheel go coarser or finer: the open step's regions, or the next ones. */
 function wheel(turn: number): void {
-  const state = get(), open = shownSteps(state).find((step) => step.id === state.openStep), clamp = (v: number) => Math.round(100 * Math.max(0, Math.min(1, v))) / 100
-  if (open?.kind === 'regions') act('Change detail', changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) }))
+  const state = get(),
+    open = shownSteps(state).find((step) => step.id === state.openStep),
+    clamp = (v: number) => Math.round(100 * Math.max(0, Math.min(1, v))) / 100
+  if (open?.kind === 'regions')
+    act('Change detail', changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) }))
   else set({ regionDetail: clamp(state.regionDetail - turn * WHEEL_STEP) })
 }
 
 export const regionsPage: FinderPage<'regions'> = {
-  id: 'regions', kind: 'regions', name: 'Regions', group: 'object', icon: Puzzle,
+  id: 'regions',
+  kind: 'regions',
+  name: 'Regions',
+  group: 'object',
+  icon: Puzzle,
   hint: 'Click to take the region you see, drag across to take all you cross. Alt and the wheel go coarser or finer. A right click shows what to make of them.',
-  summary: (step) => `${step.at.length} ${step.at.length === 1 ? 'place' : 'places'} · detail ${Math.round(step.detail * 100)} %`,
-  press, Handles, Panel, Tool, wheel, followsPointer: true,
+  summary: (step) =>
+    `${step.at.length} ${step.at.length === 1 ? 'place' : 'places'} · detail ${Math.round(step.detail * 100)} %`,
+  press,
+  Handles,
+  Panel,
+  Tool,
+  wheel,
+  followsPointer: true,
   middle: ({ width, height }) => ({ at: [[width / 2, height / 2]], detail: get().regionDetail }),
 }

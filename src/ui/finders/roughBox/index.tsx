@@ -12,36 +12,84 @@ import { putStep } from '../putStep'
 type RoughStep = StepOfKind<'roughBox'>
 type BoxSides = NonNullable<RoughStep['box']>
 /** Shorter than this (CSS px) is a click, not a box; a loop is kept to this. */
-const LEAST_PX = 6, TOLERANCE_PX = 0.8
+const LEAST_PX = 6,
+  TOLERANCE_PX = 0.8
 const LEAST_POINTS = 3
 
-const between = ([ax, ay]: Point, [bx, by]: Point): BoxSides => [Math.round(Math.min(ax, bx)), Math.round(Math.min(ay, by)), Math.round(Math.max(ax, bx)), Math.round(Math.max(ay, by))]
+const between = ([ax, ay]: Point, [bx, by]: Point): BoxSides => [
+  Math.round(Math.min(ax, bx)),
+  Math.round(Math.min(ay, by)),
+  Math.round(Math.max(ax, bx)),
+  Math.round(Math.max(ay, by)),
+]
 
 /** Drags a box or a loop; what is in it is looked for when it is let go. */
 function press(at: Press, open: RoughStep | undefined): Drag {
-  const loop = get().roughLoop, analyse = open?.analyse ?? true, step = putStep(at, 'roughBox', {}, open), drawn: Point[] = [at.point]
+  const loop = get().roughLoop,
+    analyse = open?.analyse ?? true,
+    step = putStep(at, 'roughBox', {}, open),
+    drawn: Point[] = [at.point]
   let values: object | null = null
   return {
     move(point, _modifiers, screen) {
       drawn.push(point)
       if (Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) < LEAST_PX && !values) return
       const points = loop ? rounded(simplify(steadied(drawn), TOLERANCE_PX / at.scale)) : []
-      values = loop ? (points.length >= LEAST_POINTS ? { outline: points, box: undefined } : values) : { box: between(at.point, point), outline: undefined }
+      values = loop
+        ? points.length >= LEAST_POINTS
+          ? { outline: points, box: undefined }
+          : values
+        : { box: between(at.point, point), outline: undefined }
       if (values) step.show({ ...values, analyse: false })
     },
-    end() { if (values) { step.show({ ...values, analyse }); step.end('Rough box') } else if (get().live) abandon() },
+    end() {
+      if (values) {
+        step.show({ ...values, analyse })
+        step.end('Rough box')
+      } else if (get().live) abandon()
+    },
   }
 }
 
 function Handles({ step, home, toScreen, fromScreen }: HandlesProps<RoughStep>) {
-  const corners: readonly Point[] = step.outline ?? (step.box ? [[step.box[0], step.box[1]], [step.box[2], step.box[1]], [step.box[2], step.box[3]], [step.box[0], step.box[3]]] : [])
-  const line = corners.map(([x, y]) => toScreen(x, y).join(',')).join(' '), box = step.box
+  const corners: readonly Point[] =
+    step.outline ??
+    (step.box
+      ? [
+          [step.box[0], step.box[1]],
+          [step.box[2], step.box[1]],
+          [step.box[2], step.box[3]],
+          [step.box[0], step.box[3]],
+        ]
+      : [])
+  const line = corners.map(([x, y]) => toScreen(x, y).join(',')).join(' '),
+    box = step.box
   // While a corner is dragged the box shows as it is; what is in it is looked for afterwards.
-  const move = (i: number, x: number, y: number) => { const [px, py] = fromScreen(x, y).map(Math.round); preview(changeStep(home, step.id!, { box: box!.with(i === 0 || i === 3 ? 0 : 2, px).with(i < 2 ? 1 : 3, py) })) }
+  const move = (i: number, x: number, y: number) => {
+    const [px, py] = fromScreen(x, y).map(Math.round)
+    preview(changeStep(home, step.id!, { box: box!.with(i === 0 || i === 3 ? 0 : 2, px).with(i < 2 ? 1 : 3, py) }))
+  }
   return (
     <g>
-      <g pointerEvents="none" fill="none"><polygon points={line} stroke="#fff" strokeWidth={3} opacity={0.8} /><polygon points={line} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="7 4" /></g>
-      {box && corners.map(([x, y], i) => { const [sx, sy] = toScreen(x, y); return <Grip key={i} label={`Corner ${i + 1}`} cursor={i % 2 ? 'nesw-resize' : 'nwse-resize'} shape="square" x={sx} y={sy} drag={(px, py) => move(i, px, py)} /> })}
+      <g pointerEvents="none" fill="none">
+        <polygon points={line} stroke="#fff" strokeWidth={3} opacity={0.8} />
+        <polygon points={line} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="7 4" />
+      </g>
+      {box &&
+        corners.map(([x, y], i) => {
+          const [sx, sy] = toScreen(x, y)
+          return (
+            <Grip
+              key={i}
+              label={`Corner ${i + 1}`}
+              cursor={i % 2 ? 'nesw-resize' : 'nwse-resize'}
+              shape="square"
+              x={sx}
+              y={sy}
+              drag={(px, py) => move(i, px, py)}
+            />
+          )
+        })}
     </g>
   )
 }
@@ -50,8 +98,18 @@ function Panel({ step, home }: PanelProps<RoughStep>) {
   const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
   return (
     <>
-      <Switch label="Find the thing inside" checked={step.analyse} onChange={(analyse) => change(analyse ? 'Find the thing inside' : 'Take the outline as drawn', { analyse })} />
-      {step.analyse && <Switch label="Smooth edge" checked={step.smoothEdge} onChange={(smoothEdge) => change('Smooth edge', { smoothEdge })} />}
+      <Switch
+        label="Find the thing inside"
+        checked={step.analyse}
+        onChange={(analyse) => change(analyse ? 'Find the thing inside' : 'Take the outline as drawn', { analyse })}
+      />
+      {step.analyse && (
+        <Switch
+          label="Smooth edge"
+          checked={step.smoothEdge}
+          onChange={(smoothEdge) => change('Smooth edge', { smoothEdge })}
+        />
+      )}
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -59,13 +117,35 @@ function Panel({ step, home }: PanelProps<RoughStep>) {
 
 function Tool() {
   const loop = useBench((state) => state.roughLoop)
-  return <div className="mb-3 px-1"><Choice small label="How it is drawn" value={loop ? 'loop' : 'box'} options={[['box', 'box'], ['loop', 'loop']]} onChange={(how) => set({ roughLoop: how === 'loop' })} /></div>
+  return (
+    <div className="mb-3 px-1">
+      <Choice
+        small
+        label="How it is drawn"
+        value={loop ? 'loop' : 'box'}
+        options={[
+          ['box', 'box'],
+          ['loop', 'loop'],
+        ]}
+        onChange={(how) => set({ roughLoop: how === 'loop' })}
+      />
+    </div>
+  )
 }
 
 export const roughBoxPage: FinderPage<'roughBox'> = {
-  id: 'roughBox', kind: 'roughBox', name: 'Rough box', group: 'object', icon: BoxSelect,
+  id: 'roughBox',
+  kind: 'roughBox',
+  name: 'Rough box',
+  group: 'object',
+  icon: BoxSelect,
   hint: 'Drag a sloppy box, or a loop, around a thing, with some space: the thing is found. Shift adds a piece, Alt takes one away, each found inside its own.',
   summary: (step) => (step.analyse ? (step.outline ? 'what is in the loop' : 'what is in the box') : 'as drawn'),
-  press, Handles, Panel, Tool,
-  middle: ({ width, height }) => ({ box: [Math.round(width * 0.2), Math.round(height * 0.2), Math.round(width * 0.8), Math.round(height * 0.8)] }),
+  press,
+  Handles,
+  Panel,
+  Tool,
+  middle: ({ width, height }) => ({
+    box: [Math.round(width * 0.2), Math.round(height * 0.2), Math.round(width * 0.8), Math.round(height * 0.8)],
+  }),
 }

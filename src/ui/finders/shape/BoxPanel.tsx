@@ -15,24 +15,81 @@ const FAR = 1e7
 
 /** Exact numbers, turning and edge of a shape in a box; a rectangle's corner radius; fitting it to what is inside. */
 export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
-  const unit = useBench((state) => state.unit), project = useBench(shownProject)
+  const unit = useBench((state) => state.unit),
+    project = useBench(shownProject)
   const change = (values: object) => changeStep(home, step.id!, values)
   const field = (label: string, name: 'x' | 'y' | 'width' | 'height', min: number) => {
-    const units = pxOf(name === 'x' || name === 'width' ? project?.canvas.width ?? 1 : project?.canvas.height ?? 1, project?.ppi ?? 1), factor = units[unit]
+    const units = pxOf(
+        name === 'x' || name === 'width' ? (project?.canvas.width ?? 1) : (project?.canvas.height ?? 1),
+        project?.ppi ?? 1,
+      ),
+      factor = units[unit]
     return (
-      <label className="flex items-center justify-between gap-1 text-[13px]">{label}
-        <NumberField label={label} value={step[name] / factor} min={min / factor} max={FAR / factor} unit={unit} units={units} digits={digitsOf(unit, step[name])} className="w-[88px]" onSettle={(value) => act(`Change ${label.toLowerCase()}`, change({ [name]: value * factor }))} />
+      <label className="flex items-center justify-between gap-1 text-[13px]">
+        {label}
+        <NumberField
+          label={label}
+          value={step[name] / factor}
+          min={min / factor}
+          max={FAR / factor}
+          unit={unit}
+          units={units}
+          digits={digitsOf(unit, step[name])}
+          className="w-[88px]"
+          onSettle={(value) => act(`Change ${label.toLowerCase()}`, change({ [name]: value * factor }))}
+        />
       </label>
     )
   }
   const most = Math.max(1, Math.round(Math.min(step.width, step.height) / 2))
   return (
     <>
-      <div className="grid grid-cols-2 gap-x-4">{field('X', 'x', -FAR)}{field('Width', 'width', 0)}{field('Y', 'y', -FAR)}{field('Height', 'height', 0)}</div>
-      <div className="flex items-center justify-between"><Choice small label="Unit of lengths" value={unit} options={UNITS.map((u) => [u, u] as const)} onChange={(next) => set({ unit: next })} /><FitToContent step={step} change={change} /></div>
-      {step.kind === 'rectangle' && <Slider label="Corners" value={Math.min(most, step.cornerRadius)} min={0} max={most} step={1} fallback={0} unit="px" onPreview={(cornerRadius) => preview(change({ cornerRadius }))} onSettle={(cornerRadius) => act('Change corner radius', change({ cornerRadius }))} />}
-      <Slider label="Turn" value={((step.rotation + 540) % 360) - 180} min={-180} max={180} step={0.5} digits={1} fallback={0} unit="°" onPreview={(rotation) => preview(change({ rotation }))} onSettle={(rotation) => act('Turn', change({ rotation }))} />
-      <Switch label="Smooth edge" checked={step.antialias} onChange={(antialias) => act('Smooth edge', change({ antialias }))} />
+      <div className="grid grid-cols-2 gap-x-4">
+        {field('X', 'x', -FAR)}
+        {field('Width', 'width', 0)}
+        {field('Y', 'y', -FAR)}
+        {field('Height', 'height', 0)}
+      </div>
+      <div className="flex items-center justify-between">
+        <Choice
+          small
+          label="Unit of lengths"
+          value={unit}
+          options={UNITS.map((u) => [u, u] as const)}
+          onChange={(next) => set({ unit: next })}
+        />
+        <FitToContent step={step} change={change} />
+      </div>
+      {step.kind === 'rectangle' && (
+        <Slider
+          label="Corners"
+          value={Math.min(most, step.cornerRadius)}
+          min={0}
+          max={most}
+          step={1}
+          fallback={0}
+          unit="px"
+          onPreview={(cornerRadius) => preview(change({ cornerRadius }))}
+          onSettle={(cornerRadius) => act('Change corner radius', change({ cornerRadius }))}
+        />
+      )}
+      <Slider
+        label="Turn"
+        value={((step.rotation + 540) % 360) - 180}
+        min={-180}
+        max={180}
+        step={0.5}
+        digits={1}
+        fallback={0}
+        unit="°"
+        onPreview={(rotation) => preview(change({ rotation }))}
+        onSettle={(rotation) => act('Turn', change({ rotation }))}
+      />
+      <Switch
+        label="Smooth edge"
+        checked={step.antialias}
+        onChange={(antialias) => act('Smooth edge', change({ antialias }))}
+      />
     </>
   )
 }
@@ -44,17 +101,46 @@ function FitToContent({ step, change }: { step: BoxStep; change: (values: object
     const [[left, , right], [top, , bottom]] = placesOf(step)
     setBusy(true)
     try {
-      const box = await askEngine((engine, request) => engine.contentBox(request, { x: left, y: top, width: right - left, height: bottom - top }, sample))
-      if (!box) toast(`Nothing to fit to: ${sample === 'layer' ? 'on this layer ' : ''}the box holds only what its border shows.`)
-      else if (box.x === left && box.y === top && box.width === right - left && box.height === bottom - top) toast('The box fits already: what is inside reaches all its sides.')
+      const box = await askEngine((engine, request) =>
+        engine.contentBox(request, { x: left, y: top, width: right - left, height: bottom - top }, sample),
+      )
+      if (!box)
+        toast(
+          `Nothing to fit to: ${sample === 'layer' ? 'on this layer ' : ''}the box holds only what its border shows.`,
+        )
+      else if (box.x === left && box.y === top && box.width === right - left && box.height === bottom - top)
+        toast('The box fits already: what is inside reaches all its sides.')
       else if (get().openStep === step.id) act('Fit to content', change({ ...box, rotation: 0 }))
-    } catch (error) { toast.error(`The content could not be looked at: ${error instanceof Error ? error.message : String(error)}`) } finally { setBusy(false) }
+    } catch (error) {
+      toast.error(`The content could not be looked at: ${error instanceof Error ? error.message : String(error)}`)
+    } finally {
+      setBusy(false)
+    }
   }
   const why = busy ? 'Looking …' : step.width > 0 && step.height > 0 ? undefined : 'Draw the box first.'
   return (
     <span className="flex items-center gap-1">
-      <Button why={why} onClick={() => { void fit('all') }} className="!min-h-7 !px-2 !text-xs" title="Shrinks the box to what is inside it, on all that is shown"><Shrink size={13} />Fit to all</Button>
-      <Button why={why} onClick={() => { void fit('layer') }} className="!min-h-7 !px-2 !text-xs" title="Shrinks the box to what is inside it, on the active layer">Fit to layer</Button>
+      <Button
+        why={why}
+        onClick={() => {
+          void fit('all')
+        }}
+        className="!min-h-7 !px-2 !text-xs"
+        title="Shrinks the box to what is inside it, on all that is shown"
+      >
+        <Shrink size={13} />
+        Fit to all
+      </Button>
+      <Button
+        why={why}
+        onClick={() => {
+          void fit('layer')
+        }}
+        className="!min-h-7 !px-2 !text-xs"
+        title="Shrinks the box to what is inside it, on the active layer"
+      >
+        Fit to layer
+      </Button>
     </span>
   )
 }

@@ -12,34 +12,55 @@ export type BoxStep = StepOfKind<BoxKind>
 const LEAST_PX = 4
 
 /** Drags a new box, or moves the open one when pressed inside it. Keys held at the press choose how it combines; pressed later they shape it. */
-export const pressBox = (kind: BoxKind, name: string) => (at: Press, open: BoxStep | undefined): Drag => {
-  const step = putStep(at, kind, {}, open)
-  const snap = snapper(at.home, at.scale, at.further ? undefined : open?.id)
-  const letGo = (moved: boolean) => { snap.end(); if (moved) step.end(name); else if (get().live) abandon() }
-  if (open && !at.further && insideBox(open, at.point)) {
-    let moved = false
+export const pressBox =
+  (kind: BoxKind, name: string) =>
+  (at: Press, open: BoxStep | undefined): Drag => {
+    const step = putStep(at, kind, {}, open)
+    const snap = snapper(at.home, at.scale, at.further ? undefined : open?.id)
+    const letGo = (moved: boolean) => {
+      snap.end()
+      if (moved) step.end(name)
+      else if (get().live) abandon()
+    }
+    if (open && !at.further && insideBox(open, at.point)) {
+      let moved = false
+      return {
+        move(point, { free }) {
+          moved = true
+          const x = open.x + Math.round(point[0] - at.point[0]),
+            y = open.y + Math.round(point[1] - at.point[1])
+          const [dx, dy] = snap.offset(...placesOf({ ...open, x, y }), free)
+          step.show({ x: x + dx, y: y + dy })
+        },
+        end: () => letGo(moved),
+        cancel: snap.end,
+      }
+    }
+    let shiftHeld = at.op !== 'subtract' && at.further,
+      altHeld = at.op !== 'add' && at.further
+    let drawn = false
+    const from = snap.point(at.point)
     return {
-      move(point, { free }) {
-        moved = true
-        const x = open.x + Math.round(point[0] - at.point[0]), y = open.y + Math.round(point[1] - at.point[1])
-        const [dx, dy] = snap.offset(...placesOf({ ...open, x, y }), free)
-        step.show({ x: x + dx, y: y + dy })
+      move(point, { shift, alt, free }, screen) {
+        shiftHeld &&= shift
+        altHeld &&= alt
+        drawn = Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= LEAST_PX
+        if (drawn)
+          step.show({
+            ...onPixels(
+              boxBetween(
+                free ? at.point : from,
+                snap.point(point, free),
+                shift && !shiftHeld,
+                alt && !altHeld,
+                get().proportions,
+              ),
+              0,
+            ),
+            rotation: 0,
+          })
       },
-      end: () => letGo(moved),
+      end: () => letGo(drawn),
       cancel: snap.end,
     }
   }
-  let shiftHeld = at.op !== 'subtract' && at.further, altHeld = at.op !== 'add' && at.further
-  let drawn = false
-  const from = snap.point(at.point)
-  return {
-    move(point, { shift, alt, free }, screen) {
-      shiftHeld &&= shift
-      altHeld &&= alt
-      drawn = Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) >= LEAST_PX
-      if (drawn) step.show({ ...onPixels(boxBetween(free ? at.point : from, snap.point(point, free), shift && !shiftHeld, alt && !altHeld, get().proportions), 0), rotation: 0 })
-    },
-    end: () => letGo(drawn),
-    cancel: snap.end,
-  }
-}

@@ -9,18 +9,71 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
   const change = (values: object) => changeStep(home, step.id!, values)
   return (
     <>
-      <Slider label="Tolerance" value={step.tolerance} min={0} max={255} step={1} fallback={32} curve={1.6} onPreview={(tolerance) => preview(change({ tolerance }))} onSettle={(tolerance) => act('Change tolerance', change({ tolerance: Math.round(tolerance) }))} />
-      <ToleranceChart step={step} onPreview={(tolerance) => preview(change({ tolerance }))} onSettle={(tolerance) => act('Change tolerance', change({ tolerance }))} />
+      <Slider
+        label="Tolerance"
+        value={step.tolerance}
+        min={0}
+        max={255}
+        step={1}
+        fallback={32}
+        curve={1.6}
+        onPreview={(tolerance) => preview(change({ tolerance }))}
+        onSettle={(tolerance) => act('Change tolerance', change({ tolerance: Math.round(tolerance) }))}
+      />
+      <ToleranceChart
+        step={step}
+        onPreview={(tolerance) => preview(change({ tolerance }))}
+        onSettle={(tolerance) => act('Change tolerance', change({ tolerance }))}
+      />
       <div className="flex items-center justify-between gap-2">
-        <Switch label="Connected" checked={step.contiguous} onChange={(contiguous) => act(contiguous ? 'Connected only' : 'Similar everywhere', change({ contiguous }))} />
-        <span className="flex items-center gap-1.5 text-[13px]"><Choice small label="Size of the pick, px" value={step.patch} options={[[1, '1'], [3, '3'], [5, '5']]} onChange={(patch) => act('Change pick size', change({ patch }))} />px pick</span>
+        <Switch
+          label="Connected"
+          checked={step.contiguous}
+          onChange={(contiguous) => act(contiguous ? 'Connected only' : 'Similar everywhere', change({ contiguous }))}
+        />
+        <span className="flex items-center gap-1.5 text-[13px]">
+          <Choice
+            small
+            label="Size of the pick, px"
+            value={step.patch}
+            options={[
+              [1, '1'],
+              [3, '3'],
+              [5, '5'],
+            ]}
+            onChange={(patch) => act('Change pick size', change({ patch }))}
+          />
+          px pick
+        </span>
       </div>
       <details className="text-[13px]">
         <summary className="cursor-pointer text-xs text-[var(--muted)]">More: comparison, layers, edge</summary>
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2 pt-2">
-          <Choice small label="How colours are compared" value={step.metric} options={[['channel', 'by channel'], ['perceptual', 'as seen']]} onChange={(metric) => act('Change comparison', change({ metric }))} />
-          <Choice small label="What is looked at" value={step.sample} options={[['all', 'all layers'], ['layer', 'this layer']]} onChange={(sample) => act('Change what is looked at', change({ sample }))} />
-          <Switch label="Soft edge" checked={step.antialias} onChange={(antialias) => act('Soft edge', change({ antialias }))} />
+          <Choice
+            small
+            label="How colours are compared"
+            value={step.metric}
+            options={[
+              ['channel', 'by channel'],
+              ['perceptual', 'as seen'],
+            ]}
+            onChange={(metric) => act('Change comparison', change({ metric }))}
+          />
+          <Choice
+            small
+            label="What is looked at"
+            value={step.sample}
+            options={[
+              ['all', 'all layers'],
+              ['layer', 'this layer'],
+            ]}
+            onChange={(sample) => act('Change what is looked at', change({ sample }))}
+          />
+          <Switch
+            label="Soft edge"
+            checked={step.antialias}
+            onChange={(antialias) => act('Soft edge', change({ antialias }))}
+          />
         </div>
       </details>
     </>

@@ -6,7 +6,11 @@ import { shownProject, useBench } from '@/ui/store/bench'
 
 const HEIGHT = 74
 
-interface Props { step: StepOfKind<'similarColour'>; onPreview: (tolerance: number) => void; onSettle: (tolerance: number) => void }
+interface Props {
+  step: StepOfKind<'similarColour'>
+  onPreview: (tolerance: number) => void
+  onSettle: (tolerance: number) => void
+}
 
 /** The tolerance curve: the selected area for every tolerance at once, where it spills, and the tolerance in use (press or drag to set it). */
 export function ToleranceChart({ step, onPreview, onSettle }: Props) {
@@ -16,47 +20,110 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
   const curve = fresh ?? known?.curve // while a new one is measured the old one stays, faded
   // The next spill above the tolerance is the one to beware of; past the last one, that one explains what happened.
   const spill = curve ? (curve.spills.find((t) => t > step.tolerance) ?? curve.spills.at(-1)) : undefined
-  const tooLarge = useBench((state) => { const canvas = shownProject(state)?.canvas; return canvas !== undefined && canvas.width * canvas.height > MOST_PREPARED_PIXELS })
+  const tooLarge = useBench((state) => {
+    const canvas = shownProject(state)?.canvas
+    return canvas !== undefined && canvas.width * canvas.height > MOST_PREPARED_PIXELS
+  })
   const { holder, chart } = useChart()
 
   useEffect(() => {
     if (!chart || !curve) return
     const { ink, accent, blue } = chartColours()
-    chart.setOption({
-      animation: false,
-      grid: { left: 1, right: 1, top: 4, bottom: 1 },
-      xAxis: { type: 'value', min: 0, max: 255, show: false },
-      yAxis: { type: 'value', min: 0, max: Math.max(0.02, curve.shares[255]), show: false },
-      series: [{
-        type: 'line', showSymbol: false, silent: true, data: curve.shares.map((share, t) => [t, share]), lineStyle: { color: blue, width: 1.75 },
-        markArea: { silent: true, itemStyle: { color: blue, opacity: 0.12 }, data: [[{ xAxis: 0 }, { xAxis: step.tolerance }]] },
-        markLine: {
-          silent: true, symbol: 'none', animation: false,
-          data: [
-            { xAxis: step.tolerance, lineStyle: { color: ink, width: 1.5, type: 'solid' }, label: { show: false } },
-            ...(spill === undefined ? [] : [{ xAxis: spill, lineStyle: { color: accent, width: 1.25, type: 'dashed' as const }, label: { show: false } }]),
-          ],
-        },
-      }],
-    }, { notMerge: true })
+    chart.setOption(
+      {
+        animation: false,
+        grid: { left: 1, right: 1, top: 4, bottom: 1 },
+        xAxis: { type: 'value', min: 0, max: 255, show: false },
+        yAxis: { type: 'value', min: 0, max: Math.max(0.02, curve.shares[255]), show: false },
+        series: [
+          {
+            type: 'line',
+            showSymbol: false,
+            silent: true,
+            data: curve.shares.map((share, t) => [t, share]),
+            lineStyle: { color: blue, width: 1.75 },
+            markArea: {
+              silent: true,
+              itemStyle: { color: blue, opacity: 0.12 },
+              data: [[{ xAxis: 0 }, { xAxis: step.tolerance }]],
+            },
+            markLine: {
+              silent: true,
+              symbol: 'none',
+              animation: false,
+              data: [
+                { xAxis: step.tolerance, lineStyle: { color: ink, width: 1.5, type: 'solid' }, label: { show: false } },
+                ...(spill === undefined
+                  ? []
+                  : [
+                      {
+                        xAxis: spill,
+                        lineStyle: { color: accent, width: 1.25, type: 'dashed' as const },
+                        label: { show: false },
+                      },
+                    ]),
+              ],
+            },
+          },
+        ],
+      },
+      { notMerge: true },
+    )
   }, [chart, curve, spill, step.tolerance])
 
-  const at = (clientX: number): number => { const box = holder.current!.getBoundingClientRect(); return Math.round(Math.min(255, Math.max(0, ((clientX - box.left) / box.width) * 255))) }
+  const at = (clientX: number): number => {
+    const box = holder.current!.getBoundingClientRect()
+    return Math.round(Math.min(255, Math.max(0, ((clientX - box.left) / box.width) * 255)))
+  }
   return (
     <figure className="mt-0.5">
-      <div role="slider" tabIndex={0} aria-label="Tolerance on its curve" aria-valuemin={0} aria-valuemax={255} aria-valuenow={step.tolerance}
-        aria-valuetext={curve ? `${step.tolerance}: ${(curve.shares[Math.floor(step.tolerance)] * 100).toFixed(1)} % of the picture${curve.spills.length ? `; spills at ${curve.spills.join(', ')}` : ''}` : 'being measured'}
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-label="Tolerance on its curve"
+        aria-valuemin={0}
+        aria-valuemax={255}
+        aria-valuenow={step.tolerance}
+        aria-valuetext={
+          curve
+            ? `${step.tolerance}: ${(curve.shares[Math.floor(step.tolerance)] * 100).toFixed(1)} % of the picture${curve.spills.length ? `; spills at ${curve.spills.join(', ')}` : ''}`
+            : 'being measured'
+        }
         onKeyDown={(event) => {
           const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key]
-          if (by) { event.preventDefault(); event.stopPropagation(); onSettle(Math.min(255, Math.max(0, step.tolerance + by))) }
+          if (by) {
+            event.preventDefault()
+            event.stopPropagation()
+            onSettle(Math.min(255, Math.max(0, step.tolerance + by)))
+          }
         }}
-        onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); onPreview(at(event.clientX)) }}
-        onPointerMove={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX)) }}
-        onPointerUp={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX)) }}
-        className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]" style={{ height: HEIGHT }}>
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId)
+          onPreview(at(event.clientX))
+        }}
+        onPointerMove={(event) => {
+          if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX))
+        }}
+        onPointerUp={(event) => {
+          if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX))
+        }}
+        className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]"
+        style={{ height: HEIGHT }}
+      >
         <div ref={holder} className={`pointer-events-none absolute inset-0 ${curve && !fresh ? 'opacity-40' : ''}`} />
-        {spill !== undefined && <span className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`} style={{ left: `${(spill / 255) * 100}%` }}>spills at {spill}</span>}
-        {!curve && <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">{tooLarge ? 'too large a picture for the curve' : 'measuring every tolerance …'}</p>}
+        {spill !== undefined && (
+          <span
+            className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`}
+            style={{ left: `${(spill / 255) * 100}%` }}
+          >
+            spills at {spill}
+          </span>
+        )}
+        {!curve && (
+          <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">
+            {tooLarge ? 'too large a picture for the curve' : 'measuring every tolerance …'}
+          </p>
+        )}
       </div>
       <figcaption className="mt-1 text-xs text-[var(--muted)]">Selected area as tolerance grows</figcaption>
     </figure>

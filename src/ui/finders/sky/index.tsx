@@ -10,10 +10,34 @@ import { putStep } from '../putStep'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
-  const share = (label: string, field: 'blend' | 'fillGaps' | 'detail', fallback: number) => <Slider label={label} value={step[field] * 100} min={0} max={100} step={1} unit="%" fallback={fallback} onPreview={(v) => preview(edit({ [field]: v / 100 }))} onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / 100 }))} />
+  const share = (label: string, field: 'blend' | 'fillGaps' | 'detail', fallback: number) => (
+    <Slider
+      label={label}
+      value={step[field] * 100}
+      min={0}
+      max={100}
+      step={1}
+      unit="%"
+      fallback={fallback}
+      onPreview={(v) => preview(edit({ [field]: v / 100 }))}
+      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / 100 }))}
+    />
+  )
   return (
     <>
-      <Slider label="Offset" value={step.offset} min={-100} max={100} step={0.5} digits={1} unit="px" fallback={0} curve={2} onPreview={(offset) => preview(edit({ offset }))} onSettle={(offset) => act('Change offset', edit({ offset }))} />
+      <Slider
+        label="Offset"
+        value={step.offset}
+        min={-100}
+        max={100}
+        step={0.5}
+        digits={1}
+        unit="px"
+        fallback={0}
+        curve={2}
+        onPreview={(offset) => preview(edit({ offset }))}
+        onSettle={(offset) => act('Change offset', edit({ offset }))}
+      />
       {share('Blend', 'blend', 30)}
       {share('Gaps', 'fillGaps', 10)}
       {share('Detail', 'detail', 30)}
@@ -23,9 +47,28 @@ function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
 }
 
 export const skyPage: FinderPage<'sky'> = {
-  id: 'sky', kind: 'sky', name: 'Sky', group: 'object', icon: CloudSun,
+  id: 'sky',
+  kind: 'sky',
+  name: 'Sky',
+  group: 'object',
+  icon: CloudSun,
   hint: 'Finds the sky from the top down, with the openings between branches; twigs and wires stay. Its card moves and softens the boundary.',
-  summary: (step) => [step.offset !== 0 && `offset ${step.offset}`, `blend ${Math.round(step.blend * 100)} %`].filter(Boolean).join(' · '),
-  press: (at, open) => { const step = putStep(at, 'sky', {}, open); step.show({ hidden: false }); return { move() {}, end() { if (get().live) step.end('Sky') } } },
-  Handles: () => null, Panel, Tool: () => <MakeNow kind="sky" name="Find the sky" />, middle: () => ({}),
+  summary: (step) =>
+    [step.offset !== 0 && `offset ${step.offset}`, `blend ${Math.round(step.blend * 100)} %`]
+      .filter(Boolean)
+      .join(' · '),
+  press: (at, open) => {
+    const step = putStep(at, 'sky', {}, open)
+    step.show({ hidden: false })
+    return {
+      move() {},
+      end() {
+        if (get().live) step.end('Sky')
+      },
+    }
+  },
+  Handles: () => null,
+  Panel,
+  Tool: () => <MakeNow kind="sky" name="Find the sky" />,
+  middle: () => ({}),
 }

@@ -13,25 +13,52 @@ type SpreadStep = StepOfKind<'spread'>
 
 /** A stroke adds to the open step; with Alt it takes away from it. Shift begins a further step. */
 function press(at: Press, open: SpreadStep | undefined): Drag {
-  const { size } = get().marker, drops = at.keys && at.op === 'subtract' && open !== undefined
-  const into = open && (drops || !at.further) ? open : undefined, id = into?.id ?? crypto.randomUUID()
+  const { size } = get().marker,
+    drops = at.keys && at.op === 'subtract' && open !== undefined
+  const into = open && (drops || !at.further) ? open : undefined,
+    id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
-  return drawMark(at, (points) => {
-    const stroke = { points, size, mode: drops ? 'drop' as const : 'keep' as const }
-    preview(into ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] }) : addStep(at.home, parseStep({ kind: 'spread', id, op: at.first ? 'add' : at.op, strokes: [stroke] })))
-  }, () => { if (!settle(drops ? 'Spread, take away' : 'Spread')) abandon() })
+  return drawMark(
+    at,
+    (points) => {
+      const stroke = { points, size, mode: drops ? ('drop' as const) : ('keep' as const) }
+      preview(
+        into
+          ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] })
+          : addStep(at.home, parseStep({ kind: 'spread', id, op: at.first ? 'add' : at.op, strokes: [stroke] })),
+      )
+    },
+    () => {
+      if (!settle(drops ? 'Spread, take away' : 'Spread')) abandon()
+    },
+  )
 }
 
 function Handles({ step, toScreen, pointer }: HandlesProps<SpreadStep>) {
-  return <>{'strokes' in step && <MarkStrokes strokes={step.strokes} toScreen={toScreen} />}<MarkRing toScreen={toScreen} pointer={pointer} mode="keep" /></>
+  return (
+    <>
+      {'strokes' in step && <MarkStrokes strokes={step.strokes} toScreen={toScreen} />}
+      <MarkRing toScreen={toScreen} pointer={pointer} mode="keep" />
+    </>
+  )
 }
 
 function Panel({ step, home }: PanelProps<SpreadStep>) {
   return (
     <>
       <div className="flex items-center justify-between">
-        <Switch label="Smooth edge" checked={step.smoothEdge} onChange={(smoothEdge) => act('Smooth edge', changeStep(home, step.id!, { smoothEdge }))} />
-        <IconButton label="Remove the last stroke" why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'} onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}><Trash2 size={15} /></IconButton>
+        <Switch
+          label="Smooth edge"
+          checked={step.smoothEdge}
+          onChange={(smoothEdge) => act('Smooth edge', changeStep(home, step.id!, { smoothEdge }))}
+        />
+        <IconButton
+          label="Remove the last stroke"
+          why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
+          onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}
+        >
+          <Trash2 size={15} />
+        </IconButton>
       </div>
       <SampleChoice step={step} home={home} />
     </>
@@ -39,9 +66,23 @@ function Panel({ step, home }: PanelProps<SpreadStep>) {
 }
 
 export const spreadPage: FinderPage<'spread'> = {
-  id: 'spread', kind: 'spread', name: 'Spread', group: 'brush', icon: Expand,
+  id: 'spread',
+  kind: 'spread',
+  name: 'Spread',
+  group: 'brush',
+  icon: Expand,
   hint: 'Brush over a part: it grows to the edges of what you touched; with Alt it shrinks. Often the background is easier: say so in the result bar.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
-  press, Handles, Panel, Tool: () => <div className="mb-3 px-1"><MarkerSize /></div>, followsPointer: true,
-  middle: ({ width, height }) => ({ strokes: [{ points: [[width / 2, height / 2]], size: get().marker.size, mode: 'keep' }] }),
+  press,
+  Handles,
+  Panel,
+  Tool: () => (
+    <div className="mb-3 px-1">
+      <MarkerSize />
+    </div>
+  ),
+  followsPointer: true,
+  middle: ({ width, height }) => ({
+    strokes: [{ points: [[width / 2, height / 2]], size: get().marker.size, mode: 'keep' }],
+  }),
 }

@@ -16,12 +16,35 @@ const THUMBNAIL_PX = 140
 function Panel({ step, home }: PanelProps<StepOfKind<'subject'>>) {
   const [things, setThings] = useState<readonly ImageBitmap[]>([])
   const result = useBench((state) => state.result)
-  useEffect(() => { let gone = false; askEngine((engine, request) => engine.subjects(request, step.sample, THUMBNAIL_PX))?.then((bitmaps) => { if (!gone) setThings(bitmaps) }, () => {}); return () => { gone = true } }, [step.sample, result])
+  useEffect(() => {
+    let gone = false
+    askEngine((engine, request) => engine.subjects(request, step.sample, THUMBNAIL_PX))?.then(
+      (bitmaps) => {
+        if (!gone) setThings(bitmaps)
+      },
+      () => {},
+    )
+    return () => {
+      gone = true
+    }
+  }, [step.sample, result])
   return (
     <>
       {things.length > 1 && (
         <div role="radiogroup" aria-label="Which thing" className="flex gap-1.5 overflow-x-auto pb-1">
-          {things.map((bitmap, i) => <button key={i} type="button" role="radio" aria-checked={step.pick === i} aria-label={`Thing ${i + 1} of ${things.length}`} onClick={() => act('Choose the subject', changeStep(home, step.id!, { pick: i }))} className="rounded-md border-2 border-transparent p-0.5 aria-checked:border-[var(--accent)]"><Bitmap bitmap={bitmap} width={72} height={52} label="" /></button>)}
+          {things.map((bitmap, i) => (
+            <button
+              key={i}
+              type="button"
+              role="radio"
+              aria-checked={step.pick === i}
+              aria-label={`Thing ${i + 1} of ${things.length}`}
+              onClick={() => act('Choose the subject', changeStep(home, step.id!, { pick: i }))}
+              className="rounded-md border-2 border-transparent p-0.5 aria-checked:border-[var(--accent)]"
+            >
+              <Bitmap bitmap={bitmap} width={72} height={52} label="" />
+            </button>
+          ))}
         </div>
       )}
       <SampleChoice step={step} home={home} />
@@ -30,9 +53,25 @@ function Panel({ step, home }: PanelProps<StepOfKind<'subject'>>) {
 }
 
 export const subjectPage: FinderPage<'subject'> = {
-  id: 'subject', kind: 'subject', name: 'Subject', group: 'object', icon: ScanEye,
+  id: 'subject',
+  kind: 'subject',
+  name: 'Subject',
+  group: 'object',
+  icon: ScanEye,
   hint: 'Finds what stands out against what touches the picture’s border. When several things compete, its card shows them to choose from.',
   summary: (step) => (step.pick ? `thing ${step.pick + 1}` : 'what stands out'),
-  press: (at, open) => { const step = putStep(at, 'subject', {}, open); step.show({ pick: 0 }); return { move() {}, end() { if (get().live) step.end('Subject') } } },
-  Handles: () => null, Panel, Tool: () => <MakeNow kind="subject" name="Find the subject" />, middle: () => ({}),
+  press: (at, open) => {
+    const step = putStep(at, 'subject', {}, open)
+    step.show({ pick: 0 })
+    return {
+      move() {},
+      end() {
+        if (get().live) step.end('Subject')
+      },
+    }
+  },
+  Handles: () => null,
+  Panel,
+  Tool: () => <MakeNow kind="subject" name="Find the subject" />,
+  middle: () => ({}),
 }

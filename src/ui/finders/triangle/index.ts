@@ -7,8 +7,16 @@ import { boxInMiddle, boxSummary } from '../shape/box'
 import { pressBox } from '../shape/pressBox'
 
 export const trianglePage: FinderPage<'triangle'> = {
-  id: 'triangle', kind: 'triangle', name: 'Triangle', group: 'shape', icon: Triangle,
+  id: 'triangle',
+  kind: 'triangle',
+  name: 'Triangle',
+  group: 'shape',
+  icon: Triangle,
   hint: 'Drag the box around it, the apex is on top; turn it by its round grip. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
   summary: boxSummary,
-  press: pressBox('triangle', 'Triangle'), Handles: BoxHandles, Panel: BoxPanel, Tool: BoxTool, middle: boxInMiddle,
+  press: pressBox('triangle', 'Triangle'),
+  Handles: BoxHandles,
+  Panel: BoxPanel,
+  Tool: BoxTool,
+  middle: boxInMiddle,
 }

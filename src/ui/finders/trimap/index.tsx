@@ -10,12 +10,28 @@ type TrimapStep = StepOfKind<'trimap'>
 function Panel({ step, home }: PanelProps<TrimapStep>) {
   return (
     <>
-      <Choice small label="How what is open is solved" value={step.solver} options={[['closedForm', 'by windows'], ['sampling', 'by samples']]} onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))} />
+      <Choice
+        small
+        label="How what is open is solved"
+        value={step.solver}
+        options={[
+          ['closedForm', 'by windows'],
+          ['sampling', 'by samples'],
+        ]}
+        onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))}
+      />
       <SampleChoice step={step} home={home} />
-      <p className="text-xs leading-relaxed text-[var(--muted)]">White is inside, black outside; what lies between is solved as a matte.</p>
+      <p className="text-xs leading-relaxed text-[var(--muted)]">
+        White is inside, black outside; what lies between is solved as a matte.
+      </p>
     </>
   )
 }
 
 /** Made by the mask menus, from a file. */
-export const trimapPage: StepPage<'trimap'> = { kind: 'trimap', name: 'Trimap', summary: ({ solver }) => (solver === 'sampling' ? 'by samples' : 'by windows'), Panel }
+export const trimapPage: StepPage<'trimap'> = {
+  kind: 'trimap',
+  name: 'Trimap',
+  summary: ({ solver }) => (solver === 'sampling' ? 'by samples' : 'by windows'),
+  Panel,
+}

@@ -10,7 +10,11 @@ export function LimitColourPanel({ step, home }: PanelProps<StepOfKind<'limitCol
   return (
     <>
       <PaletteValues step={step} home={home} />
-      {!picking && <Button className="!min-h-7 !text-xs" onClick={() => set({ finder: 'palette', drawing: null })}>Take colours from the picture</Button>}
+      {!picking && (
+        <Button className="!min-h-7 !text-xs" onClick={() => set({ finder: 'palette', drawing: null })}>
+          Take colours from the picture
+        </Button>
+      )}
     </>
   )
 }

@@ -19,7 +19,21 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
   useEffect(() => {
     if (!bounds || base) return
     const { x, y, width, height } = bounds
-    try { const back = inverse(matrix); setBase(([[x, y], [x + width, y], [x + width, y + height], [x, y + height]] as const).map((p) => apply(back, ...p))) } catch { /* flattened: nothing to hold */ }
+    try {
+      const back = inverse(matrix)
+      setBase(
+        (
+          [
+            [x, y],
+            [x + width, y],
+            [x + width, y + height],
+            [x, y + height],
+          ] as const
+        ).map((p) => apply(back, ...p)),
+      )
+    } catch {
+      /* flattened: nothing to hold */
+    }
   }, [bounds, base, matrix])
   /** The matrix and where the pointer was when a drag began. */
   const from = useRef<{ matrix: Affine; point: readonly [number, number] } | null>(null)
@@ -35,45 +49,133 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
     const start = (from.current ??= { matrix, point: [px, py] }).matrix
     const fixed = centred ? [0.5, 0.5] : [1 - u, 1 - v]
     const [x, y] = apply(inverse(start), ...fromScreen(px, py))
-    const [fx, fy] = at(fixed[0], fixed[1]), [hx, hy] = at(u, v)
-    let sx = u === 0.5 ? 1 : (x - fx) / (hx - fx), sy = v === 0.5 ? 1 : (y - fy) / (hy - fy)
+    const [fx, fy] = at(fixed[0], fixed[1]),
+      [hx, hy] = at(u, v)
+    let sx = u === 0.5 ? 1 : (x - fx) / (hx - fx),
+      sy = v === 0.5 ? 1 : (y - fy) / (hy - fy)
     if (even && u !== 0.5 && v !== 0.5) sx = sy = Math.max(Math.abs(sx), Math.abs(sy))
     const kept = (s: number) => (Math.abs(s) < LEAST ? LEAST : s)
     show(compose(start, compose(translation(fx, fy), compose(scaling(kept(sx), kept(sy)), translation(-fx, -fy)))))
   }
   const corners = [shown(0, 0), shown(1, 0), shown(1, 1), shown(0, 1)]
-  const top = shown(0.5, 0), middle = shown(0.5, 0.5)
+  const top = shown(0.5, 0),
+    middle = shown(0.5, 0.5)
   const up = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1
   const turn = [top[0] + ((top[0] - middle[0]) / up) * TURN_PX, top[1] + ((top[1] - middle[1]) / up) * TURN_PX]
   const points = corners.map((c) => c.join(',')).join(' ')
-  const done = () => { from.current = null }
+  const done = () => {
+    from.current = null
+  }
   return (
     <g>
-      <MoveArea points={points} begin={(x, y) => { from.current = { matrix, point: fromScreen(x, y) } }} drag={(x, y) => { const { matrix: start, point } = from.current!, [nx, ny] = fromScreen(x, y); show(compose(translation(Math.round(nx - point[0]), Math.round(ny - point[1])), start)) }} end={done} />
+      <MoveArea
+        points={points}
+        begin={(x, y) => {
+          from.current = { matrix, point: fromScreen(x, y) }
+        }}
+        drag={(x, y) => {
+          const { matrix: start, point } = from.current!,
+            [nx, ny] = fromScreen(x, y)
+          show(compose(translation(Math.round(nx - point[0]), Math.round(ny - point[1])), start))
+        }}
+        end={done}
+      />
       <polygon points={points} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
-      <polygon points={points} fill="none" stroke="#1b1b1b" strokeWidth={1} strokeDasharray="5 3" pointerEvents="none" />
+      <polygon
+        points={points}
+        fill="none"
+        stroke="#1b1b1b"
+        strokeWidth={1}
+        strokeDasharray="5 3"
+        pointerEvents="none"
+      />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
-      {([[0, 0, 'upper left'], [0.5, 0, 'upper'], [1, 0, 'upper right'], [1, 0.5, 'right'], [1, 1, 'lower right'], [0.5, 1, 'lower'], [0, 1, 'lower left'], [0, 0.5, 'left']] as const).map(([u, v, name]) => {
+      {(
+        [
+          [0, 0, 'upper left'],
+          [0.5, 0, 'upper'],
+          [1, 0, 'upper right'],
+          [1, 0.5, 'right'],
+          [1, 1, 'lower right'],
+          [0.5, 1, 'lower'],
+          [0, 1, 'lower left'],
+          [0, 0.5, 'left'],
+        ] as const
+      ).map(([u, v, name]) => {
         const [x, y] = shown(u, v)
-        return <Grip key={name} label={`Scale selection ${name}`} cursor="move" shape="square" x={x} y={y} drag={(px, py, event) => stretch(u, v, px, py, event.altKey, !event.shiftKey)} end={done} />
+        return (
+          <Grip
+            key={name}
+            label={`Scale selection ${name}`}
+            cursor="move"
+            shape="square"
+            x={x}
+            y={y}
+            drag={(px, py, event) => stretch(u, v, px, py, event.altKey, !event.shiftKey)}
+            end={done}
+          />
+        )
       })}
-      <Grip label="Turn selection" cursor="grab" shape="round" x={turn[0]} y={turn[1]} end={done} drag={(px, py, event) => {
-        const start = (from.current ??= { matrix, point: [turn[0], turn[1]] })
-        const angle = (x: number, y: number) => (Math.atan2(y - middle[1], x - middle[0]) * 180) / Math.PI
-        const by = angle(px, py) - angle(start.point[0], start.point[1]), [mx, my] = fromScreen(middle[0], middle[1])
-        show(compose(rotation(event.shiftKey ? Math.round(by / 15) * 15 : by, mx, my), start.matrix))
-      }} />
+      <Grip
+        label="Turn selection"
+        cursor="grab"
+        shape="round"
+        x={turn[0]}
+        y={turn[1]}
+        end={done}
+        drag={(px, py, event) => {
+          const start = (from.current ??= { matrix, point: [turn[0], turn[1]] })
+          const angle = (x: number, y: number) => (Math.atan2(y - middle[1], x - middle[0]) * 180) / Math.PI
+          const by = angle(px, py) - angle(start.point[0], start.point[1]),
+            [mx, my] = fromScreen(middle[0], middle[1])
+          show(compose(rotation(event.shiftKey ? Math.round(by / 15) * 15 : by, mx, my), start.matrix))
+        }}
+      />
     </g>
   )
 }
 
-function MoveArea({ points, begin, drag, end }: { points: string; begin: (x: number, y: number) => void; drag: (x: number, y: number) => void; end: () => void }) {
-  const place = (event: React.PointerEvent<SVGElement>): [number, number] => { const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect(); return [event.clientX - box.left, event.clientY - box.top] }
+function MoveArea({
+  points,
+  begin,
+  drag,
+  end,
+}: {
+  points: string
+  begin: (x: number, y: number) => void
+  drag: (x: number, y: number) => void
+  end: () => void
+}) {
+  const place = (event: React.PointerEvent<SVGElement>): [number, number] => {
+    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
+    return [event.clientX - box.left, event.clientY - box.top]
+  }
   const moved = useRef(false)
   return (
-    <polygon points={points} fill="transparent" style={{ pointerEvents: 'all', cursor: 'move', touchAction: 'none' }} aria-label="Move the selection"
-      onPointerDown={(event) => { if (event.button !== 0) return; event.stopPropagation(); event.currentTarget.setPointerCapture(event.pointerId); moved.current = false; begin(...place(event)) }}
-      onPointerMove={(event) => { if (event.currentTarget.hasPointerCapture(event.pointerId)) { moved.current = true; drag(...place(event)) } }}
-      onPointerUp={(event) => { if (!event.currentTarget.hasPointerCapture(event.pointerId)) return; event.stopPropagation(); if (moved.current) settle('Move selection'); end() }} />
+    <polygon
+      points={points}
+      fill="transparent"
+      style={{ pointerEvents: 'all', cursor: 'move', touchAction: 'none' }}
+      aria-label="Move the selection"
+      onPointerDown={(event) => {
+        if (event.button !== 0) return
+        event.stopPropagation()
+        event.currentTarget.setPointerCapture(event.pointerId)
+        moved.current = false
+        begin(...place(event))
+      }}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) {
+          moved.current = true
+          drag(...place(event))
+        }
+      }}
+      onPointerUp={(event) => {
+        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
+        event.stopPropagation()
+        if (moved.current) settle('Move selection')
+        end()
+      }}
+    />
   )
 }

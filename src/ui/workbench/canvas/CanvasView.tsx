@@ -1,6 +1,13 @@
 'use client'
 /** The picture in the middle: its surfaces, the handles over it, and what pointers do there. */
-import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import {
+  type PointerEvent as ReactPointerEvent,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react'
 import { apply, compose, type Affine, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type FindingStep, isFinding, type ModifyingStep, type Step } from '@/core/select/registry'
@@ -27,12 +34,18 @@ const PINCH_PX = 6
 
 /** A hue as a strong colour, red, green, blue 0-255. */
 const hueColour = (hue: number): [number, number, number] => {
-  const f = (n: number) => { const k = (n + hue / 30) % 12; return Math.round(255 * (0.5 - 0.45 * Math.max(-1, Math.min(k - 3, 9 - k, 1)))) }
+  const f = (n: number) => {
+    const k = (n + hue / 30) % 12
+    return Math.round(255 * (0.5 - 0.45 * Math.max(-1, Math.min(k - 3, 9 - k, 1))))
+  }
   return [f(0), f(8), f(4)]
 }
 
 /** The tint in force: the editor's own, or the hue rarest in the picture. */
-export const tintOf = ({ tint, rarestHue }: Pick<BenchState, 'tint' | 'rarestHue'>): [number, number, number] => (tint ? [1, 3, 5].map((at) => parseInt(tint.slice(at, at + 2), 16)) as [number, number, number] : hueColour(rarestHue))
+export const tintOf = ({ tint, rarestHue }: Pick<BenchState, 'tint' | 'rarestHue'>): [number, number, number] =>
+  tint
+    ? ([1, 3, 5].map((at) => parseInt(tint.slice(at, at + 2), 16)) as [number, number, number])
+    : hueColour(rarestHue)
 
 /** Hands that paint inside the selection. */
 const PAINTING: readonly BenchState['hand'][] = ['brush', 'bucket', 'ramp']
@@ -41,39 +54,98 @@ const PAINTING: readonly BenchState['hand'][] = ['brush', 'bucket', 'ramp']
 function overlayOf(state: BenchState): OverlayStyle {
   const { stage, view, before, backing, tintOpacity, tintHidden, dim, result, hand, home } = state
   const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
-  const mode = painting ? 'ants' : (stage !== 'select' && stage !== 'edge') || before || (!result && view !== 'matte') || (view === 'cutout' && backing === 'below') ? 'plain' : view
-  const compare = comparing(state) === 'difference' ? 'difference' as const : comparing(state) === 'divider' && state.divider !== null ? { leftOf: state.divider } : undefined
+  const mode = painting
+    ? 'ants'
+    : (stage !== 'select' && stage !== 'edge') ||
+        before ||
+        (!result && view !== 'matte') ||
+        (view === 'cutout' && backing === 'below')
+      ? 'plain'
+      : view
+  const compare =
+    comparing(state) === 'difference'
+      ? ('difference' as const)
+      : comparing(state) === 'divider' && state.divider !== null
+        ? { leftOf: state.divider }
+        : undefined
   const alone = cutOutAlone(state) !== null && compare === undefined
-  return { mode: compare === 'difference' ? 'tint' : alone ? 'plain' : mode, compare, ...(alone ? { behind: backing === 'below' ? 'checks' : backing } : {}), backing: backing === 'below' ? 'checks' : backing, tint: tintOf(state), tintOpacity, tintHidden, dim }
+  return {
+    mode: compare === 'difference' ? 'tint' : alone ? 'plain' : mode,
+    compare,
+    ...(alone ? { behind: backing === 'below' ? 'checks' : backing } : {}),
+    backing: backing === 'below' ? 'checks' : backing,
+    tint: tintOf(state),
+    tintOpacity,
+    tintHidden,
+    dim,
+  }
 }
 
-export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React.RefObject<Viewer | null>; rendering: React.RefObject<Rendering | null>; connect: (viewer: Viewer) => () => void }) {
-  const holder = useRef<HTMLDivElement>(null), picture = useRef<HTMLCanvasElement>(null), outline = useRef<HTMLCanvasElement>(null)
+export function CanvasView({
+  viewerRef,
+  rendering,
+  connect,
+}: {
+  viewerRef: React.RefObject<Viewer | null>
+  rendering: React.RefObject<Rendering | null>
+  connect: (viewer: Viewer) => () => void
+}) {
+  const holder = useRef<HTMLDivElement>(null),
+    picture = useRef<HTMLCanvasElement>(null),
+    outline = useRef<HTMLCanvasElement>(null)
   const [viewer, setViewer] = useState<Viewer | null>(null)
   const style = useBench((state) => JSON.stringify(overlayOf(state)))
-  const divider = useBench((state) => state.divider), crosshair = useBench((state) => state.crosshair)
+  const divider = useBench((state) => state.divider),
+    crosshair = useBench((state) => state.crosshair)
 
   useEffect(() => {
     const made = new Viewer(picture.current!, outline.current!, () => rendering.current?.engine ?? null)
     viewerRef.current = made
     setViewer(made)
     const disconnect = connect(made)
-    const measure = () => { const box = holder.current!.getBoundingClientRect(); made.resize(box.width, box.height, devicePixelRatio) }
+    const measure = () => {
+      const box = holder.current!.getBoundingClientRect()
+      made.resize(box.width, box.height, devicePixelRatio)
+    }
     const observer = new ResizeObserver(measure)
     observer.observe(holder.current!)
     const unsubscribe = made.subscribe(() => set({ scale: made.view.scale }))
-    const wheel = (event: WheelEvent) => { event.preventDefault(); const { stage, finder } = get(), own = event.altKey && stage === 'select' ? finderPage(finder).wheel : undefined; if (own) { own(Math.sign(event.deltaY || event.deltaX)); return } const [x, y] = place(event); made.zoomBy(WHEEL_STEP ** -(event.deltaMode ? event.deltaY * 33 : event.deltaY), x, y) }
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault()
+      const { stage, finder } = get(),
+        own = event.altKey && stage === 'select' ? finderPage(finder).wheel : undefined
+      if (own) {
+        own(Math.sign(event.deltaY || event.deltaX))
+        return
+      }
+      const [x, y] = place(event)
+      made.zoomBy(WHEEL_STEP ** -(event.deltaMode ? event.deltaY * 33 : event.deltaY), x, y)
+    }
     const element = holder.current!
     element.addEventListener('wheel', wheel, { passive: false })
-    return () => { element.removeEventListener('wheel', wheel); observer.disconnect(); unsubscribe(); disconnect(); made.close(); viewerRef.current = null }
+    return () => {
+      element.removeEventListener('wheel', wheel)
+      observer.disconnect()
+      unsubscribe()
+      disconnect()
+      made.close()
+      viewerRef.current = null
+    }
   }, [viewerRef, rendering, connect])
 
-  useEffect(() => { viewer?.setOverlay(JSON.parse(style) as OverlayStyle) }, [viewer, style])
+  useEffect(() => {
+    viewer?.setOverlay(JSON.parse(style) as OverlayStyle)
+  }, [viewer, style])
 
   const keptBeside = useBench((state) => comparing(state) === 'divider')
-  useEffect(() => { viewer?.setDivider(keptBeside ? null : divider) }, [viewer, divider, keptBeside])
+  useEffect(() => {
+    viewer?.setDivider(keptBeside ? null : divider)
+  }, [viewer, divider, keptBeside])
 
-  const place = (event: { clientX: number; clientY: number }): [number, number] => { const box = holder.current!.getBoundingClientRect(); return [event.clientX - box.left, event.clientY - box.top] }
+  const place = (event: { clientX: number; clientY: number }): [number, number] => {
+    const box = holder.current!.getBoundingClientRect()
+    return [event.clientX - box.left, event.clientY - box.top]
+  }
 
   // ---- pointers: one draws, two pinch and pan, the middle button or the space key pans
   const drag = useRef<{ pointer: number; drag: Drag; toSteps: Affine } | null>(null)
@@ -84,7 +156,12 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
   const readPixel = async (x: number, y: number) => {
     if (reading.current || !rendering.current) return
     reading.current = true
-    try { const pixel = await rendering.current.engine.pixel(Math.floor(x), Math.floor(y)); set({ pixel }) } finally { reading.current = false }
+    try {
+      const pixel = await rendering.current.engine.pixel(Math.floor(x), Math.floor(y))
+      set({ pixel })
+    } finally {
+      reading.current = false
+    }
   }
 
   const down = (event: ReactPointerEvent<HTMLDivElement>) => {
@@ -93,31 +170,81 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     event.currentTarget.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
       touches.current.set(event.pointerId, at)
-      if (touches.current.size === 2) { drag.current?.drag.cancel?.(); drag.current = null; abandon(); return }
+      if (touches.current.size === 2) {
+        drag.current?.drag.cancel?.()
+        drag.current = null
+        abandon()
+        return
+      }
     }
-    if (event.button === 1 || isPanKeyHeld()) { event.preventDefault(); panning.current = { pointer: event.pointerId, at }; return }
+    if (event.button === 1 || isPanKeyHeld()) {
+      event.preventDefault()
+      panning.current = { pointer: event.pointerId, at }
+      return
+    }
     if (event.button !== 0 || drag.current) return
-    const state = get(), project = shownProject(state)
+    const state = get(),
+      project = shownProject(state)
     if (!project) return
     if (state.stage === 'select') {
-      const page = finderPage(state.finder), recipe = recipeAt(project, state.home)
+      const page = finderPage(state.finder),
+        recipe = recipeAt(project, state.home)
       if (!recipe) return
       const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
       const steps = recipe.steps.filter(isFinding)
       const open = steps.find((step) => step.id === state.openStep && step.kind === page.kind)
       const keys = event.shiftKey || event.altKey
-      const op: CombineOp = keys ? (event.shiftKey && event.altKey ? 'intersect' : event.altKey ? 'subtract' : 'add') : state.nextOp ?? 'add'
+      const op: CombineOp = keys
+        ? event.shiftKey && event.altKey
+          ? 'intersect'
+          : event.altKey
+            ? 'subtract'
+            : 'add'
+        : (state.nextOp ?? 'add')
       const place = viewer.toCanvas(...at)
-      const readPixel = async () => (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
-      const press = { home: state.home, readPixel, point: apply(toSteps, ...place), screen: at, scale: viewer.cssScale / meanScale(toSteps), op, further: keys || state.nextOp !== null, keys, shift: event.shiftKey, ...pressureOf(event), first: startsAnew(recipe.steps) }
+      const readPixel = async () =>
+        (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
+      const press = {
+        home: state.home,
+        readPixel,
+        point: apply(toSteps, ...place),
+        screen: at,
+        scale: viewer.cssScale / meanScale(toSteps),
+        op,
+        further: keys || state.nextOp !== null,
+        keys,
+        shift: event.shiftKey,
+        ...pressureOf(event),
+        first: startsAnew(recipe.steps),
+      }
       drag.current = { pointer: event.pointerId, drag: page.press(press, open), toSteps }
     } else if (state.stage === 'edge') {
-      if (!recipeAt(project, state.home)?.steps.length) { toast('Nothing is selected yet: there is no edge to work on.'); return }
+      if (!recipeAt(project, state.home)?.steps.length) {
+        toast('Nothing is selected yet: there is no edge to work on.')
+        return
+      }
       const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
-      drag.current = { pointer: event.pointerId, drag: edgeStroke({ point: apply(toSteps, ...viewer.toCanvas(...at)), scale: viewer.cssScale / meanScale(toSteps), shift: event.shiftKey, alt: event.altKey }), toSteps }
+      drag.current = {
+        pointer: event.pointerId,
+        drag: edgeStroke({
+          point: apply(toSteps, ...viewer.toCanvas(...at)),
+          scale: viewer.cssScale / meanScale(toSteps),
+          shift: event.shiftKey,
+          alt: event.altKey,
+        }),
+        toSteps,
+      }
     } else if (state.stage === 'compose') {
-      const toCanvas = inverse(partInView(state, project).fromCanvas), shown = viewer.toCanvas(...at)
-      const made = handPage(state.hand).press({ project, point: apply(toCanvas, ...shown), scale: viewer.cssScale / meanScale(toCanvas), shift: event.shiftKey, alt: event.altKey, ...pressureOf(event) })
+      const toCanvas = inverse(partInView(state, project).fromCanvas),
+        shown = viewer.toCanvas(...at)
+      const made = handPage(state.hand).press({
+        project,
+        point: apply(toCanvas, ...shown),
+        scale: viewer.cssScale / meanScale(toCanvas),
+        shift: event.shiftKey,
+        alt: event.altKey,
+        ...pressureOf(event),
+      })
       if (made) drag.current = { pointer: event.pointerId, drag: made, toSteps: toCanvas }
     } else panning.current = { pointer: event.pointerId, at }
   }
@@ -131,29 +258,66 @@ export function CanvasView({ viewerRef, rendering, connect }: { viewerRef: React
     const before = touches.current.get(event.pointerId)
     if (before && touches.current.size === 2) {
       const [other] = [...touches.current].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
-      const was = Math.hypot(before[0] - other[0], before[1] - other[1]), is = Math.hypot(at[0] - other[0], at[1] - other[1])
+      const was = Math.hypot(before[0] - other[0], before[1] - other[1]),
+        is = Math.hypot(at[0] - other[0], at[1] - other[1])
       viewer.panBy((at[0] - before[0]) / 2, (at[1] - before[1]) / 2)
       if (was > PINCH_PX && is > PINCH_PX) viewer.zoomBy(is / was, (at[0] + other[0]) / 2, (at[1] + other[1]) / 2)
       touches.current.set(event.pointerId, at)
       return
     }
     if (before) touches.current.set(event.pointerId, at)
-    if (panning.current?.pointer === event.pointerId) { viewer.panBy(at[0] - panning.current.at[0], at[1] - panning.current.at[1]); panning.current.at = at; return }
-    if (drag.current?.pointer === event.pointerId) drag.current.drag.move(apply(drag.current.toSteps, ...point), { shift: event.shiftKey, alt: event.altKey, free: event.ctrlKey || event.metaKey, ...pressureOf(event) }, at)
+    if (panning.current?.pointer === event.pointerId) {
+      viewer.panBy(at[0] - panning.current.at[0], at[1] - panning.current.at[1])
+      panning.current.at = at
+      return
+    }
+    if (drag.current?.pointer === event.pointerId)
+      drag.current.drag.move(
+        apply(drag.current.toSteps, ...point),
+        { shift: event.shiftKey, alt: event.altKey, free: event.ctrlKey || event.metaKey, ...pressureOf(event) },
+        at,
+      )
   }
 
   const up = (event: ReactPointerEvent<HTMLDivElement>) => {
     touches.current.delete(event.pointerId)
     if (panning.current?.pointer === event.pointerId) panning.current = null
-    if (drag.current?.pointer === event.pointerId) { const ended = drag.current; drag.current = null; if (event.type === 'pointerup') ended.drag.end(); else { ended.drag.cancel?.(); abandon() } }
+    if (drag.current?.pointer === event.pointerId) {
+      const ended = drag.current
+      drag.current = null
+      if (event.type === 'pointerup') ended.drag.end()
+      else {
+        ended.drag.cancel?.()
+        abandon()
+      }
+    }
   }
 
   return (
-    <div ref={holder} tabIndex={0} role="application" aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
+    <div
+      ref={holder}
+      tabIndex={0}
+      role="application"
+      aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
       className={`relative size-full touch-none overflow-hidden ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
-      data-canvas onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => set({ pointer: null, pixel: null })} onContextMenu={(event) => { event.preventDefault(); openMakeMenu([event.clientX, event.clientY]) }}>
+      data-canvas
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onPointerLeave={() => set({ pointer: null, pixel: null })}
+      onContextMenu={(event) => {
+        event.preventDefault()
+        openMakeMenu([event.clientX, event.clientY])
+      }}
+    >
       <canvas ref={picture} className="absolute inset-0 size-full" data-surface="picture" aria-hidden />
-      <canvas ref={outline} className="pointer-events-none absolute inset-0 size-full" data-surface="outline" aria-hidden />
+      <canvas
+        ref={outline}
+        className="pointer-events-none absolute inset-0 size-full"
+        data-surface="outline"
+        aria-hidden
+      />
       {viewer && <HandlesOver viewer={viewer} />}
     </div>
   )
@@ -166,10 +330,12 @@ function openMakeMenu(at: readonly [number, number]): void {
 }
 
 /** Pens tell how hard they press; mice and fingers do not. */
-const pressureOf = (event: ReactPointerEvent): { pressure?: number } => (event.pointerType === 'pen' && event.pressure > 0 ? { pressure: event.pressure } : {})
+const pressureOf = (event: ReactPointerEvent): { pressure?: number } =>
+  event.pointerType === 'pen' && event.pressure > 0 ? { pressure: event.pressure } : {}
 
 /** True when nothing of the steps selects: the next one then starts the selection, whatever it was to do. */
-const startsAnew = (steps: readonly Step[]): boolean => !steps.some((step) => isFinding(step) || step.kind === 'all' || step.kind === 'invert')
+const startsAnew = (steps: readonly Step[]): boolean =>
+  !steps.some((step) => isFinding(step) || step.kind === 'all' || step.kind === 'invert')
 
 /** A finder whose handles follow the pointer shows them before there is a step, too. */
 const NO_STEP = {} as never
@@ -177,27 +343,73 @@ const NO_STEP = {} as never
 /** The open step's handles, or the active layer's while composing. */
 function HandlesOver({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
-  const project = useBench(shownProject), stage = useBench((state) => state.stage), home = useBench((state) => state.home), openStep = useBench((state) => state.openStep), before = useBench((state) => state.before)
+  const project = useBench(shownProject),
+    stage = useBench((state) => state.stage),
+    home = useBench((state) => state.home),
+    openStep = useBench((state) => state.openStep),
+    before = useBench((state) => state.before)
   const finder = useBench((state) => finderPage(state.finder))
   const keptBeside = useBench((state) => comparing(state) === 'divider')
-  const chosenHand = useBench((state) => state.hand), hand = handPage(chosenHand)
-  const pointer = useBench((state) => (state.stage === 'compose' ? handPage(state.hand).followsPointer : state.stage === 'edge' || state.drawing || finderPage(state.finder).followsPointer) ? state.pointer : null)
+  const chosenHand = useBench((state) => state.hand),
+    hand = handPage(chosenHand)
+  const pointer = useBench((state) =>
+    (
+      state.stage === 'compose'
+        ? handPage(state.hand).followsPointer
+        : state.stage === 'edge' || state.drawing || finderPage(state.finder).followsPointer
+    )
+      ? state.pointer
+      : null,
+  )
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
   if (!project || !toCanvas || before) return null
-  const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)), { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project), map = compose(toScreen, fromCanvas)
+  const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)),
+    { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project),
+    map = compose(toScreen, fromCanvas)
   const recipe = recipeAt(project, home)
   const step = recipe?.steps.find((s): s is FindingStep => s.id === openStep && isFinding(s))
   const page = step && !step.hidden ? pageOfStep(step) : undefined
-  const modifying = recipe?.steps.find((s): s is ModifyingStep => s.id === openStep && !isFinding(s) && !s.hidden), changer = modifying && modifierPage(modifying.kind)
+  const modifying = recipe?.steps.find((s): s is ModifyingStep => s.id === openStep && !isFinding(s) && !s.hidden),
+    changer = modifying && modifierPage(modifying.kind)
   const pointerOnScreen = pointer && apply(toScreen, pointer[0], pointer[1])
   const stepsToScreen = compose(map, toCanvas)
   return (
-    <svg className="pointer-events-none absolute inset-0 size-full overflow-hidden" data-view={`${view.left} ${view.top} ${viewer.cssScale}`}>
-      {stage === 'select' && finder.followsPointer && page?.id !== finder.id && <finder.Handles step={NO_STEP} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
-      {stage === 'select' && page?.Handles && <page.Handles step={step as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={pointerOnScreen} />}
-      {stage === 'select' && changer?.Handles && modifying && <changer.Handles key={modifying.id} step={modifying as never} home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)} pointer={null} />}
+    <svg
+      className="pointer-events-none absolute inset-0 size-full overflow-hidden"
+      data-view={`${view.left} ${view.top} ${viewer.cssScale}`}
+    >
+      {stage === 'select' && finder.followsPointer && page?.id !== finder.id && (
+        <finder.Handles
+          step={NO_STEP}
+          home={home}
+          toScreen={(x, y) => apply(stepsToScreen, x, y)}
+          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+          pointer={pointerOnScreen}
+        />
+      )}
+      {stage === 'select' && page?.Handles && (
+        <page.Handles
+          step={step as never}
+          home={home}
+          toScreen={(x, y) => apply(stepsToScreen, x, y)}
+          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+          pointer={pointerOnScreen}
+        />
+      )}
+      {stage === 'select' && changer?.Handles && modifying && (
+        <changer.Handles
+          key={modifying.id}
+          step={modifying as never}
+          home={home}
+          toScreen={(x, y) => apply(stepsToScreen, x, y)}
+          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+          pointer={null}
+        />
+      )}
       {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
-      {stage === 'edge' && <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />}
+      {stage === 'edge' && (
+        <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />
+      )}
       {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
       <GuidesOver project={project} map={map} />
       <SnapLines map={stage === 'compose' ? map : stepsToScreen} />

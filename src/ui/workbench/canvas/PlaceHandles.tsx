@@ -9,7 +9,16 @@ import { layerSnapper, type Snapper } from './snapping'
 
 const TURN_PX = 28
 const LEAST_SCALE = 0.005
-const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [[0, 0, 'upper left'], [0.5, 0, 'upper'], [1, 0, 'upper right'], [1, 0.5, 'right'], [1, 1, 'lower right'], [0.5, 1, 'lower'], [0, 1, 'lower left'], [0, 0.5, 'left']]
+const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
+  [0, 0, 'upper left'],
+  [0.5, 0, 'upper'],
+  [1, 0, 'upper right'],
+  [1, 0.5, 'right'],
+  [1, 1, 'lower right'],
+  [0.5, 1, 'lower'],
+  [0, 1, 'lower left'],
+  [0, 0.5, 'left'],
+]
 
 /** The box of what is placed: corners scale it about the opposite corner (Alt: about the middle), sides stretch it (Ctrl: skew it), the round grip turns it. */
 export function PlaceHandles({ project, map }: { project: Project; map: Affine }) {
@@ -21,51 +30,107 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
   const toScreen = compose(map, placement)
   const at = (u: number, v: number) => apply(toScreen, u * width, v * height)
   const corners = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)]
-  const top = at(0.5, 0), middle = at(0.5, 0.5)
+  const top = at(0.5, 0),
+    middle = at(0.5, 0.5)
   const up = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1
   const turn = [top[0] + ((top[0] - middle[0]) / up) * TURN_PX, top[1] + ((top[1] - middle[1]) / up) * TURN_PX]
   const show = (next: Affine) => preview(thing.place(next))
   const points = corners.map((corner) => corner.join(',')).join(' ')
   const toCanvas = (x: number, y: number): [number, number] => apply(inverse(map), x, y)
   const scaleCorner = (u: number, v: number, px: number, py: number, event: React.PointerEvent) => {
-    const [x, y] = at(u, v), fixed = event.altKey ? middle : at(1 - u, 1 - v)
+    const [x, y] = at(u, v),
+      fixed = event.altKey ? middle : at(1 - u, 1 - v)
     const was = Math.hypot(x - fixed[0], y - fixed[1]) || 1
     // Where the corner would come to lie along its diagonal, drawn to what is near.
     const along = ((px - fixed[0]) * (x - fixed[0]) + (py - fixed[1]) * (y - fixed[1])) / (was * was)
-    const [cx, cy] = toCanvas(fixed[0], fixed[1]), [hx, hy] = toCanvas(x, y)
-    const next = Math.max(LEAST_SCALE, along), landed: [number, number] = [cx + (hx - cx) * next, cy + (hy - cy) * next]
+    const [cx, cy] = toCanvas(fixed[0], fixed[1]),
+      [hx, hy] = toCanvas(x, y)
+    const next = Math.max(LEAST_SCALE, along),
+      landed: [number, number] = [cx + (hx - cx) * next, cy + (hy - cy) * next]
     snap.current ??= layerSnapper(thing.id, Math.hypot(map[0], map[1]))
     const [dx, dy] = snap.current.offset([landed[0]], [landed[1]], event.ctrlKey || event.metaKey)
-    const drawn = dx !== 0 && hx !== cx ? (landed[0] + dx - cx) / (hx - cx) : dy !== 0 && hy !== cy ? (landed[1] + dy - cy) / (hy - cy) : next
+    const drawn =
+      dx !== 0 && hx !== cx
+        ? (landed[0] + dx - cx) / (hx - cx)
+        : dy !== 0 && hy !== cy
+          ? (landed[1] + dy - cy) / (hy - cy)
+          : next
     show(scaledAbout(placement, Math.max(LEAST_SCALE, drawn), cx, cy))
   }
   const stretchSide = (u: number, v: number, px: number, py: number, event: React.PointerEvent) => {
     let back: Affine
-    try { back = inverse(toScreen) } catch { return }
-    const [lx, ly] = apply(back, px, py), [fx, fy] = event.altKey ? [width / 2, height / 2] : [(1 - u) * width, (1 - v) * height], [hx, hy] = [u * width, v * height]
-    if (event.ctrlKey || event.metaKey) { // along the side: the opposite one stays
+    try {
+      back = inverse(toScreen)
+    } catch {
+      return
+    }
+    const [lx, ly] = apply(back, px, py),
+      [fx, fy] = event.altKey ? [width / 2, height / 2] : [(1 - u) * width, (1 - v) * height],
+      [hx, hy] = [u * width, v * height]
+    if (event.ctrlKey || event.metaKey) {
+      // along the side: the opposite one stays
       const lean: Affine = u === 0.5 ? [1, 0, (lx - hx) / (hy - fy), 1, 0, 0] : [1, (ly - hy) / (hx - fx), 0, 1, 0, 0]
       show(compose(placement, compose(translation(fx, fy), compose(lean, translation(-fx, -fy)))))
       return
     }
     const least = (s: number) => (Math.abs(s) < LEAST_SCALE ? LEAST_SCALE : s)
-    show(compose(placement, compose(translation(fx, fy), compose(scaling(u === 0.5 ? 1 : least((lx - fx) / (hx - fx)), v === 0.5 ? 1 : least((ly - fy) / (hy - fy))), translation(-fx, -fy)))))
+    show(
+      compose(
+        placement,
+        compose(
+          translation(fx, fy),
+          compose(
+            scaling(u === 0.5 ? 1 : least((lx - fx) / (hx - fx)), v === 0.5 ? 1 : least((ly - fy) / (hy - fy))),
+            translation(-fx, -fy),
+          ),
+        ),
+      ),
+    )
   }
   return (
     <g>
       <polygon points={points} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
-      <polygon points={points} fill="none" stroke="#1b1b1b" strokeWidth={1} strokeDasharray={what === 'mask' && thing.name.startsWith('mask of') ? '5 3' : undefined} pointerEvents="none" />
+      <polygon
+        points={points}
+        fill="none"
+        stroke="#1b1b1b"
+        strokeWidth={1}
+        strokeDasharray={what === 'mask' && thing.name.startsWith('mask of') ? '5 3' : undefined}
+        pointerEvents="none"
+      />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
       {GRIPS.map(([u, v, name]) => {
-        const [x, y] = at(u, v), corner = u !== 0.5 && v !== 0.5
-        return <Grip key={name} label={`${corner ? 'Scale' : 'Stretch'} ${thing.name} ${name}`} cursor={corner ? (u === v ? 'nwse-resize' : 'nesw-resize') : u === 0.5 ? 'ns-resize' : 'ew-resize'} x={x} y={y} shape="square"
-          drag={(px, py, event) => (corner ? scaleCorner : stretchSide)(u, v, px, py, event)} end={() => { snap.current?.end(); snap.current = null }} />
+        const [x, y] = at(u, v),
+          corner = u !== 0.5 && v !== 0.5
+        return (
+          <Grip
+            key={name}
+            label={`${corner ? 'Scale' : 'Stretch'} ${thing.name} ${name}`}
+            cursor={corner ? (u === v ? 'nwse-resize' : 'nesw-resize') : u === 0.5 ? 'ns-resize' : 'ew-resize'}
+            x={x}
+            y={y}
+            shape="square"
+            drag={(px, py, event) => (corner ? scaleCorner : stretchSide)(u, v, px, py, event)}
+            end={() => {
+              snap.current?.end()
+              snap.current = null
+            }}
+          />
+        )
       })}
-      <Grip label={`Turn ${thing.name}`} cursor="grab" x={turn[0]} y={turn[1]} shape="round" drag={(px, py, event) => {
-        const now = (Math.atan2(turn[1] - middle[1], turn[0] - middle[0]) * 180) / Math.PI, next = (Math.atan2(py - middle[1], px - middle[0]) * 180) / Math.PI
-        const by = next - now
-        show(turnedAboutMiddle(placement, thing, event.shiftKey ? Math.round(by / 15) * 15 : by))
-      }} />
+      <Grip
+        label={`Turn ${thing.name}`}
+        cursor="grab"
+        x={turn[0]}
+        y={turn[1]}
+        shape="round"
+        drag={(px, py, event) => {
+          const now = (Math.atan2(turn[1] - middle[1], turn[0] - middle[0]) * 180) / Math.PI,
+            next = (Math.atan2(py - middle[1], px - middle[0]) * 180) / Math.PI
+          const by = next - now
+          show(turnedAboutMiddle(placement, thing, event.shiftKey ? Math.round(by / 15) * 15 : by))
+        }}
+      />
     </g>
   )
 }

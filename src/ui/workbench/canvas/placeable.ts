@@ -18,7 +18,13 @@ export interface Placeable {
   readonly problem?: string
 }
 
-const from = (placement: Affine): Affine | null => { try { return inverse(placement) } catch { return null } }
+const from = (placement: Affine): Affine | null => {
+  try {
+    return inverse(placement)
+  } catch {
+    return null
+  }
+}
 
 /** @param what the active layer, or its mask where that is not linked */
 export function placeableOf(project: Project, what: 'layer' | 'mask'): Placeable | null {
@@ -27,12 +33,37 @@ export function placeableOf(project: Project, what: 'layer' | 'mask'): Placeable
   const problem = layer.locked ? `${layer.name} is locked.` : undefined
   const { mask, id } = layer
   if (what === 'mask' && mask?.unlinked) {
-    const placement = compose(layer.placement, mask.toLayer), back = from(placement)
-    return { id, name: `mask of ${layer.name}`, ...mask.frame, placement, problem, place: (next) => moveMask(id, back ? compose(next, back) : next) }
+    const placement = compose(layer.placement, mask.toLayer),
+      back = from(placement)
+    return {
+      id,
+      name: `mask of ${layer.name}`,
+      ...mask.frame,
+      placement,
+      problem,
+      place: (next) => moveMask(id, back ? compose(next, back) : next),
+    }
   }
   if (layer.kind === 'adjust') return null
-  if (layer.kind !== 'group') return { id, name: layer.name, width: layer.width, height: layer.height, placement: layer.placement, problem, place: (next) => placeLayer(id, next) }
+  if (layer.kind !== 'group')
+    return {
+      id,
+      name: layer.name,
+      width: layer.width,
+      height: layer.height,
+      placement: layer.placement,
+      problem,
+      place: (next) => placeLayer(id, next),
+    }
   const box = boxOf(cornersOf(project.layers, id))
   if (!box) return null
-  return { id, name: layer.name, width: box.right - box.left, height: box.bottom - box.top, placement: translation(box.left, box.top), problem, place: (next) => placeLayer(id, compose(compose(next, translation(-box.left, -box.top)), layer.placement)) }
+  return {
+    id,
+    name: layer.name,
+    width: box.right - box.left,
+    height: box.bottom - box.top,
+    placement: translation(box.left, box.top),
+    problem,
+    place: (next) => placeLayer(id, compose(compose(next, translation(-box.left, -box.top)), layer.placement)),
+  }
 }

@@ -6,20 +6,33 @@ import { type Size } from '@/core/raster/picture'
 import { type Engine } from '@/engine/page/engine'
 import { type OverlayStyle, TILE, type Viewport } from '@/engine/page/protocol'
 
-export interface View { /** Canvas px at the surface's upper left corner. */ readonly left: number; readonly top: number; /** Device px for one canvas px. */ readonly scale: number }
-interface Tile { bitmap: ImageBitmap; epoch: number; used: number }
+export interface View {
+  /** Canvas px at the surface's upper left corner. */ readonly left: number
+  readonly top: number
+  /** Device px for one canvas px. */ readonly scale: number
+}
+interface Tile {
+  bitmap: ImageBitmap
+  epoch: number
+  used: number
+}
 
 const SURROUND = '#8a8a8a'
 const MOST_TILES = 480
 const TILES_AT_ONCE = 8
-const MIN_SCALE = 0.01, MAX_SCALE = 64
+const MIN_SCALE = 0.01,
+  MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
 
 /** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
-function mark(name: string): void { performance.clearMarks(name); performance.mark(name) }
+function mark(name: string): void {
+  performance.clearMarks(name)
+  performance.mark(name)
+}
 
-const keyOf = (level: number, x: number, y: number, before: boolean): string => `${before ? 'before ' : ''}${level}/${x}/${y}`
+const keyOf = (level: number, x: number, y: number, before: boolean): string =>
+  `${before ? 'before ' : ''}${level}/${x}/${y}`
 
 export class Viewer {
   view: View = { left: 0, top: 0, scale: 1 }
@@ -30,7 +43,10 @@ export class Viewer {
   private readonly asked = new Set<string>()
   private overlayStyle: OverlayStyle | null = null
   private overlay: { bitmap: ImageBitmap; view: Viewport } | null = null
-  private ants: { bitmaps: ImageBitmap[]; view: Viewport } = { bitmaps: [], view: { left: 0, top: 0, scale: 1, width: 1, height: 1 } }
+  private ants: { bitmaps: ImageBitmap[]; view: Viewport } = {
+    bitmaps: [],
+    view: { left: 0, top: 0, scale: 1, width: 1, height: 1 },
+  }
   private divider: number | null = null
   private overlayBusy = false
   private overlayWanted = false
@@ -41,48 +57,88 @@ export class Viewer {
   private fitted = true
   private readonly listeners = new Set<() => void>()
 
-  constructor(private readonly picture: HTMLCanvasElement, private readonly outline: HTMLCanvasElement, private readonly engine: () => Engine | null) {}
+  constructor(
+    private readonly picture: HTMLCanvasElement,
+    private readonly outline: HTMLCanvasElement,
+    private readonly engine: () => Engine | null,
+  ) {}
 
   // ---- for the page
-  subscribe = (listener: () => void): (() => void) => { this.listeners.add(listener); return () => this.listeners.delete(listener) }
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
   getView = (): View => this.view
   /** Device px to canvas px; `x`, `y` in CSS px from the surface's corner. */
-  toCanvas(x: number, y: number): [number, number] { const { left, top, scale } = this.view; return [left + (x * this.ratio) / scale, top + (y * this.ratio) / scale] }
-  toScreen(x: number, y: number): [number, number] { const { left, top, scale } = this.view; return [((x - left) * scale) / this.ratio, ((y - top) * scale) / this.ratio] }
+  toCanvas(x: number, y: number): [number, number] {
+    const { left, top, scale } = this.view
+    return [left + (x * this.ratio) / scale, top + (y * this.ratio) / scale]
+  }
+  toScreen(x: number, y: number): [number, number] {
+    const { left, top, scale } = this.view
+    return [((x - left) * scale) / this.ratio, ((y - top) * scale) / this.ratio]
+  }
   /** CSS px for one canvas px. */
-  get cssScale(): number { return this.view.scale / this.ratio }
+  get cssScale(): number {
+    return this.view.scale / this.ratio
+  }
 
   resize(cssWidth: number, cssHeight: number, ratio: number): void {
     this.ratio = ratio
-    for (const surface of [this.picture, this.outline]) { surface.width = Math.max(1, Math.round(cssWidth * ratio)); surface.height = Math.max(1, Math.round(cssHeight * ratio)) }
-    if (this.fitted) this.fit(); else this.changed()
+    for (const surface of [this.picture, this.outline]) {
+      surface.width = Math.max(1, Math.round(cssWidth * ratio))
+      surface.height = Math.max(1, Math.round(cssHeight * ratio))
+    }
+    if (this.fitted) this.fit()
+    else this.changed()
     this.draw() // a resized surface is empty: draw in the same frame
   }
 
   setCanvas(canvas: Size): void {
     const same = canvas.width === this.canvas.width && canvas.height === this.canvas.height
     this.canvas = canvas
-    if (!same) { this.dropTiles(); this.fit() }
+    if (!same) {
+      this.dropTiles()
+      this.fit()
+    }
   }
 
-  layersChanged(epoch: number): void { this.epoch = epoch; this.requestTiles(); this.schedule() }
-  matteChanged(): void { this.refreshOverlay() }
+  layersChanged(epoch: number): void {
+    this.epoch = epoch
+    this.requestTiles()
+    this.schedule()
+  }
+  matteChanged(): void {
+    this.refreshOverlay()
+  }
   setOverlay(style: OverlayStyle | null): void {
     this.overlayStyle = style
     this.showAnts = style?.mode === 'ants'
-    if (!style || style.mode === 'plain' || style.mode === 'ants') { this.overlay?.bitmap.close(); this.overlay = null }
+    if (!style || style.mode === 'plain' || style.mode === 'ants') {
+      this.overlay?.bitmap.close()
+      this.overlay = null
+    }
     if (!this.showAnts) this.setAnts([], this.viewport())
     this.refreshOverlay()
     this.schedule()
   }
 
   /** Left of this canvas x the picture is shown as it came. */
-  setDivider(x: number | null): void { this.divider = x; this.requestTiles(); this.schedule(); this.drawAnts() }
+  setDivider(x: number | null): void {
+    this.divider = x
+    this.requestTiles()
+    this.schedule()
+    this.drawAnts()
+  }
 
   fit(): void {
     const margin = FIT_MARGIN_PX * this.ratio
     const { width, height } = this.picture
-    const scale = Math.min((width - 2 * margin) / this.canvas.width, (height - 2 * margin) / this.canvas.height, this.ratio)
+    const scale = Math.min(
+      (width - 2 * margin) / this.canvas.width,
+      (height - 2 * margin) / this.canvas.height,
+      this.ratio,
+    )
     this.fitted = true
     this.moveTo(Math.max(MIN_SCALE, scale), this.canvas.width / 2, this.canvas.height / 2, width / 2, height / 2)
   }
@@ -92,14 +148,21 @@ export class Viewer {
     this.fitted = false
     this.moveTo(Math.min(MAX_SCALE, Math.max(MIN_SCALE, scale)), canvasX, canvasY, x * this.ratio, y * this.ratio)
   }
-  zoomBy(factor: number, x?: number, y?: number): void { this.zoomTo(this.view.scale * factor, x, y) }
+  zoomBy(factor: number, x?: number, y?: number): void {
+    this.zoomTo(this.view.scale * factor, x, y)
+  }
   panBy(dx: number, dy: number): void {
     this.fitted = false
     const { left, top, scale } = this.view
     this.view = { left: left - (dx * this.ratio) / scale, top: top - (dy * this.ratio) / scale, scale }
     this.changed()
   }
-  close(): void { cancelAnimationFrame(this.frame); clearInterval(this.antTimer); this.dropTiles(); this.listeners.clear() }
+  close(): void {
+    cancelAnimationFrame(this.frame)
+    clearInterval(this.antTimer)
+    this.dropTiles()
+    this.listeners.clear()
+  }
 
   // ---- inside
   private moveTo(scale: number, canvasX: number, canvasY: number, x: number, y: number): void {
@@ -112,69 +175,133 @@ export class Viewer {
     this.refreshOverlay()
     this.schedule()
   }
-  private schedule(): void { if (!this.frame) this.frame = requestAnimationFrame(() => { this.frame = 0; this.draw() }) }
-  private viewport(): Viewport { return { ...this.view, width: this.picture.width, height: this.picture.height } }
+  private schedule(): void {
+    if (!this.frame)
+      this.frame = requestAnimationFrame(() => {
+        this.frame = 0
+        this.draw()
+      })
+  }
+  private viewport(): Viewport {
+    return { ...this.view, width: this.picture.width, height: this.picture.height }
+  }
   private get level(): number {
     const coarsest = Math.max(0, Math.ceil(Math.log2(Math.max(this.canvas.width, this.canvas.height) / TILE)))
     return Math.min(coarsest, Math.max(0, Math.floor(-Math.log2(this.view.scale) + 0.02)))
   }
   /** Tiles of a level that lie in view, the middle first. */
   private inView(level: number): [x: number, y: number][] {
-    const { left, top, scale } = this.view, side = TILE * 2 ** level
+    const { left, top, scale } = this.view,
+      side = TILE * 2 ** level
     const last = (length: number) => Math.ceil(length / side) - 1
-    const fromX = Math.max(0, Math.floor(left / side)), toX = Math.min(last(this.canvas.width), Math.floor((left + this.picture.width / scale) / side))
-    const fromY = Math.max(0, Math.floor(top / side)), toY = Math.min(last(this.canvas.height), Math.floor((top + this.picture.height / scale) / side))
+    const fromX = Math.max(0, Math.floor(left / side)),
+      toX = Math.min(last(this.canvas.width), Math.floor((left + this.picture.width / scale) / side))
+    const fromY = Math.max(0, Math.floor(top / side)),
+      toY = Math.min(last(this.canvas.height), Math.floor((top + this.picture.height / scale) / side))
     const out: [number, number][] = []
     for (let y = fromY; y <= toY; y++) for (let x = fromX; x <= toX; x++) out.push([x, y])
-    const middleX = (fromX + toX) / 2, middleY = (fromY + toY) / 2
+    const middleX = (fromX + toX) / 2,
+      middleY = (fromY + toY) / 2
     return out.sort((a, b) => Math.hypot(a[0] - middleX, a[1] - middleY) - Math.hypot(b[0] - middleX, b[1] - middleY))
   }
-  private get coarsest(): number { return Math.max(0, Math.ceil(Math.log2(Math.max(this.canvas.width, this.canvas.height) / TILE))) }
+  private get coarsest(): number {
+    return Math.max(0, Math.ceil(Math.log2(Math.max(this.canvas.width, this.canvas.height) / TILE)))
+  }
 
   private requestTiles(): void {
     const engine = this.engine()
     if (!engine || this.epoch === 0) return
-    const inView = this.inView(this.level).map(([x, y]): [number, number, number, boolean] => [this.level, x, y, false]), coarsest: [number, number, number, boolean] = [this.coarsest, 0, 0, false]
+    const inView = this.inView(this.level).map(([x, y]): [number, number, number, boolean] => [
+        this.level,
+        x,
+        y,
+        false,
+      ]),
+      coarsest: [number, number, number, boolean] = [this.coarsest, 0, 0, false]
     // The coarsest tile stands in where others are missing: it comes first when there is nothing yet, last when it is only out of date.
     const wanted = this.tiles.has(keyOf(...coarsest)) ? [...inView, coarsest] : [coarsest, ...inView]
-    if (this.divider !== null) wanted.push(...wanted.filter(([level, x]) => x * TILE * 2 ** level < this.divider!).map(([level, x, y]): [number, number, number, boolean] => [level, x, y, true]))
+    if (this.divider !== null)
+      wanted.push(
+        ...wanted
+          .filter(([level, x]) => x * TILE * 2 ** level < this.divider!)
+          .map(([level, x, y]): [number, number, number, boolean] => [level, x, y, true]),
+      )
     for (const [level, x, y, before] of wanted) {
       if (this.asked.size >= TILES_AT_ONCE) return
       const key = keyOf(level, x, y, before)
       if (this.tiles.get(key)?.epoch === this.epoch || this.asked.has(key)) continue
       this.asked.add(key)
       const epoch = this.epoch
-      engine.tile(level, x, y, epoch, before).then((bitmap) => {
-        this.asked.delete(key)
-        if (bitmap) { this.tiles.get(key)?.bitmap.close(); this.tiles.set(key, { bitmap, epoch, used: performance.now() }); this.trim(); this.schedule() }
-        this.requestTiles()
-      }, () => { this.asked.delete(key) })
+      engine.tile(level, x, y, epoch, before).then(
+        (bitmap) => {
+          this.asked.delete(key)
+          if (bitmap) {
+            this.tiles.get(key)?.bitmap.close()
+            this.tiles.set(key, { bitmap, epoch, used: performance.now() })
+            this.trim()
+            this.schedule()
+          }
+          this.requestTiles()
+        },
+        () => {
+          this.asked.delete(key)
+        },
+      )
     }
   }
   private trim(): void {
     if (this.tiles.size <= MOST_TILES) return
-    const oldest = [...this.tiles.entries()].sort((a, b) => a[1].used - b[1].used).slice(0, this.tiles.size - MOST_TILES)
-    for (const [key, tile] of oldest) { tile.bitmap.close(); this.tiles.delete(key) }
+    const oldest = [...this.tiles.entries()]
+      .sort((a, b) => a[1].used - b[1].used)
+      .slice(0, this.tiles.size - MOST_TILES)
+    for (const [key, tile] of oldest) {
+      tile.bitmap.close()
+      this.tiles.delete(key)
+    }
   }
-  private dropTiles(): void { for (const tile of this.tiles.values()) tile.bitmap.close(); this.tiles.clear() }
+  private dropTiles(): void {
+    for (const tile of this.tiles.values()) tile.bitmap.close()
+    this.tiles.clear()
+  }
 
   /** One request under way, at most one waiting: the newest view wins. */
   private refreshOverlay(): void {
     const engine = this.engine()
     if (!engine || !this.overlayStyle) return
-    if (this.overlayBusy) { this.overlayWanted = true; return }
+    if (this.overlayBusy) {
+      this.overlayWanted = true
+      return
+    }
     this.overlayBusy = true
-    const view = this.viewport(), style = this.overlayStyle
-    const done = () => { this.overlayBusy = false; if (this.overlayWanted) { this.overlayWanted = false; this.refreshOverlay() } }
-    const work = style.mode === 'ants'
-      ? engine.ants(view).then((bitmaps) => { if (this.showAnts) this.setAnts(bitmaps, view) })
-      : engine.overlay(view, style).then((bitmap) => {
-          if (this.overlayStyle?.mode !== style.mode) { bitmap?.close(); return }
-          this.overlay?.bitmap.close()
-          this.overlay = bitmap && { bitmap, view }
-          this.schedule()
-        })
-    work.then(() => mark('wily:overlay'), () => {}).finally(done)
+    const view = this.viewport(),
+      style = this.overlayStyle
+    const done = () => {
+      this.overlayBusy = false
+      if (this.overlayWanted) {
+        this.overlayWanted = false
+        this.refreshOverlay()
+      }
+    }
+    const work =
+      style.mode === 'ants'
+        ? engine.ants(view).then((bitmaps) => {
+            if (this.showAnts) this.setAnts(bitmaps, view)
+          })
+        : engine.overlay(view, style).then((bitmap) => {
+            if (this.overlayStyle?.mode !== style.mode) {
+              bitmap?.close()
+              return
+            }
+            this.overlay?.bitmap.close()
+            this.overlay = bitmap && { bitmap, view }
+            this.schedule()
+          })
+    work
+      .then(
+        () => mark('wily:overlay'),
+        () => {},
+      )
+      .finally(done)
   }
 
   private setAnts(bitmaps: ImageBitmap[], view: Viewport): void {
@@ -182,7 +309,11 @@ export class Viewer {
     this.ants = { bitmaps, view }
     clearInterval(this.antTimer)
     const still = matchMedia('(prefers-reduced-motion: reduce)').matches
-    if (bitmaps.length > 1 && !still) this.antTimer = setInterval(() => { this.antPhase = (this.antPhase + 1) % bitmaps.length; this.drawAnts() }, ANT_FRAME_MS)
+    if (bitmaps.length > 1 && !still)
+      this.antTimer = setInterval(() => {
+        this.antPhase = (this.antPhase + 1) % bitmaps.length
+        this.drawAnts()
+      }, ANT_FRAME_MS)
     this.drawAnts()
   }
 
@@ -192,23 +323,37 @@ export class Viewer {
     const bitmap = this.ants.bitmaps[this.antPhase % Math.max(1, this.ants.bitmaps.length)]
     if (!bitmap) return
     context.save()
-    if (this.divider !== null) { const x = (this.divider - this.view.left) * this.view.scale; context.beginPath(); context.rect(x, 0, Math.max(0, this.outline.width - x), this.outline.height); context.clip() }
+    if (this.divider !== null) {
+      const x = (this.divider - this.view.left) * this.view.scale
+      context.beginPath()
+      context.rect(x, 0, Math.max(0, this.outline.width - x), this.outline.height)
+      context.clip()
+    }
     this.drawInView(context, bitmap, this.ants.view)
     context.restore()
   }
 
   /** Draws what was made for another view where it belongs now. */
   private drawInView(context: CanvasRenderingContext2D, bitmap: ImageBitmap, made: Viewport): void {
-    const { left, top, scale } = this.view, factor = scale / made.scale
+    const { left, top, scale } = this.view,
+      factor = scale / made.scale
     context.imageSmoothingEnabled = factor !== 1
-    context.drawImage(bitmap, (made.left - left) * scale, (made.top - top) * scale, bitmap.width * factor, bitmap.height * factor)
+    context.drawImage(
+      bitmap,
+      (made.left - left) * scale,
+      (made.top - top) * scale,
+      bitmap.width * factor,
+      bitmap.height * factor,
+    )
   }
 
   private draw(): void {
     const context = this.picture.getContext('2d')!
     const { left, top, scale } = this.view
-    const x0 = Math.round(-left * scale), y0 = Math.round(-top * scale)
-    const width = Math.round((this.canvas.width - left) * scale) - x0, height = Math.round((this.canvas.height - top) * scale) - y0
+    const x0 = Math.round(-left * scale),
+      y0 = Math.round(-top * scale)
+    const width = Math.round((this.canvas.width - left) * scale) - x0,
+      height = Math.round((this.canvas.height - top) * scale) - y0
     context.fillStyle = SURROUND
     context.fillRect(0, 0, this.picture.width, this.picture.height)
     context.save()
@@ -232,15 +377,24 @@ export class Viewer {
     }
     context.restore()
     if (this.showAnts) this.drawAnts()
-    if (complete && this.tiles.size > 0 && this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)) mark('wily:picture')
+    if (
+      complete &&
+      this.tiles.size > 0 &&
+      this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)
+    )
+      mark('wily:picture')
   }
 
   private pattern: CanvasPattern | null = null
   private checks(context: CanvasRenderingContext2D): CanvasPattern | string {
     if (!this.pattern) {
-      const tile = new OffscreenCanvas(16, 16), paint = tile.getContext('2d')!
-      paint.fillStyle = '#ffffff'; paint.fillRect(0, 0, 16, 16)
-      paint.fillStyle = '#cfcfcf'; paint.fillRect(8, 0, 8, 8); paint.fillRect(0, 8, 8, 8)
+      const tile = new OffscreenCanvas(16, 16),
+        paint = tile.getContext('2d')!
+      paint.fillStyle = '#ffffff'
+      paint.fillRect(0, 0, 16, 16)
+      paint.fillStyle = '#cfcfcf'
+      paint.fillRect(8, 0, 8, 8)
+      paint.fillRect(0, 8, 8, 8)
       this.pattern = context.createPattern(tile, 'repeat')
     }
     return this.pattern ?? '#ffffff'
@@ -251,7 +405,9 @@ export class Viewer {
     const complete = this.inView(level).every(([x, y]) => this.tiles.has(keyOf(level, x, y, before)))
     context.imageSmoothingEnabled = this.view.scale < 2
     context.imageSmoothingQuality = 'low' // tiles are shown at half their size at the least, where bilinear is enough
-    if (!complete) for (let n = this.coarsest; n > level; n--) for (const [x, y] of this.inView(n)) this.drawTile(context, n, x, y, before)
+    if (!complete)
+      for (let n = this.coarsest; n > level; n--)
+        for (const [x, y] of this.inView(n)) this.drawTile(context, n, x, y, before)
     for (const [x, y] of this.inView(level)) this.drawTile(context, level, x, y, before)
     return complete
   }
@@ -261,9 +417,13 @@ export class Viewer {
     const tile = this.tiles.get(keyOf(level, x, y, before))
     if (!tile) return
     tile.used = performance.now()
-    const { left, top, scale } = this.view, side = TILE * 2 ** level, pixel = 2 ** level
-    const x0 = Math.round((x * side - left) * scale), y0 = Math.round((y * side - top) * scale)
-    const x1 = Math.round((x * side + tile.bitmap.width * pixel - left) * scale), y1 = Math.round((y * side + tile.bitmap.height * pixel - top) * scale)
+    const { left, top, scale } = this.view,
+      side = TILE * 2 ** level,
+      pixel = 2 ** level
+    const x0 = Math.round((x * side - left) * scale),
+      y0 = Math.round((y * side - top) * scale)
+    const x1 = Math.round((x * side + tile.bitmap.width * pixel - left) * scale),
+      y1 = Math.round((y * side + tile.bitmap.height * pixel - top) * scale)
     context.drawImage(tile.bitmap, x0, y0, x1 - x0, y1 - y0)
   }
 }

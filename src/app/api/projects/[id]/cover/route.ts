@@ -12,6 +12,7 @@ export const GET = handle<{ id: string }>(async (_, { id }) => {
 })
 export const PUT = handle<{ id: string }>(async (request, { id }) => {
   const bytes = Buffer.from(await request.arrayBuffer())
-  if (bytes.length > MOST_BYTES || bytes.subarray(8, 12).toString('latin1') !== 'WEBP') throw new Problem(422, 'A cover is a WebP picture of up to 300 KB.')
+  if (bytes.length > MOST_BYTES || bytes.subarray(8, 12).toString('latin1') !== 'WEBP')
+    throw new Problem(422, 'A cover is a WebP picture of up to 300 KB.')
   await setCover(uuid(id, 'project'), bytes)
 })
