@@ -22,12 +22,16 @@ export interface Made<P> {
   paint(layer: PaintLayer): MadePaint<P> | null
   picture(asset: string): P
   /** A masked picture without the old backdrop's colours; null where there is nothing to take out, or it is not made yet. */
-  fringed(layer: PictureLayer, mask: LayerMask): MadePaint<P> | null
+  fringed(layer: PictureLayer): MadePaint<P> | null
   /** From the canvas to what is drawn of it; absent: all of it. */
   readonly view?: Affine
   /** Stands in for a layer's mask, placed on the canvas. */
   readonly instead?: { readonly layer: string; readonly mask: MadeMask; readonly toCanvas: Affine }
 }
+
+/** True where a masked picture shows in the subject's own colours. A piece that is laid together with what it was cut from keeps its own: together they give the whole. */
+export const takesFringeOut = ({ mask, joins }: PictureLayer): boolean =>
+  Boolean(mask?.enabled && !joins && (mask.fringe || mask.rim))
 
 /** The nodes of the layers that are shown, bottom first. A layer clipped to the one below shares a group with it; below a hidden one it is hidden, too. */
 export function nodesOf<P>(layers: readonly Layer[], made: Made<P>, parent?: string): Node<P>[] {
@@ -95,8 +99,7 @@ function nodeOf<P>(layers: readonly Layer[], layer: Layer, made: Made<P>): Node<
     `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.density, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
   switch (layer.kind) {
     case 'picture': {
-      // A piece that is laid together with what it was cut from keeps its own colours: together they give the whole.
-      const clean = own && !layer.joins && (own.fringe || own.rim) ? made.fringed(layer, own) : null
+      const clean = own && takesFringeOut(layer) ? made.fringed(layer) : null
       if (clean) {
         const at = compose(placement, translation(clean.x, clean.y))
         return { ...common, kind: 'picture', picture: clean.picture, toCanvas: at, key: key([clean.key, at]) }

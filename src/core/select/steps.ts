@@ -79,8 +79,10 @@ export function findStep(
   const unchanged = step.grow === 0 && step.feather === 0
   if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone)))
     return { matte: found, remembered: false, passing: true }
-  let matte: Matte = found.passing && unchanged ? { width, height, data: found.data.slice() } : found
-  if (step.grow !== 0) matte = grow(matte, step.grow)
+  // What a finder hands over may be kept by it, or by the scene: it is never written into.
+  const written = found.passing || step.feather > 0 || step.invert
+  let matte: Matte =
+    step.grow !== 0 ? grow(found, step.grow) : written ? { width, height, data: found.data.slice() } : found
   if (step.feather > 0) matte = featherMatte(matte, step.feather)
   if (step.invert) invertInto(matte)
   const kept: Found = { ...matte, note: found.note }

@@ -29,3 +29,22 @@ export function matteBitmap(levels: readonly Matte[], longest: number): ImageBit
   data.forEach((v, i) => image.data.set([v, v, v, 255], i * 4))
   return scaled(bitmapOf(image), longest).transferToImageBitmap()
 }
+
+/** Rows put into a canvas at a time. */
+const STRIP_ROWS = 1024
+/** A matte as a grey PNG of its size. */
+export function mattePng({ width, height, data }: Matte): Promise<Blob> {
+  const surface = new OffscreenCanvas(width, height),
+    paint = surface.getContext('2d', { alpha: false })!
+  for (let y = 0; y < height; y += STRIP_ROWS) {
+    const rows = Math.min(STRIP_ROWS, height - y),
+      strip = new ImageData(width, rows),
+      pixels = new Uint32Array(strip.data.buffer)
+    for (let i = 0, from = y * width; i < pixels.length; i++) {
+      const v = data[from + i]
+      pixels[i] = (v | (v << 8) | (v << 16) | 0xff000000) >>> 0
+    }
+    paint.putImageData(strip, 0, y)
+  }
+  return surface.convertToBlob({ type: 'image/png' })
+}

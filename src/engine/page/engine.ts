@@ -22,7 +22,8 @@ import {
   type PictureLayer,
   type SceneRecord,
 } from '@/document/types'
-import { type Made, nodesOf } from '../nodes'
+import { type Made, nodesOf, takesFringeOut } from '../nodes'
+import { Held, type Hold } from './held'
 import {
   type OverlayStyle,
   type PictureWorker,
@@ -36,6 +37,7 @@ import {
   HOVER,
   RIBBON,
   COUNTERS,
+  UNAVAILABLE,
   type UnrolledEdge,
   type Viewport,
   type WireSoFar,
@@ -53,17 +55,47 @@ export interface EngineEvents {
 
 /** How long after it was overtaken the taking out of fringe colours is tried again, ms. */
 const TRY_AGAIN = 400
+/** A picture that could not be fetched is asked for again after so long, ms: first, and at most. */
+const ASK_AGAIN = 1000,
+  ASK_AGAIN_MOST = 30_000
+/** Masks of earlier values that are kept, for undo. */
+const MASKS_KEPT = 3
 
-/** A painted or cleaned layer's picture by the tiles' name for it, and where it begins in the layer. */
-interface PlacedPaint {
+/** A picture as the tiles know it: every delivery has a name of its own. */
+interface Delivered {
   readonly name: string
+}
+/** A painted or cleaned layer's picture, and where it begins in the layer. */
+interface Placed extends Delivered {
   readonly x: number
   readonly y: number
 }
-type MadeNow = Made<string> & { readonly paints: readonly string[] }
+/** What was made for some layers, and all that is held for them. */
+interface MadeNow extends Made<string> {
+  readonly failed: ReadonlyMap<string, unknown>
+}
+interface Cut {
+  readonly layer: string
+  readonly levels: SharedMatte
+  readonly toCanvas: Affine
+}
+
+/** Everything held for one request, let go of together. */
+class Holds {
+  private readonly all: Hold<unknown>[] = []
+  add<T>(hold: Hold<T>): Hold<T> {
+    this.all.push(hold)
+    return hold
+  }
+  release(): void {
+    for (const hold of this.all.splice(0)) hold.release()
+  }
+}
+
+const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 export class Engine {
-  private readonly pictureThread = new Worker(new URL('./pictureWorker.ts', import.meta.url), {
+  private readonly pictureThread = new Worker(new URL('./pictures/pictureWorker.ts', import.meta.url), {
     type: 'module',
     name: 'pictures',
   })
@@ -76,12 +108,18 @@ export class Engine {
   /** The newest request of each kind: selections, traces. */
   private readonly latest = new Int32Array(new SharedArrayBuffer(4 * COUNTERS))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
-  private readonly opened = new Map<string, Promise<SharedPicture>>()
-  private readonly masks = new Map<string, Promise<SharedMatte>>()
-  private readonly paints = new Map<string, Promise<PlacedPaint | null>>()
-  private readonly fringes = new Map<string, Promise<PlacedPaint | null>>()
-  private layersWanted = 0
-  private made = 0
+  private readonly pictures = new Held<Delivered>(({ name }) => void this.tiles.dropPicture(name))
+  private readonly masks = new Held<SharedMatte>()
+  private readonly placed = new Held<Placed | null>((placed) => void (placed && this.tiles.dropPicture(placed.name)))
+  private readonly recentMasks = new Set<string>()
+  /** What the layers shown hold. */
+  private shown = new Holds()
+  private turn = 0
+  private deliveries = 0
+  private askAgain: ReturnType<typeof setTimeout> | undefined
+  private failures = 0
+  /** What has been said of pictures that are not there, so that it is said once. */
+  private readonly said = new Map<string, string>()
 
   constructor(private readonly events: EngineEvents) {
     void this.picture.start(
@@ -95,210 +133,194 @@ export class Engine {
   }
 
   close(): void {
+    clearTimeout(this.askAgain)
+    this.turn++
     this.pictureThread.terminate()
     this.tileThread.terminate()
   }
 
-  private open(asset: string): Promise<SharedPicture> {
-    let picture = this.opened.get(asset)
-    if (!picture) {
-      picture = this.picture.open(asset).then(async (done) => {
-        await this.tiles.setPicture(asset, done)
-        this.events.opened(asset, done)
-        return done
-      })
-      this.opened.set(asset, picture)
-      picture.catch((error: unknown) => {
-        this.opened.delete(asset)
-        this.events.failed(`A picture could not be loaded: ${error instanceof Error ? error.message : String(error)}`)
-      })
-    }
-    return picture
+  /** Gives a picture to the tiles under a name of its own. */
+  private async deliver(picture: SharedPicture): Promise<string> {
+    const name = `picture ${++this.deliveries}`
+    await this.tiles.setPicture(name, picture)
+    return name
   }
 
-  /** Shows these layers. Pictures are loaded, masks and paint made as needed; what is there already shows at once. @param cut a matte that masks one of them for now */
+  private openPicture(asset: string): Hold<Delivered> {
+    return this.pictures.hold(asset, async () => {
+      const picture = await this.picture.open(asset)
+      const name = await this.deliver(picture)
+      this.said.delete(asset)
+      this.events.opened(asset, picture)
+      return { name }
+    })
+  }
+
+  /** Shows these layers. Pictures are loaded, masks and paint made as needed; a layer for which one of them cannot be had is left out, and what cannot be had is said. @param cut a matte that masks one of them for now */
   async setLayers(
     { layers, scenes, linear }: SceneRecord,
     view: { readonly size: Size; readonly fromCanvas: Affine },
-    cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine },
+    cut?: Cut,
   ): Promise<void> {
-    const wanted = ++this.layersWanted
+    const turn = ++this.turn,
+      holds = new Holds()
     const again = () => {
-      if (wanted === this.layersWanted) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
+      if (turn === this.turn) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
     }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
-    const ready = this.make(layers, scenes, cut, again),
+    const ready = this.make(layers, scenes, holds, cut, again),
       made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
-    if (wanted !== this.layersWanted) return
-    const asCame = layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
-    const told = this.tiles.setLayers(nodesOf(layers, made), nodesOf(asCame, made), view.size, linear)
+    if (turn !== this.turn) {
+      holds.release()
+      return
+    }
+    const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
+    const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
+    const told = this.tiles.setLayers(nodesOf(there, made), nodesOf(asCame, made), view.size, linear)
     this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
+    this.shown.release()
+    this.shown = holds
+    this.keep({ layers, scenes })
+    this.complain(made.failed, again)
     await told
-    this.forget({ layers, scenes }, made.paints)
   }
 
-  private readonly settled = new WeakMap<Promise<unknown>, { readonly value: unknown }>()
-  /** What a promise of an earlier turn came to; undefined while it is open. */
-  private known<T>(promise: Promise<T>): { readonly value: T } | undefined {
-    if (!this.settled.has(promise))
-      promise.then(
-        (value) => this.settled.set(promise, { value }),
-        () => {},
-      )
-    return this.settled.get(promise) as { value: T } | undefined
+  /** Hidden layers' pictures stay open, and what steps look at; so do a few masks, for undo. */
+  private keep(shown: Pick<SceneRecord, 'layers' | 'scenes'>): void {
+    const assets = picturesOf(shown).map((picture) => picture.asset)
+    this.pictures.keep(assets)
+    void this.picture.keep(assets)
+    for (const layer of shown.layers)
+      if (layer.mask) {
+        const key = maskKey(layer.mask)
+        this.recentMasks.delete(key)
+        this.recentMasks.add(key)
+      }
+    const most = shown.layers.filter((layer) => layer.mask).length + MASKS_KEPT
+    for (const key of [...this.recentMasks].slice(0, Math.max(0, this.recentMasks.size - most)))
+      this.recentMasks.delete(key)
+    this.masks.keep(this.recentMasks)
+  }
+
+  /** Says once what is missing, and asks again for what may come back. */
+  private complain(failed: ReadonlyMap<string, unknown>, again: () => void): void {
+    clearTimeout(this.askAgain)
+    if (!failed.size) {
+      this.failures = 0
+      this.said.clear()
+      return
+    }
+    for (const [layer, error] of failed) {
+      const sentence = sentenceOf(error)
+      if (this.said.get(layer) !== sentence) this.events.failed(sentence)
+      this.said.set(layer, sentence)
+    }
+    if ([...failed.values()].some((error) => error instanceof Error && error.name === UNAVAILABLE))
+      this.askAgain = setTimeout(again, Math.min(ASK_AGAIN_MOST, ASK_AGAIN * 2 ** this.failures++))
   }
 
   /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them. */
   private make(
     layers: readonly Layer[],
     scenes: readonly KeptScene[],
-    cut?: { readonly layer: string; readonly levels: SharedMatte; readonly toCanvas: Affine },
+    holds: Holds,
+    cut?: Cut,
     again?: () => void,
   ): MadeNow | Promise<MadeNow> {
     const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(),
-      paints = new Map<PaintLayer, PlacedPaint | null>(),
-      fringes = new Map<PictureLayer, PlacedPaint | null>(),
+      pictures = new Map<string, string>(),
+      placed = new Map<Layer, Placed | null>(),
+      failed = new Map<string, unknown>(),
       open: Promise<void>[] = []
-    const take = <T>(promise: Promise<T>, put: (value: T) => void, otherwise?: () => void) => {
-      const done = this.known(promise)
-      if (done) put(done.value)
-      else open.push(promise.then(put, otherwise))
+    const take = <T>(layer: Layer, hold: Hold<T>, put: (value: T) => void) => {
+      holds.add(hold)
+      if (hold.made) put(hold.made.value)
+      else
+        open.push(
+          hold.ready.then(put, (error: unknown) => {
+            failed.set(layer.id, error)
+          }),
+        )
     }
     for (const layer of layers) {
       if (!isShown(layers, layer.id)) continue
-      const { mask } = layer
-      if (mask?.enabled && layer.id !== cut?.layer) {
-        const { key, levels } = this.mask(mask, scenes)
-        take(levels, (value) => masks.set(mask, { key, levels: value }))
+      const mask = layer.mask?.enabled && layer.id !== cut?.layer ? layer.mask : null
+      if (mask) {
+        const key = maskKey(mask)
+        take(layer, this.mask(mask, scenes), (levels) => masks.set(mask, { key, levels }))
       }
       if (layer.kind === 'picture')
-        take(
-          this.open(layer.asset),
-          () => {},
-          () => {},
-        ) // it has been said that it is not there
-      if (
-        layer.kind === 'picture' &&
-        mask?.enabled &&
-        layer.id !== cut?.layer &&
-        !layer.joins &&
-        (mask.fringe || mask.rim)
-      ) {
-        const coming = this.fringed(layer, scenes),
-          done = this.known(coming)
-        if (done) fringes.set(layer, done.value)
-        else if (again) coming.then(again, () => {})
+        take(layer, this.openPicture(layer.asset), ({ name }) => pictures.set(layer.asset, name))
+      if (layer.kind === 'picture' && mask && takesFringeOut(layer)) {
+        const coming = holds.add(this.fringed(layer, mask, scenes))
+        if (coming.made) placed.set(layer, coming.made.value)
+        else if (again) coming.ready.then(again, () => {})
       }
-      if (layer.kind === 'paint')
-        take(
-          this.paint(layer, scenes),
-          (value) => paints.set(layer, value),
-          () => {},
-        )
+      if (layer.kind === 'paint') take(layer, this.paint(layer, scenes), (value) => placed.set(layer, value))
+    }
+    const placedFor = (layer: PaintLayer | PictureLayer) => {
+      const found = placed.get(layer)
+      return found ? { key: found.name, picture: found.name, x: found.x, y: found.y } : null
     }
     const made = (): MadeNow => ({
       mask: (mask) => masks.get(mask) ?? null,
-      picture: (asset) => asset,
-      paint: (layer) => {
-        const paint = paints.get(layer)
-        return paint ? { key: paint.name, picture: paint.name, x: paint.x, y: paint.y } : null
-      },
-      fringed: (layer) => {
-        const clean = fringes.get(layer)
-        return clean ? { key: clean.name, picture: clean.name, x: clean.x, y: clean.y } : null
-      },
+      picture: (asset) => pictures.get(asset) ?? '',
+      paint: placedFor,
+      fringed: placedFor,
       instead: cut && {
         layer: cut.layer,
         toCanvas: cut.toCanvas,
-        mask: { key: `cut ${++this.made}`, levels: cut.levels },
+        mask: { key: `cut ${++this.deliveries}`, levels: cut.levels },
       },
-      paints: [...paints.values(), ...fringes.values()].flatMap((paint) => (paint ? [paint.name] : [])),
+      failed,
     })
     return open.length ? Promise.all(open).then(made) : made()
   }
 
-  private maskKey(mask: LayerMask): string {
-    return JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0])
-  }
-  private mask(mask: LayerMask, scenes: readonly KeptScene[]): { key: string; levels: Promise<SharedMatte> } {
-    const key = this.maskKey(mask)
-    let levels = this.masks.get(key)
-    if (levels) {
-      this.masks.delete(key)
-      this.masks.set(key, levels)
-    } else {
-      levels = this.picture.mask(mask, scenes)
-      this.masks.set(key, levels)
-      levels.catch(() => this.masks.delete(key))
-    }
-    return { key, levels }
+  private mask(mask: LayerMask, scenes: readonly KeptScene[]): Hold<SharedMatte> {
+    return this.masks.hold(maskKey(mask), () => this.picture.mask(mask, scenes))
   }
 
-  /** A painted layer's picture, given to the tiles under a name of its own. */
-  private paint(layer: PaintLayer, scenes: readonly KeptScene[]): Promise<PlacedPaint | null> {
-    const key = JSON.stringify([layer.items, layer.width, layer.height])
-    let painted = this.paints.get(key)
-    if (!painted) {
-      painted = this.picture.paint(layer, scenes).then(async (done) => {
-        if (!done) return null
-        const name = `paint ${++this.made}`
-        await this.tiles.setPicture(name, done.picture)
-        return { name, x: done.x, y: done.y }
-      })
-      this.paints.set(key, painted)
-      painted.catch(() => this.paints.delete(key))
-    }
-    return painted
+  /** A painted layer's picture. */
+  private paint(layer: PaintLayer, scenes: readonly KeptScene[]): Hold<Placed | null> {
+    return this.placed.hold(`paint ${JSON.stringify([layer.items, layer.width, layer.height])}`, async () => {
+      const done = await this.picture.paint(layer, scenes)
+      return done && { name: await this.deliver(done.picture), x: done.x, y: done.y }
+    })
   }
 
-  /** A masked picture in the subject's own colours, given to the tiles under a name of its own; tried again when a newer selection overtook it. */
-  private fringed(layer: PictureLayer, scenes: readonly KeptScene[]): Promise<PlacedPaint | null> {
-    const mask = layer.mask!,
-      key = JSON.stringify([
-        layer.asset,
-        this.maskKey(mask),
-        mask.toLayer,
-        mask.invert,
-        mask.outsideShown,
-        mask.fringe,
-        mask.rim,
-      ])
-    let cleaned = this.fringes.get(key)
-    if (!cleaned) {
-      const attempt = async (): Promise<PlacedPaint | null> => {
-        let done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
-        while (done === false && this.fringes.get(key) === cleaned) {
-          await new Promise((later) => setTimeout(later, TRY_AGAIN))
-          done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
-        }
-        if (!done) return null
-        const name = `fringe ${++this.made}`
-        await this.tiles.setPicture(name, done.picture)
-        return { name, x: done.x, y: done.y }
+  /** A masked picture in the subject's own colours; tried again when a newer selection overtook it. */
+  private fringed(layer: PictureLayer, mask: LayerMask, scenes: readonly KeptScene[]): Hold<Placed | null> {
+    const { toLayer, invert, outsideShown, fringe, rim } = mask
+    const key = `fringe ${JSON.stringify([layer.asset, maskKey(mask), toLayer, invert, outsideShown, fringe, rim])}`
+    return this.placed.hold(key, async (wanted) => {
+      for (;;) {
+        const done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
+        if (done) return { name: await this.deliver(done.picture), x: done.x, y: done.y }
+        if (done === null || !wanted()) return null
+        await new Promise((later) => setTimeout(later, TRY_AGAIN))
       }
-      cleaned = attempt()
-      this.fringes.set(key, cleaned)
-      cleaned.catch(() => this.fringes.delete(key))
-    }
-    return cleaned
+    })
   }
 
-  /** Masks and paint of earlier values and pictures no longer used go; a few masks are kept for undo. */
-  private forget(shown: Pick<SceneRecord, 'layers' | 'scenes'>, paints: readonly string[]): void {
-    const keep = shown.layers.filter((layer) => layer.mask).length + 3
-    for (const key of [...this.masks.keys()].slice(0, Math.max(0, this.masks.size - keep))) this.masks.delete(key)
-    for (const kept of [this.paints, this.fringes])
-      for (const [key, paint] of kept)
-        void paint.then(
-          (made) => {
-            if (made && !paints.includes(made.name)) kept.delete(key)
-          },
-          () => {},
-        )
-    const assets = picturesOf(shown).map((picture) => picture.asset)
-    for (const asset of [...this.opened.keys()]) if (!assets.includes(asset)) this.opened.delete(asset)
-    void this.picture.keep(assets)
-    void this.tiles.keep([...assets, ...paints])
+  /** What some layers look like, asked aside of what is shown. */
+  private async aside<T>(
+    layers: readonly Layer[],
+    scenes: readonly KeptScene[],
+    ask: (nodes: Node<string>[]) => Promise<T>,
+  ): Promise<T> {
+    const holds = new Holds()
+    try {
+      const made = await this.make(layers, scenes, holds)
+      return await ask(
+        nodesOf(
+          layers.filter((layer) => !made.failed.has(layer.id)),
+          made,
+        ),
+      )
+    } finally {
+      holds.release()
+    }
   }
 
   /** The matte of the steps, or null when a newer request overtook this one. */
@@ -391,15 +413,22 @@ export class Engine {
         mask: null,
       } as Layer
     })
-    const nodes: Node<string>[] = nodesOf(family, await this.make(family, scenes))
-    return this.tiles.layerThumbnail(nodes, canvas, linear, longest)
+    return this.aside(family, scenes, (nodes) => this.tiles.layerThumbnail(nodes, canvas, linear, longest))
   }
   async maskThumbnail(mask: LayerMask, scenes: readonly KeptScene[], longest: number): Promise<ImageBitmap> {
-    return this.tiles.matteThumbnail(await this.mask(mask, scenes).levels, longest)
+    const hold = this.mask(mask, scenes)
+    try {
+      return await this.tiles.matteThumbnail(await hold.ready, longest)
+    } finally {
+      hold.release()
+    }
   }
   /** Of what an adjustment works on. */
   async histogram(layer: string, { layers, scenes, canvas, linear }: SceneRecord): Promise<readonly Uint32Array[]> {
-    const below = layersBelow(layers, layer)
-    return this.tiles.histogram(nodesOf(below, await this.make(below, scenes)), canvas, linear)
+    return this.aside(layersBelow(layers, layer), scenes, (nodes) => this.tiles.histogram(nodes, canvas, linear))
   }
 }
+
+/** Everything that decides a mask's levels. */
+const maskKey = (mask: LayerMask): string =>
+  JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0])

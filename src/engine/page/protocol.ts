@@ -57,7 +57,7 @@ export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
   start(latest: SharedArrayBuffer, events: PictureEvents): void
   open(asset: string): Promise<SharedPicture>
-  /** Forgets decoded pictures other than these. */
+  /** These decoded pictures stay; others go when no request is using them. */
   keep(assets: readonly string[]): void
   /** Null when a newer request overtook it. */
   select(request: SelectRequest, number: number): Promise<SelectResult | null>
@@ -137,8 +137,9 @@ export interface OverlayStyle {
 export interface TileWorker {
   /** @param epoch shared counter: tiles asked for under an older number are not made */
   start(epoch: SharedArrayBuffer): void
-  setPicture(asset: string, picture: SharedPicture): void
-  keep(assets: readonly string[]): void
+  /** @param name a new one for each delivery */
+  setPicture(name: string, picture: SharedPicture): void
+  dropPicture(name: string): void
   /** @param plain the same without masks, adjustments and effects: what was there before */
   setLayers(nodes: readonly Node<string>[], plain: readonly Node<string>[], canvas: Size, linear: boolean): void
   /** @param toCanvas from the matte's pixels to the canvas's */
@@ -158,6 +159,8 @@ export interface TileWorker {
   histogram(nodes: readonly Node<string>[], canvas: Size, linear: boolean): Promise<readonly Uint32Array[]>
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
 }
+/** The name of errors that may pass: a picture could not be fetched now. */
+export const UNAVAILABLE = 'PictureUnavailable'
 /** Places in the shared counters of the newest requests. */
 export const SELECT = 0,
   TRACE = 1,

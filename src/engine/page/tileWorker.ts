@@ -185,11 +185,11 @@ const api: TileWorker = {
   start(buffer) {
     epoch = new Int32Array(buffer)
   },
-  setPicture(asset, picture) {
-    pictures.set(asset, picture)
+  setPicture(name, picture) {
+    pictures.set(name, picture)
   },
-  keep(assets) {
-    for (const asset of [...pictures.keys()]) if (!assets.includes(asset)) pictures.delete(asset)
+  dropPicture(name) {
+    pictures.delete(name)
   },
   setLayers(nodes, plain, size, linear) {
     canvas = size

@@ -64,7 +64,7 @@ async function render(task: ExportTask): Promise<Picture> {
       return cutOut(
         pictures.all(layer.asset).levels[0],
         placed,
-        { amount: mask?.fringe ?? 1, rim: mask?.rim },
+        { amount: mask?.fringe ?? 0, rim: mask?.rim ?? 0 },
         (progress) => {
           send({ progress: 0.5 + 0.3 * progress })
         },

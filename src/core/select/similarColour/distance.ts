@@ -4,18 +4,22 @@ import { type Picture, words } from '../../raster/picture'
 export type Metric = 'channel' | 'perceptual'
 export type Colour = readonly [red: number, green: number, blue: number, alpha: number]
 
-/** Mean colour (0-255, rounded) of the patch × patch pixels around pixel (x, y), cut at the picture's edges. */
+/** Mean colour (0-255, rounded) of the patch × patch pixels around pixel (x, y), cut at the picture's edges; what shows less counts less. */
 export function patchColour(picture: Picture, x: number, y: number, patch: number): Colour {
   const reach = (patch - 1) / 2
-  const sum = [0, 0, 0, 0]
-  let count = 0
-  for (let j = Math.max(0, y - reach); j <= Math.min(picture.height - 1, y + reach); j++) {
-    for (let i = Math.max(0, x - reach); i <= Math.min(picture.width - 1, x + reach); i++) {
-      for (let c = 0; c < 4; c++) sum[c] += picture.data[(j * picture.width + i) * 4 + c]
-      count++
+  const sum = [0, 0, 0],
+    { data, width, height } = picture
+  let alpha = 0,
+    count = 0
+  for (let j = Math.max(0, y - reach); j <= Math.min(height - 1, y + reach); j++) {
+    for (let i = Math.max(0, x - reach); i <= Math.min(width - 1, x + reach); i++, count++) {
+      const at = (j * width + i) * 4
+      for (let c = 0; c < 3; c++) sum[c] += data[at + c] * data[at + 3]
+      alpha += data[at + 3]
     }
   }
-  return sum.map((s) => Math.round(s / count)) as unknown as Colour
+  const [red, green, blue] = sum.map((s) => (alpha ? Math.round(s / alpha) : 0))
+  return [red, green, blue, Math.round(alpha / count)]
 }
 
 /**

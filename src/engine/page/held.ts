@@ -1,0 +1,80 @@
+/**
+ * What takes time to make, by key and counted: who needs a thing holds it, the last one to let go drops it. So an older request can
+ * never take away what a newer one has just been given, and what arrives after everyone has let go is dropped on arrival.
+ */
+interface Entry<V> {
+  readonly ready: Promise<V>
+  made: { readonly value: V } | undefined
+  holders: number
+}
+
+export interface Hold<V> {
+  readonly ready: Promise<V>
+  /** What it came to; undefined while it is being made, and when it failed. */
+  readonly made: { readonly value: V } | undefined
+  release(): void
+}
+
+export class Held<V> {
+  private readonly entries = new Map<string, Entry<V>>()
+  private kept: ReadonlySet<string> = new Set()
+
+  /** @param drop is told once of every value that nobody holds any more */
+  constructor(private readonly drop: (value: V, key: string) => void = () => {}) {}
+
+  /** Holds what has this key, and makes it first where it is not there. One that failed is made anew by the next who asks. @param make is given a way to ask whether anyone still waits */
+  hold(key: string, make: (wanted: () => boolean) => Promise<V>): Hold<V> {
+    const entry = this.entries.get(key) ?? this.begin(key, make)
+    entry.holders++
+    let holding = true
+    return {
+      ready: entry.ready,
+      get made() {
+        return entry.made
+      },
+      release: () => {
+        if (!holding) return
+        holding = false
+        entry.holders--
+        this.settle(key, entry)
+      },
+    }
+  }
+
+  /** What is there already, without holding it. */
+  value(key: string): V | undefined {
+    return this.entries.get(key)?.made?.value
+  }
+
+  /** These stay though nobody holds them, until the next call. Newest last: what is used again stays longest where a caller keeps the last few. */
+  keep(keys: Iterable<string>): void {
+    this.kept = new Set(keys)
+    for (const [key, entry] of [...this.entries]) this.settle(key, entry)
+  }
+
+  get size(): number {
+    return this.entries.size
+  }
+
+  private begin(key: string, make: (wanted: () => boolean) => Promise<V>): Entry<V> {
+    const there = () => this.entries.get(key) === entry
+    const entry: Entry<V> = { ready: Promise.resolve().then(() => make(there)), made: undefined, holders: 0 }
+    this.entries.set(key, entry)
+    entry.ready.then(
+      (value) => {
+        entry.made = { value }
+        if (!there()) this.drop(value, key)
+      },
+      () => {
+        if (there()) this.entries.delete(key)
+      },
+    )
+    return entry
+  }
+
+  private settle(key: string, entry: Entry<V>): void {
+    if (entry.holders > 0 || this.kept.has(key) || this.entries.get(key) !== entry) return
+    this.entries.delete(key)
+    if (entry.made) this.drop(entry.made.value, key)
+  }
+}

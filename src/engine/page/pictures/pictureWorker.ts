@@ -1,0 +1,139 @@
+/** The picture worker: decodes pictures into shared memory, runs the finders, and prepares what makes later changes immediate. */
+import * as Comlink from 'comlink'
+import { contentBox } from '@/core/raster/content'
+import { mattePyramid } from '@/core/raster/levels'
+import { type Matte } from '@/core/raster/picture'
+import { wireOutline } from '@/core/select/liveWire'
+import { isFinding } from '@/core/select/registry'
+import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
+import { warm } from '@/core/select/similarColour'
+import { findStep } from '@/core/select/steps'
+import { quickWire } from '@/core/segment/liveWire'
+import { thingsOf } from '@/core/segment/things'
+import { segmentView } from '@/core/segment/view'
+import { matteSubpaths } from '@/core/vector/fitCurves'
+import { pathData } from '@/core/vector/path'
+import { matteBitmap, mattePng } from '../bitmaps'
+import { HOVER, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
+import { ribbonPicture, unrollEdge } from './edge'
+import { stopPreparing } from './prepare'
+import { select } from './select'
+import {
+  finish,
+  inShared,
+  keepPictures,
+  listen,
+  newest,
+  newestNow,
+  openPicture,
+  run,
+  sceneOf,
+  studio,
+  withAreas,
+  withRequest,
+} from './work'
+
+/** A made picture on its way to the tiles. */
+const placed = (made: { picture: Omit<SharedPicture, 'rarestHue'>; x: number; y: number } | null) =>
+  made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
+
+const api: PictureWorker = {
+  start: listen,
+  open: openPicture,
+  keep: keepPictures,
+  select: (request, number) => withRequest(request, () => select(request, newest(SELECT, number))),
+  warm: (request) =>
+    withRequest(request, () => finish('Looking at the picture', (context) => warm(sceneOf(request), 'all', context))),
+  stopPreparing,
+  mask: (mask, scenes) =>
+    withAreas([mask], scenes, [], () =>
+      finish('Making the mask', ({ check }) => inShared(studio.mask(mask, scenes, check).levels)),
+    ),
+  keptMatte: (request) =>
+    withRequest(request, () =>
+      finish('Keeping this edge', ({ check }) => {
+        const matte = studio.matte(request.steps, sceneOf(request), check)
+        return inShared(mattePyramid({ ...matte, data: matte.data.slice() }))
+      }),
+    ),
+  paint: (layer, scenes) =>
+    withAreas(
+      layer.items.map((item) => item.area),
+      scenes,
+      [],
+      () => finish('Painting', ({ check }) => placed(studio.paint(layer, scenes, check))),
+    ),
+  fringed: (layer, scenes, number) =>
+    withAreas(layer.mask ? [layer.mask] : [], scenes, [layer.asset], async () => {
+      const made = await run('Taking out fringe colours', newest(SELECT, number), ({ check }) => ({
+        made: studio.fringed(layer, scenes, check),
+      }))
+      return made ? placed(made.made) : false
+    }),
+  contentBox: (request, box, sample) => withRequest(request, () => contentBox(sceneOf(request).picture(sample), box)),
+  trace: (request, tolerance, leastArea, number) =>
+    withRequest(request, () =>
+      run('Tracing the edge', newest(TRACE, number), ({ check }) => {
+        const matte = studio.matte(request.steps, sceneOf(request), check)
+        return pathData(matteSubpaths(matte, tolerance, leastArea, check))
+      }),
+    ),
+  wire: (request, values, to, number) =>
+    withRequest(request, () => {
+      if (newestNow(HOVER) !== number) return null
+      const scene = sceneOf(request)
+      return finish('Following the edge', (context) => ({
+        pinned: wireOutline(scene, values, false, context),
+        loose: quickWire(
+          segmentView(scene, values.sample, studio).levels,
+          values.anchors.at(-1)!,
+          to,
+          values.width,
+          values.contrast,
+        ),
+      }))
+    }),
+  region: (request, at, detail, sample, number) =>
+    withRequest(request, () => {
+      if (newestNow(HOVER) !== number) return null
+      return finish('Finding the picture’s regions', (context) => {
+        const regions = pictureRegions(sceneOf(request), sample, context),
+          held = regionsHolding(regions, [at], detail)
+        return held && regionOutline(held, regions)
+      })
+    }),
+  subjects: (request, sample, longest) =>
+    withRequest(request, () =>
+      finish('Finding the subject', (context) => {
+        const found = thingsOf(sceneOf(request), sample, context)
+        const bitmaps = (found?.things ?? []).map((thing) =>
+          matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest),
+        )
+        return Comlink.transfer(bitmaps, bitmaps)
+      }),
+    ),
+  ribbon: (request, fringe, number) =>
+    withRequest(request, () => {
+      // A newer selection goes first, and asks for a ribbon of its own.
+      const latest = newest(RIBBON, number),
+        selecting = newest(SELECT, newestNow(SELECT))
+      return unrollEdge(request, fringe, () => latest() && selecting())
+    }),
+  ribbonPicture,
+  mattePng: (request) =>
+    withRequest(request, () =>
+      finish('Making the mask', ({ check }) => mattePng(studio.matte(request.steps, sceneOf(request), check))),
+    ),
+  thumbnails: (request, longest) =>
+    withRequest(request, () => {
+      const scene = sceneOf(request)
+      const matteOf = (step: Parameters<typeof findStep>[0]): Matte =>
+        findStep(step, scene, { memory: studio.memory, check: () => {} }).matte
+      const out: Record<string, ImageBitmap> = {}
+      for (const step of request.steps)
+        if (step.id && isFinding(step)) out[step.id] = matteBitmap([matteOf(step)], longest)
+      return Comlink.transfer(out, Object.values(out))
+    }),
+}
+
+Comlink.expose(api)

@@ -1,0 +1,153 @@
+/** What every request to the picture worker shares: the open pictures, the studio, the counters of the newest requests, and progress. */
+import { picturesOf, sceneOfArea } from '@/document/tree'
+import { type Area, type KeptScene } from '@/document/types'
+import { Cancelled, type Context, type Scene } from '@/core/select/finder'
+import { Studio } from '../../studio'
+import { Held, type Hold } from '../held'
+import {
+  COUNTERS,
+  MOST_PREPARED_PIXELS,
+  type PictureEvents,
+  type SelectRequest,
+  type SharedMatte,
+  type SharedPicture,
+} from '../protocol'
+import { type Matte } from '@/core/raster/picture'
+import { fetchPicture, shared } from './decode'
+
+/** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
+const MEMORY = 6 * MOST_PREPARED_PIXELS
+const PROGRESS_AFTER_MS = 200,
+  PROGRESS_EVERY_MS = 100
+
+const pictures = new Held<SharedPicture>()
+export const studio = new Studio(
+  (asset) => {
+    const picture = pictures.value(asset)
+    if (!picture) throw new Error('The picture is not open.')
+    return picture
+  },
+  MEMORY,
+  shared,
+)
+
+let latest: Int32Array = new Int32Array(COUNTERS)
+let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
+export function listen(buffer: SharedArrayBuffer, listeners: PictureEvents): void {
+  latest = new Int32Array(buffer)
+  events = listeners
+}
+export const tell = (): PictureEvents => events
+/** Whether a request of a kind is still the newest; without a number, none that comes after overtakes it. */
+export const newest =
+  (kind: number, number: number): (() => boolean) =>
+  () =>
+    Atomics.load(latest, kind) === number
+export const newestNow = (kind: number): number => Atomics.load(latest, kind)
+export const always = (): boolean => true
+
+const holdPicture = (asset: string): Hold<SharedPicture> => pictures.hold(asset, () => fetchPicture(asset))
+export async function openPicture(asset: string): Promise<SharedPicture> {
+  const hold = holdPicture(asset)
+  try {
+    return await hold.ready
+  } finally {
+    hold.release()
+  }
+}
+export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
+
+async function withPictures<T>(assets: Iterable<string>, work: () => T | Promise<T>): Promise<T> {
+  const holds = [...new Set(assets)].map(holdPicture)
+  try {
+    await Promise.all(holds.map((hold) => hold.ready))
+    return await work()
+  } finally {
+    for (const hold of holds) hold.release()
+  }
+}
+const stepsOf = ({
+  steps,
+  saved,
+}: {
+  readonly steps: SelectRequest['steps']
+  readonly saved: SelectRequest['saved']
+}) => [...steps, ...saved.flatMap((each) => each.recipe.steps)]
+/** Opens the pictures that layers show and steps look at, and holds them until the work is done. */
+export const withRequest = <T>(request: SelectRequest, work: () => T | Promise<T>): Promise<T> =>
+  withPictures(
+    picturesOf(request, stepsOf(request)).map(({ asset }) => asset),
+    work,
+  )
+/** The same for masks and paint. @param more pictures */
+export const withAreas = <T>(
+  areas: readonly Area[],
+  scenes: readonly KeptScene[],
+  more: readonly string[],
+  work: () => T | Promise<T>,
+): Promise<T> =>
+  withPictures(
+    [
+      ...areas.flatMap((area) =>
+        picturesOf(sceneOfArea(area, scenes), stepsOf({ steps: area.recipe.steps, saved: area.saved })).map(
+          ({ asset }) => asset,
+        ),
+      ),
+      ...more,
+    ],
+    work,
+  )
+
+export const sceneOf = (request: SelectRequest): Scene => studio.scene(request)
+
+/** Progress and cancelling for one piece of work; what is done in a moment is not worth a progress bar. */
+export function contextFor(what: string, wanted: () => boolean): { context: Context; end: () => void } {
+  let told = performance.now() + PROGRESS_AFTER_MS - PROGRESS_EVERY_MS,
+    telling = false
+  return {
+    context: {
+      memory: studio.memory,
+      check: (fraction) => {
+        if (!wanted()) throw new Cancelled()
+        const now = performance.now()
+        if (now - told > PROGRESS_EVERY_MS) {
+          told = now
+          telling = true
+          events.progress(what, fraction)
+        }
+      },
+    },
+    end: () => {
+      if (telling) events.progress(what, null)
+    },
+  }
+}
+
+/** Does a piece of work, telling its progress; null when a newer request overtook it. */
+export async function run<T>(
+  what: string,
+  wanted: () => boolean,
+  work: (context: Context) => T | Promise<T>,
+): Promise<T | null> {
+  if (!wanted()) return null
+  const { context, end } = contextFor(what, wanted)
+  try {
+    return await work(context)
+  } catch (error) {
+    if (error instanceof Cancelled) return null
+    throw error
+  } finally {
+    end()
+  }
+}
+/** Work that nothing overtakes. */
+export const finish = async <T>(what: string, work: (context: Context) => T | Promise<T>): Promise<T> =>
+  (await run(what, always, work)) as T
+
+/** Copies that every thread sees. */
+export const inShared = (levels: readonly Matte[]): SharedMatte =>
+  levels.map(({ width, height, data }) => {
+    const copy = new Uint8Array(shared(data.byteLength))
+    copy.set(data)
+    return { width, height, data: copy }
+  })
