@@ -517,7 +517,7 @@ describe('layers', () => {
       removeMask('otter'),
       setMask('otter', { version: 1, steps: [] }),
     )
-    expect(masks.scenes).toHaveLength(1)
+    expect(masks.scenes).toHaveLength(2) // one the pick looks at, one both masks look at
   })
   it('refuses what does not hold together, naming the field', () => {
     const wrong = (change: (project: Record<string, never>) => void) => {

@@ -1,8 +1,8 @@
 /** Every change of a project's records, as functions that make an Edit. The labels are what History shows. */
 import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
-import { type Recipe, type Step } from '@/core/select/registry'
+import { looksAtPixels, type Recipe, type Step } from '@/core/select/registry'
 import { type Edit } from './history'
-import { maskWith } from './masks'
+import { keepScene, maskWith } from './masks'
 import { layerOf } from './layers'
 import { type Guide, type Layer, type Picture, type Project, type RecipeHome, type SavedPath, USUAL_PPI } from './types'
 import { savedNamed, unwrap } from './unwrap'
@@ -37,6 +37,7 @@ export function homeToCanvas(project: Project, home: RecipeHome): Affine {
   return layer?.mask ? compose(layer.placement, layer.mask.toLayer) : IDENTITY
 }
 
+type ProjectDraft = Parameters<Edit>[0]
 type DraftSteps = Step[]
 const editSteps =
   (home: RecipeHome, change: (steps: DraftSteps) => void): Edit =>
@@ -53,11 +54,29 @@ export const picksBackground = (recipe: Recipe | undefined): boolean =>
   recipe?.steps.at(-1)?.kind === 'invert' && !recipe.steps.at(-1)!.hidden
 
 /** While the picked region is the background, new steps go on describing the background: they come before the closing invert. */
-export const addStep = (home: RecipeHome, step: Step): Edit =>
-  editSteps(home, (steps) => {
-    const closing = picksBackground({ version: 1, steps })
-    steps.splice(closing ? steps.length - 1 : steps.length, 0, step)
-  })
+export const addStep =
+  (home: RecipeHome, step: Step): Edit =>
+  (project) =>
+    editSteps(home, (steps) => {
+      const closing = picksBackground({ version: 1, steps })
+      steps.splice(closing ? steps.length - 1 : steps.length, 0, madeNow(project, home, step))
+    })(project)
+/** A step of the selection keeps the pixels and the layer it is made on, as masks do: what is laid over them later does not change what it selects. */
+function madeNow(project: ProjectDraft, home: RecipeHome, step: Step): Step {
+  if (home.kind !== 'selection' || !looksAtPixels(step)) return step
+  if (step.scene !== undefined && project.scenes?.some((scene) => scene.id === step.scene)) return step
+  return { ...step, scene: keepScene(project), sceneLayer: project.activeLayer ?? '' }
+}
+/** Lets a step look at what is there now; at its own layer as long as there is one. */
+export const lookAgain =
+  (home: RecipeHome, id: string): Edit =>
+  (project) =>
+    editSteps(home, (steps) => {
+      const step = steps.find((s) => s.id === id)
+      if (!step) return
+      step.scene = keepScene(project)
+      if (!project.layers.some((layer) => layer.id === step.sceneLayer)) step.sceneLayer = project.activeLayer ?? ''
+    })(project)
 export const changeStep = (home: RecipeHome, id: string, change: object): Edit =>
   editSteps(home, (steps) => {
     const step = steps.find((s) => s.id === id)
@@ -126,11 +145,13 @@ export const removeSaved =
     project.saved = project.saved.filter((s) => s.id !== id)
   }
 /** Puts steps at the end, or in place of those there. */
-export const putSteps = (home: RecipeHome, steps: readonly Step[], instead: boolean): Edit =>
-  editSteps(home, (now) => {
-    if (instead) now.length = 0
-    now.push(...steps)
-  })
+export const putSteps =
+  (home: RecipeHome, steps: readonly Step[], instead: boolean): Edit =>
+  (project) =>
+    editSteps(home, (now) => {
+      if (instead) now.length = 0
+      now.push(...steps.map((step) => madeNow(project, home, step)))
+    })(project)
 
 export const savePath =
   (id: string, name: string, d: string): Edit =>

@@ -3,7 +3,7 @@ import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { type Fill } from '@/core/compose/fill'
 import { type Affine, apply, compose, IDENTITY, inverse, translation } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { finderOf, type FindingStep, isFinding, type Recipe, type Step } from '@/core/select/registry'
+import { type FindingStep, looksAtPixels, type Recipe, type Step } from '@/core/select/registry'
 import { type Edit } from './history'
 import { areaOf, maskWith } from './masks'
 import { ancestorsOf, childrenOf, DEEPEST, depthWithin, withDescendants } from './tree'
@@ -85,6 +85,18 @@ export const addLayer =
       beside ? at(project, beside.id) + 1 : project.layers.length,
     )
     project.activeLayer = layer.id
+  }
+
+/** The same; what is selected becomes its mask, and the selection starts anew. The steps look at the layers as they were without it. */
+export const addLayerWithin =
+  (layer: Layer, above: string | null): Edit =>
+  (project) => {
+    const recipe = selected(project)
+    if (recipe.steps.length) {
+      const looked = areaOf(project, recipe, project.activeLayer ?? layer.id)
+      addLayer({ ...layer, mask: { ...looked, enabled: true, toLayer: IDENTITY } }, above)(project)
+      project.selection.steps = []
+    } else addLayer(layer, above)(project)
   }
 
 /** The picture comes in right below `below` (or on top), as large as covers the canvas, in its middle; the active layer stays when it comes below. */
@@ -349,9 +361,9 @@ export const isolate =
       shown = new Set([id, ...ancestorsOf(layers, id).map((layer) => layer.id)])
     for (const layer of project.layers) if (!inside.has(layer.id)) layer.visible = shown.has(layer.id)
   }
-/** A picture in the place of some layers: right above the uppermost of them, or instead of them. Then it is laid in as the lowest of them was; its opacity is in its pixels. */
+/** A picture in the place of some layers: right above the uppermost of them, or instead of them. Then it is laid in as the lowest of them was; its opacity is in its pixels. @param activate it becomes the active layer; otherwise only where the active one goes */
 export const mergeInto =
-  (picture: Picture, id: string, ids: readonly string[], instead: boolean): Edit =>
+  (picture: Picture, id: string, ids: readonly string[], instead: boolean, activate = true): Edit =>
   (project) => {
     const merged = plain(project).filter((layer) => ids.includes(layer.id)),
       top = merged.at(-1)
@@ -367,10 +379,9 @@ export const mergeInto =
       { ...layer, ...(top?.parent ? { parent: top.parent } : {}) },
       top ? at(project, top.id) + 1 : project.layers.length,
     )
-    project.activeLayer = id
-    if (!instead) return
-    const gone = new Set(ids.flatMap((each) => withDescendants(plain(project), each).map((l) => l.id)))
-    project.layers = project.layers.filter((l) => !gone.has(l.id))
+    const gone = new Set(instead ? ids.flatMap((each) => withDescendants(plain(project), each).map((l) => l.id)) : [])
+    if (activate || gone.has(project.activeLayer ?? '')) project.activeLayer = id
+    if (instead) project.layers = project.layers.filter((l) => !gone.has(l.id))
   }
 
 /** What is painted next: with what, rubbed out or laid on, and where it is allowed (steps of the canvas; none: everywhere). */
@@ -413,10 +424,7 @@ export const paint =
         : step
       : { kind: 'all', hidden: false }
     const steps: Step[] = step || !within.steps.length ? [...within.steps, own] : [...within.steps]
-    const looks = steps.some(
-      (each) =>
-        each.kind === 'saved' || each.kind === 'limitColour' || (isFinding(each) && finderOf(each).looksAtPixels),
-    )
+    const looks = steps.some((each) => each.kind === 'saved' || each.kind === 'layer' || looksAtPixels(each))
     const area = looks
       ? areaOf(project, { version: 1, steps }, layerId)
       : { recipe: { version: 1, steps }, frame: unwrap(project.canvas), scene: [], sceneLayer: layerId, saved: [] }

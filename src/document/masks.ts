@@ -1,7 +1,9 @@
 /** Changes of layer masks. */
+import { current, isDraft } from 'immer'
 import { type Affine, compose, IDENTITY, inverse } from '@/core/raster/affine'
 import { type Recipe } from '@/core/select/registry'
 import { type Edit } from './history'
+import { scenesNamed } from './tree'
 import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './types'
 import { savedNamed, unwrap } from './unwrap'
 
@@ -22,14 +24,31 @@ function nameOf(text: string): string {
   return (4294967296 * (2097151 & b) + (a >>> 0)).toString(36)
 }
 
+/** From so many kept scenes on, those that nothing looks at any more go when another comes. */
+const MANY_SCENES = 64
+/** Names by the list of layers itself, without and with linear light: a gesture asks at every move of the pointer. */
+const sceneIds = [new WeakMap<object, string>(), new WeakMap<object, string>()]
+/** A draft as it is now; what was not changed is the very object it was. */
+const plain = <T>(value: T): T => (isDraft(value) ? (current(value as object) as T) : value)
+
 /** Keeps the layers as they are now, for steps that will look at them; one that is kept already is used again. Returns its id. */
 export function keepScene(project: ProjectDraft): string {
-  const { layers, linear } = unwrap(project) as unknown as Project
-  const id = `s${nameOf(JSON.stringify([layers, linear]))}`
+  const layers = plain(project.layers) as unknown as Layer[],
+    { linear } = project
+  const names = sceneIds[linear ? 1 : 0]
+  const id = names.get(layers) ?? `s${nameOf(JSON.stringify([layers, linear]))}`
+  names.set(layers, id)
   project.scenes ??= []
-  if (!project.scenes.some((scene) => scene.id === id))
-    project.scenes.push({ id, layers, ...(linear ? { linear } : {}) } as never)
+  if (project.scenes.some((scene) => scene.id === id)) return id
+  if (project.scenes.length >= MANY_SCENES) forgetScenes(project)
+  project.scenes.push({ id, layers, ...(linear ? { linear } : {}) } as never)
   return id
+}
+function forgetScenes(project: ProjectDraft): void {
+  const { layers, scenes, selection, saved } = plain(project) as unknown as Project
+  const steps = [selection, ...saved.map((each) => each.recipe)].flatMap((recipe) => recipe.steps)
+  const named = new Set(scenesNamed({ layers, scenes: scenes ?? [] }, steps).map((scene) => scene.id))
+  project.scenes = project.scenes!.filter((scene) => named.has(scene.id))
 }
 
 /** The saved selections that steps name, and those that these name. */
@@ -97,6 +116,9 @@ export const changeMask =
     const mask = findLayer(project, layerId)?.mask
     if (mask) Object.assign(mask, change)
   }
+/** What share of its frame a mask shows whose steps select this share (0-1). */
+export const shownShare = ({ invert, density = 1 }: Pick<LayerMask, 'invert' | 'density'>, selected: number): number =>
+  1 - density * (invert ? selected : 1 - selected)
 export const switchMask = (layerId: string, enabled: boolean): Edit => changeMask(layerId, { enabled })
 /** The other layer gets the same mask, where it lies on the canvas. */
 export const copyMask =

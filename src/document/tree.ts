@@ -1,4 +1,6 @@
 /** The layers as a tree: who lies in which group, in what order, how deep. Lists are bottom first. */
+import { type Sample } from '@/core/select/finder'
+import { isFinding, type Step } from '@/core/select/registry'
 import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './types'
 
 /** Groups in groups, at most. */
@@ -120,19 +122,80 @@ export const areasOf = (layers: readonly Layer[]): Area[] =>
     ...(layer.kind === 'paint' ? layer.items.map((item) => item.area) : []),
   ])
 
-/** The kept scenes that some layers' steps look at, and those that these name: what goes along with them to another thread. */
+/** The steps of an area, and those of the saved selections they may name. */
+const stepsOfArea = (area: Area): Step[] => [...area.recipe.steps, ...area.saved.flatMap((saved) => saved.recipe.steps)]
+/** The names of the kept scenes that layers' masks, paint and steps look at; of steps without layers, theirs alone. */
+export const sceneNames = (layers: readonly Layer[], steps: readonly Step[] = []): string[] =>
+  [
+    ...areasOf(layers).flatMap((area) => [area.scene, ...stepsOfArea(area).map((step) => step.scene)]),
+    ...steps.map((step) => step.scene),
+  ].filter((name) => typeof name === 'string')
+
+/** The kept scenes that some layers and steps look at, and those that these name: what goes along with them to another thread. */
 export function scenesNamed(
   { layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>,
-  found: KeptScene[] = [],
+  steps: readonly Step[] = [],
 ): KeptScene[] {
-  for (const area of areasOf(layers)) {
-    const kept = scenes.find((scene) => scene.id === area.scene)
-    if (kept && !found.includes(kept)) {
-      found.push(kept)
-      scenesNamed({ layers: kept.layers, scenes }, found)
-    }
+  const byId = new Map(scenes.map((scene) => [scene.id, scene])),
+    found = new Set<KeptScene>(),
+    open = sceneNames(layers, steps)
+  for (let name = open.pop(); name !== undefined; name = open.pop()) {
+    const kept = byId.get(name)
+    if (!kept || found.has(kept)) continue
+    found.add(kept)
+    open.push(...sceneNames(kept.layers))
   }
-  return found
+  return [...found]
+}
+
+/** The layers that steps with this `sample` look at: all of them, or one with all that lies in it, unmasked and by itself. */
+export const sampledLayers = (layers: readonly Layer[], active: string | null, sample: Sample): readonly Layer[] =>
+  sample === 'layer' ? byItself(layers, active, true) : layers
+/** A layer with all that lies in it, as if there were no others. @param plain without its mask */
+export const byItself = (layers: readonly Layer[], id: string | null, plain: boolean): Layer[] =>
+  withDescendants(layers, id ?? '').map((layer) => {
+    const { parent, ...rest } = layer
+    return layer.id === id
+      ? ({
+          ...rest,
+          visible: true,
+          opacity: 1,
+          blend: undefined,
+          clipped: undefined,
+          ...(plain ? { mask: null } : {}),
+        } as Layer)
+      : ({ ...rest, parent } as Layer)
+  })
+
+const looked = new WeakMap<readonly Layer[], string>()
+/** What decides how layers look: their names do not, and hidden ones do not. */
+export function looksOf(layers: readonly Layer[]): string {
+  let text = looked.get(layers)
+  if (text === undefined) {
+    text = JSON.stringify(
+      layers
+        .filter((layer) => isShown(layers, layer.id))
+        .map(({ name, locked, ...rest }) => {
+          void [name, locked]
+          return rest
+        }),
+    )
+    looked.set(layers, text)
+  }
+  return text
+}
+
+/** True when what a step was made on looks otherwise now, or is not there any more. */
+export function lookedOtherwise({ layers, scenes, linear }: Project, step: Step): boolean {
+  if (step.scene === undefined) return false
+  const kept = scenes?.find((scene) => scene.id === step.scene)
+  if (!kept) return false
+  const sample: Sample = isFinding(step) ? step.sample : 'all',
+    layer = step.sceneLayer ?? null
+  return (
+    (kept.linear ?? false) !== (linear ?? false) ||
+    looksOf(sampledLayers(kept.layers, layer, sample)) !== looksOf(sampledLayers(layers, layer, sample))
+  )
 }
 
 export interface NamedPicture {
@@ -141,18 +204,18 @@ export interface NamedPicture {
   readonly height?: number
 }
 /** Every picture that layers show, or that their steps look at. */
-export function picturesOf(
-  scene: Pick<SceneRecord, 'layers' | 'scenes'>,
-  steps: readonly { readonly kind: string }[] = [],
-): NamedPicture[] {
+export function picturesOf(scene: Pick<SceneRecord, 'layers' | 'scenes'>, steps: readonly Step[] = []): NamedPicture[] {
   const found = new Map<string, NamedPicture>(),
     seen = new Set<unknown>()
   const note = (picture: NamedPicture) => {
     if (!found.has(picture.asset) || picture.width !== undefined) found.set(picture.asset, picture)
   }
-  const inSteps = (list: readonly { readonly kind: string }[]) => {
-    for (const step of list)
-      if (step.kind === 'image' || step.kind === 'trimap') note({ asset: (step as unknown as { asset: string }).asset })
+  const inSteps = (list: readonly Step[]) => {
+    for (const step of list) {
+      if (step.kind === 'image' || step.kind === 'trimap') note({ asset: step.asset })
+      const kept = step.scene !== undefined && scene.scenes.find((each) => each.id === step.scene)
+      if (kept) inLayers(kept.layers)
+    }
   }
   const inLayers = (layers: readonly Layer[]) => {
     if (seen.has(layers)) return
@@ -160,8 +223,7 @@ export function picturesOf(
     for (const layer of layers)
       if (layer.kind === 'picture') note({ asset: layer.asset, width: layer.width, height: layer.height })
     for (const area of areasOf(layers)) {
-      inSteps(area.recipe.steps)
-      for (const saved of area.saved) inSteps(saved.recipe.steps)
+      inSteps(stepsOfArea(area))
       inLayers(sceneOfArea(area, scene.scenes).layers)
     }
   }

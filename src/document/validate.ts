@@ -5,8 +5,8 @@ import { BLEND_MODES } from '@/core/compose/modes'
 import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { parseRecipe, parseStep, RecipeError } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
-import { ancestorsOf, areasOf, DEEPEST } from './tree'
+import { type Step, type StepOfKind } from '@/core/select/registry'
+import { ancestorsOf, DEEPEST, sceneNames } from './tree'
 import {
   type Area,
   type Guide,
@@ -233,6 +233,24 @@ function parseWindow(v: unknown, path: string): Window {
   }
 }
 
+/** Every scene that is looked at must be there, and none may look at itself by way of others. */
+function checkScenes(scenes: readonly KeptScene[], layers: readonly Layer[], steps: readonly Step[]): void {
+  const names = new Map(scenes.map((scene) => [scene.id, sceneNames(scene.layers)]))
+  const need = (name: string) => {
+    if (!names.has(name)) throw new ProjectError(`scenes: the scene ${name} that steps look at is not there.`)
+  }
+  sceneNames(layers, steps).forEach(need)
+  // Scenes in an order in which each comes after those it looks at; what is left looks at itself.
+  let open = [...names]
+  for (const [, looked] of open) looked.forEach(need)
+  for (let done = new Set<string>(); open.length;) {
+    const ready = open.filter(([, looked]) => looked.every((name) => done.has(name)))
+    if (!ready.length) throw new ProjectError(`scenes: the scene ${open[0][0]} looks at itself.`)
+    done = new Set([...done, ...ready.map(([id]) => id)])
+    open = open.filter(([id]) => !done.has(id))
+  }
+}
+
 /** Records of any earlier form are completed. Throws ProjectError or RecipeError. */
 export function parseProject(v: unknown): Project {
   if (!isObject(v) || v.version !== 1) throw new ProjectError('project.version: takes 1.')
@@ -245,10 +263,13 @@ export function parseProject(v: unknown): Project {
           layers: parseLayers(scene.layers, `${at}.layers`, 0),
           ...optional<{ linear?: boolean }>(scene, at, { linear: flag }),
         }))
-  const missing = areasOf([...layers, ...(scenes ?? []).flatMap((scene) => scene.layers)]).find(
-    (area) => typeof area.scene === 'string' && !scenes?.some((scene) => scene.id === area.scene),
+  const selection = parseRecipe(v.selection, 'selection'),
+    saved = parseSaved(v.saved, 'saved')
+  checkScenes(
+    scenes ?? [],
+    layers,
+    [selection, ...saved.map((each) => each.recipe)].flatMap((recipe) => recipe.steps),
   )
-  if (missing) throw new ProjectError(`scenes: the scene ${missing.scene as string} that steps look at is not there.`)
   if (v.activeLayer !== null && !layers.some((l) => l.id === v.activeLayer))
     fail('activeLayer', 'the id of a layer, or null')
   return {
@@ -260,8 +281,8 @@ export function parseProject(v: unknown): Project {
     ...optional<Pick<Project, 'linear' | 'window'>>(v, 'project', { linear: flag, window: parseWindow }),
     ...(scenes ? { scenes } : {}),
     activeLayer: v.activeLayer as string | null,
-    selection: parseRecipe(v.selection, 'selection'),
-    saved: parseSaved(v.saved, 'saved'),
+    selection,
+    saved,
     paths: listOf(v.paths, 'paths', LIMITS.kept, parsePath),
     guides: listOf(v.guides, 'guides', LIMITS.kept, parseGuide),
   }

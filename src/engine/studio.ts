@@ -18,7 +18,7 @@ import { BoundedMemory } from '@/core/common/memory'
 import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
 import { foldSteps } from '@/core/select/steps'
-import { isShown, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
+import { byItself, looksOf, sampledLayers, sceneOfArea, sceneOfProject } from '@/document/tree'
 import {
   type KeptScene,
   type Layer,
@@ -42,18 +42,6 @@ export interface PictureParts {
   /** @param half at half size, too */ part(asset: string, box: Box, half: boolean): DecodedPicture
 }
 export type Check = (progress: number) => void
-
-/** What decides how layers look: their names do not, and hidden ones do not. */
-const looks = (layers: readonly Layer[]): string =>
-  JSON.stringify(
-    layers
-      .filter((layer) => isShown(layers, layer.id))
-      .map(({ name, locked, ...rest }) => {
-        void name
-        void locked
-        return rest
-      }),
-  )
 
 /** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */
 function savedIn(
@@ -95,29 +83,33 @@ export class Studio {
 
   scene(record: SceneRecord, check: Check = () => {}): Scene {
     const { layers, active, canvas, saved } = record
-    const one = (id: string | null, plain: boolean): Layer[] =>
-      withDescendants(layers, id ?? '').map((layer) => {
-        const { parent, ...rest } = layer
-        return layer.id === id
-          ? ({
-              ...rest,
-              visible: true,
-              opacity: 1,
-              blend: undefined,
-              clipped: undefined,
-              ...(plain ? { mask: null } : {}),
-            } as Layer)
-          : ({ ...rest, parent } as Layer)
-      })
-    const sampled = (what: Sample) => (what === 'layer' ? one(active, true) : layers)
     const identityOf = (shown: readonly Layer[]) =>
-      `${canvas.width}×${canvas.height} ${record.linear ? 'linear ' : ''}${looks(shown)}`
+      `${canvas.width}×${canvas.height} ${record.linear ? 'linear ' : ''}${looksOf(shown)}`
+    const ways = new Map<Sample, readonly Layer[]>(),
+      sampled = (what: Sample): readonly Layer[] => {
+        const known = ways.get(what) ?? sampledLayers(layers, active, what)
+        ways.set(what, known)
+        return known
+      }
+    const before = new Map<string, Scene | undefined>()
     const activeLayer = layers.find((layer) => layer.id === active)
     const scene: Scene = {
       ...canvas,
       identity: (sample) => identityOf(sampled(sample)),
       picture: (sample) => this.flatten(record, sampled(sample), identityOf(sampled(sample)), check),
       saved: (name) => savedIn(scene, saved, name, []),
+      at: (kept, layer) => {
+        const key = `${kept} ${layer}`
+        if (!before.has(key)) {
+          const found = record.scenes.find((each) => each.id === kept)
+          before.set(
+            key,
+            found &&
+              this.scene({ ...record, layers: found.layers, linear: found.linear ?? false, active: layer }, check),
+          )
+        }
+        return before.get(key)
+      },
       image: (asset) => {
         try {
           return this.pictures(asset).levels[0]
@@ -129,7 +121,7 @@ export class Studio {
       layer: (id) => {
         const layer = layers.find((each) => each.id === id)
         if (!layer) return undefined
-        const shown = one(id, false),
+        const shown = byItself(layers, id, false),
           identity = identityOf(shown)
         return {
           identity,

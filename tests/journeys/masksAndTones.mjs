@@ -73,7 +73,6 @@ export async function masksAndTones(application) {
     await chooseFinder(page, 'Ellipse')
     await drag(page, await at(page, 1250, 500), await at(page, 1650, 900))
     await menuPath(page, 'Add a layer', 'Adjust light', 'Exposure')
-    await menuPath(page, 'More for this layer', 'Mask', 'From the selection')
     await saved(page)
     await stage(page, 'Compose')
     const thumb = await page.getByRole('slider', { name: 'Stops', exact: true }).boundingBox(),

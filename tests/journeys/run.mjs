@@ -1,6 +1,7 @@
 /** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
+import { canvasIsExport } from './canvasIsExport.mjs'
 import { cutOutAndCompose } from './cutOutAndCompose.mjs'
 import { databaseGone } from './databaseGone.mjs'
 import { largePhoto } from './largePhoto.mjs'
@@ -13,6 +14,8 @@ import { byTouch } from './byTouch.mjs'
 import { kept } from './kept.mjs'
 import { layerList } from './layerList.mjs'
 import { manyLayers } from './manyLayers.mjs'
+import { maskedPictureStays } from './maskedPictureStays.mjs'
+import { selectionStays } from './selectionStays.mjs'
 import { masksAndTones } from './masksAndTones.mjs'
 import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
@@ -20,6 +23,9 @@ import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 
 const journeys = {
+  canvasIsExport,
+  maskedPictureStays,
+  selectionStays,
   cutOutAndCompose,
   databaseGone,
   badFiles,

@@ -12,7 +12,13 @@ export class RecipeError extends Error {}
 /** More steps than this are a mistake or an attack, not a selection. */
 const MOST_STEPS = 1000
 
-const COMMON = { hidden: flag(false), name: optional(text(200)), id: optional(text(64)) }
+const COMMON = {
+  hidden: flag(false),
+  name: optional(text(200)),
+  id: optional(text(64)),
+  scene: optional(text(64)),
+  sceneLayer: optional(text(64)),
+}
 const FINDING = {
   op: oneOf(COMBINE_OPS, 'add'),
   feather: length(0),

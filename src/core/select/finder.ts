@@ -25,6 +25,8 @@ export interface Scene extends Size {
   layer?(id: string): { readonly identity: string; picture(): Picture; mask(): Matte } | undefined
   /** The sampled pixels at the canvas's full size. */
   picture(sample: Sample): Picture
+  /** The scene that a step was made on, by the name it is kept under, with the layer that was active then; undefined where it is not known. */
+  at?(kept: string, layer: string): Scene | undefined
   /** Changes whenever those pixels change; results are remembered under it. */
   identity(sample: Sample): string
 }
@@ -59,6 +61,9 @@ export interface CommonFields {
   hidden: boolean
   name?: string
   id?: string
+  /** A step that looks at pixels keeps those it was made on: the scene it looks at, and the layer in it that `sample: "layer"` means. Absent: what is there now. */
+  scene?: string
+  sceneLayer?: string
 }
 
 /**

@@ -104,5 +104,10 @@ export interface Recipe {
 export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
 export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder
 export const modifierOf = (step: ModifyingStep): Modifier => MODIFIERS[step.kind] as unknown as Modifier
+/** True when what a step covers depends on the layers it is folded over, and not on its own values alone. Another layer or a saved selection is named: it is followed, not looked at. */
+export const looksAtPixels = (step: Step): boolean =>
+  isFinding(step)
+    ? finderOf(step).looksAtPixels || (step.kind === 'image' && step.fit === 'layer')
+    : Boolean(modifierOf(step).looksAtPixels)
 /** How a finding step combines: by its op, unless its own values say otherwise. */
 export const opOf = (step: FindingStep): CombineOp => finderOf(step).combines?.(step) ?? step.op

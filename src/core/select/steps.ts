@@ -47,13 +47,14 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
         combineInto(matte, found.matte, op)
       }
     } else {
-      const modifier = modifierOf(step)
+      const modifier = modifierOf(step),
+        looked = sceneFor(step, scene)
       note = modifier.note?.(matte, step)
       const { width, height, data } = modifier.modify(
         { width: matte.width, height: matte.height, data: matte.data.slice() },
         step,
         context,
-        scene,
+        looked,
       )
       matte = { width, height, data, ...(note ? { note } : {}) } satisfies Found
     }
@@ -63,6 +64,10 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
   }
   return matte
 }
+
+/** What a step looks at: what it was made on, where that is known. */
+export const sceneFor = (step: Step, scene: Scene): Scene =>
+  (step.scene !== undefined && scene.at?.(step.scene, step.sceneLayer ?? '')) || scene
 
 /** What one finding step covers by itself, before it is combined. Read-only; when `passing`, only valid until the next find. @param alone nothing else will be combined with it */
 export function findStep(
@@ -74,7 +79,7 @@ export function findStep(
   const key = findingKey(step, scene, context.draft)
   const known = context.memory.get<Found>(key)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
-  const found = finderOf(step).find(scene, step, context)
+  const found = finderOf(step).find(sceneFor(step, scene), step, context)
   const { width, height } = found
   const unchanged = step.grow === 0 && step.feather === 0
   if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone)))
@@ -97,12 +102,10 @@ export function stepNotes(steps: readonly Step[], scene: Scene, { memory, draft 
 }
 
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
-function findingKey(step: FindingStep, scene: Scene, draft = false): string {
-  const { op, hidden, name, id, ...decides } = step
-  void op
-  void hidden
-  void name
-  void id
+function findingKey(step: FindingStep, outer: Scene, draft = false): string {
+  const { op, hidden, name, id, scene: made, sceneLayer, ...decides } = step
+  void [op, hidden, name, id, made, sceneLayer]
+  const scene = sceneFor(step, outer)
   const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
   return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
@@ -113,10 +116,9 @@ function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[]
     if (!step.hidden) {
       if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, draft)}`
       else {
-        const { name, id, ...decides } = step
-        void name
-        void id
-        key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${scene.identity('all')}` : ''}`
+        const { name, id, scene: made, sceneLayer, ...decides } = step
+        void [name, id, made, sceneLayer]
+        key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${sceneFor(step, scene).identity('all')}` : ''}`
       }
     }
     return key

@@ -49,6 +49,8 @@ export interface EngineEvents {
   histogram(step: string, key: string, shares: readonly number[]): void
   /** The composed layers changed: tiles of older epochs are stale. */
   layersChanged(epoch: number): void
+  /** Whether something of the layers shown is still being made: what is on the screen is not final. */
+  making(something: boolean): void
   opened(asset: string, picture: SharedPicture): void
   failed(sentence: string): void
 }
@@ -89,6 +91,9 @@ class Holds {
   }
   release(): void {
     for (const hold of this.all.splice(0)) hold.release()
+  }
+  get complete(): boolean {
+    return this.all.every((hold) => hold.made)
   }
 }
 
@@ -168,8 +173,9 @@ export class Engine {
       if (turn === this.turn) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
     }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
-    const ready = this.make(layers, scenes, holds, cut, again),
-      made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
+    const ready = this.make(layers, scenes, holds, cut, again)
+    if (ready instanceof Promise) this.events.making(true)
+    const made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
     if (turn !== this.turn) {
       holds.release()
       return
@@ -182,6 +188,7 @@ export class Engine {
     this.shown = holds
     this.keep({ layers, scenes })
     this.complain(made.failed, again)
+    this.events.making(made.failed.size === 0 && !holds.complete)
     await told
   }
 

@@ -26,7 +26,7 @@ export interface PictureInfo {
   readonly width: number
   readonly height: number
   readonly mediaType: string
-  /** True when any 8-bit sRGB reader shows the file as it is: no turning, no profile to convert, no other depth or colour model. */
+  /** True when any 8-bit sRGB reader shows the file as it is: no turning, no profile to convert, no other depth or colour model; alpha only in a PNG of four channels, which the page reads exactly. */
   readonly plain: boolean
   /** Pixels per inch, where the file says so. */
   readonly ppi: number | null
@@ -70,7 +70,8 @@ export async function inspectPicture(input: string | Buffer, name: string): Prom
     (meta.pages ?? 1) === 1 &&
     meta.depth === 'uchar' &&
     ['srgb', 'b-w'].includes(meta.space ?? '') &&
-    !meta.hasProfile
+    !meta.hasProfile &&
+    (!meta.hasAlpha || (meta.format === 'png' && meta.channels === 4 && !meta.isPalette))
   const ppi = meta.density && meta.density >= LEAST_PPI && meta.density <= MOST_PPI ? Math.round(meta.density) : null
   return { width, height, mediaType, plain, ppi }
 }
@@ -114,7 +115,8 @@ export async function checkPicture(input: string | Buffer, name: string): Promis
 }
 
 /** The same picture as a plain PNG, for readers that would show the file differently. */
-export const toPlainPng = (input: string, output: string) => upright(input).png({ compressionLevel: 2 }).toFile(output)
+export const toPlainPng = (input: string, output: string) =>
+  upright(input).png({ compressionLevel: 2, palette: false }).toFile(output)
 
 function damaged(error: unknown, name: string, { width, height }: PictureInfo): PictureError {
   const detail = error instanceof Error ? error.message.split('\n')[0] : ''

@@ -4,6 +4,7 @@ import { parseAdjustment, type AdjustmentKind } from '@/core/compose/adjustments
 import { layerById } from '@/document/edits'
 import {
   addLayer,
+  addLayerWithin,
   adjustLayer,
   changeLayer,
   cutOut,
@@ -13,7 +14,6 @@ import {
   groupLayers,
   isolate,
   liftCopy,
-  mergeInto,
   paintLayer,
   removeLayer,
   stepLayer,
@@ -23,7 +23,7 @@ import { ancestorsOf, belowOf, DEEPEST, isShown, tooDeep } from '@/document/tree
 import { type Layer, type Project } from '@/document/types'
 import { adjustmentPage } from '@/ui/adjustments/registry'
 import { act, get, type Hand, set, shownProject } from '@/ui/store/bench'
-import { mergePictures } from './merge'
+import { mergeLayers } from './merge'
 import { newProjectFromSelection } from './newProject'
 
 const newId = (): string => crypto.randomUUID()
@@ -167,7 +167,7 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: (state) => free(state) ?? mergeProblem(state),
     run: ({ project, layer }) => {
       const below = belowOf(project.layers, layer.id)!
-      void merge([below.id, layer.id], below.name, true, 'Merge down')
+      void mergeLayers([below.id, layer.id], below.name, 'Merge down', { instead: true })
     },
   },
   {
@@ -176,7 +176,7 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: ({ project }) =>
       project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.',
     run: ({ project }) => {
-      void merge(shownRoots(project), 'All together', false, 'Merge visible')
+      void mergeLayers(shownRoots(project), 'All together', 'Merge visible')
     },
   },
   {
@@ -184,7 +184,7 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     name: 'What is selected of all that shows, as a new layer',
     problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'),
     run: ({ project }) => {
-      void merge(shownRoots(project), 'Piece of all', false, 'Copy merged', true)
+      void mergeLayers(shownRoots(project), 'Piece of all', 'Copy merged', { selected: true })
     },
   },
   {
@@ -201,11 +201,11 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: ({ project }) =>
       project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.',
     run: ({ project }) => {
-      void merge(
+      void mergeLayers(
         project.layers.filter((layer) => !layer.parent).map((layer) => layer.id),
         'Flattened',
-        true,
         'Flatten',
+        { instead: true },
       )
     },
   },
@@ -249,24 +249,14 @@ function mergeProblem({ project: { layers }, layer }: Now): string | undefined {
   const hidden = [layer!, below].find((each) => !each.visible)
   return hidden && `${hidden.name} is hidden: it would be lost.`
 }
-const clippable = ({ project, layer }: Now): boolean => {
-  const below = belowOf(project.layers, layer!.id)
-  return Boolean(below) && below!.kind !== 'adjust'
+/** What it would be clipped to: the first layer below it in its group that is not clipped itself. */
+function clippable({ project, layer }: Now): boolean {
+  let base = belowOf(project.layers, layer!.id)
+  while (base?.clipped) base = belowOf(project.layers, base.id)
+  return base !== undefined && base.kind !== 'adjust'
 }
 const shownRoots = (project: Project): string[] =>
   project.layers.filter((layer) => !layer.parent && layer.visible).map((layer) => layer.id)
-
-/** The layers become one picture, made by the server as it makes exports. */
-async function merge(
-  ids: readonly string[],
-  name: string,
-  instead: boolean,
-  label: string,
-  selected = false,
-): Promise<void> {
-  const picture = await mergePictures(ids, name, selected)
-  if (picture) act(label, mergeInto(picture, newId(), ids, instead))
-}
 
 export function runLayerAction(id: string): void {
   const state = now(),
@@ -281,11 +271,13 @@ export const problemOfAction = (id: string): string | undefined => {
   return state ? LAYER_ACTIONS.find((each) => each.id === id)?.problem(state) : undefined
 }
 
-/** A new layer above the active one, and the hand it is worked on with. */
+/** A new layer above the active one, and the hand it is worked on with. What is selected becomes its mask; paint is held to the selection anyway. */
 function add(label: string, hand: Hand, make: (project: Project) => Layer): void {
   const state = now()
   if (!state) return
-  act(label, addLayer(make(state.project), state.layer?.id ?? null))
+  const layer = make(state.project),
+    put = layer.kind === 'paint' ? addLayer : addLayerWithin
+  act(label, put(layer, state.layer?.id ?? null))
   set({ stage: 'compose', chosen: [], hand })
 }
 export const addColour = () =>

@@ -3,14 +3,13 @@ import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
 import { type Recipe, type Step } from '@/core/select/registry'
 import { recipeAt } from '@/document/edits'
-import { mergeInto } from '@/document/layers'
 import { changeMask, copyMask, type MaskChange, setMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { type FinderId } from '@/ui/finders/kinds'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/workbench/addPictures'
-import { mergePictures } from './merge'
+import { mergeLayers } from './merge'
 
 const newId = (): string => crypto.randomUUID()
 const recipe = (...steps: Step[]): Recipe => ({ version: 1, steps })
@@ -103,8 +102,7 @@ export function selectMask(layer: Layer): void {
   set({ home: SELECTION, stage: 'select', openStep: made.id!, result: null })
 }
 export async function applyMask(layer: Layer): Promise<void> {
-  const picture = await mergePictures([layer.id], layer.name, false)
-  if (picture && act(`Apply mask of ${layer.name}`, mergeInto(picture, newId(), [layer.id], true)))
+  if (await mergeLayers([layer.id], layer.name, `Apply mask of ${layer.name}`, { instead: true }))
     toast.success('The mask was applied; undo brings it back.')
 }
 /** The coverage of the steps shown, as a grey PNG. */

@@ -1,14 +1,48 @@
 /** Layers to one picture, by the server, which makes it of the same records with the same code as the page. */
 import { toast } from 'sonner'
-import { type Picture } from '@/document/types'
+import { mergeInto } from '@/document/layers'
+import { withDescendants } from '@/document/tree'
+import { type Picture, type Project } from '@/document/types'
+import { act, get } from '@/ui/store/bench'
 import { runExport } from '@/ui/store/exports'
 
-/** @param selected only where the selection selects. Null when it was cancelled or failed, which has been said. */
-export async function mergePictures(
-  layers: readonly string[],
+/** How often a merge begins again because its layers were changed meanwhile. */
+const TRIES = 3
+
+/**
+ * Merges layers as one act. What was changed in them meanwhile is merged, too; another layer that was chosen meanwhile stays chosen.
+ * @param instead the picture takes their place; otherwise it comes above them
+ * @param selected only where the selection selects
+ */
+export async function mergeLayers(
+  ids: readonly string[],
   name: string,
-  selected: boolean,
-): Promise<Picture | null> {
+  label: string,
+  { instead = false, selected = false } = {},
+): Promise<boolean> {
+  const { id } = get()
+  for (let tries = 0; tries < TRIES; tries++) {
+    const before = get().project
+    const picture = await mergePictures(ids, name, selected)
+    const after = get().project
+    if (!picture || !before || !after || get().id !== id) return false
+    if (instead && !sameLayers(before, after, ids)) continue
+    return act(label, mergeInto(picture, crypto.randomUUID(), ids, instead, after.activeLayer === before.activeLayer))
+  }
+  toast('The layers were changed again and again while they were merged, so they stay as they are.')
+  return false
+}
+/** Records that were not changed are the same objects. */
+const sameLayers = (before: Project, after: Project, ids: readonly string[]): boolean =>
+  before.linear === after.linear &&
+  ids.every((id) => {
+    const was = withDescendants(before.layers, id),
+      is = withDescendants(after.layers, id)
+    return was.length === is.length && was.every((layer, i) => layer === is[i])
+  })
+
+/** Null when it was cancelled or failed, which has been said. */
+async function mergePictures(layers: readonly string[], name: string, selected: boolean): Promise<Picture | null> {
   const id = `merge ${crypto.randomUUID()}`
   let cancelled = false
   const show = (progress: number) =>

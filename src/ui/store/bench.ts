@@ -142,6 +142,8 @@ export interface BenchState {
   notes: Readonly<Record<string, string>>
   /** A newer result than the one shown is being made. */
   selecting: boolean
+  /** Something of the layers shown is being made: the picture on the screen is not final. */
+  making: boolean
   curves: Readonly<Record<string, { key: string; curve: ToleranceCurve }>>
   /** How many pixels lie how far from a palette's colours, by step. */
   histograms: Readonly<Record<string, { key: string; shares: readonly number[] }>>
@@ -213,6 +215,7 @@ const initial = (id: string): BenchState => ({
   result: null,
   notes: {},
   selecting: false,
+  making: true,
   curves: {},
   histograms: {},
   progress: null,

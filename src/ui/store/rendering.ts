@@ -2,7 +2,7 @@
 import { toast } from 'sonner'
 import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { finderOf, isFinding } from '@/core/select/registry'
+import { finderOf, isFinding, type Step } from '@/core/select/registry'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { ancestorsOf, sceneOfArea, sceneOfProject, scenesNamed, withDescendants } from '@/document/tree'
 import { type Layer, type Project, type RecipeHome, type SceneRecord } from '@/document/types'
@@ -15,6 +15,7 @@ import { comparing, cutOutAlone, partInView } from './view'
 export interface RenderingEvents {
   layersChanged(epoch: number, canvas: Size): void
   matteChanged(): void
+  making(something: boolean): void
 }
 
 const COVER_PX = 480
@@ -29,7 +30,7 @@ function requestFor(project: Project, home: RecipeHome, prepare: string | null, 
   const scene = mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
   return {
     ...scene,
-    scenes: scenesNamed(scene),
+    scenes: scenesNamed(scene, [...recipe.steps, ...scene.saved.flatMap((saved) => saved.recipe.steps)]),
     steps: recipe.steps,
     prepare,
     ...(moving && recipe.steps.some((step) => isFinding(step) && finderOf(step).drafts) ? { draft: true } : {}),
@@ -70,12 +71,20 @@ export function askLayers<T>(ask: (engine: Engine, scene: SceneRecord) => Promis
   const project = shownProject(get())
   return current && project ? ask(current.engine, sceneOfProject(project)) : null
 }
-/** The engine of the open bench, and what the steps shown look at: for what is asked once, by a button. */
-export function askEngine<T>(ask: (engine: Engine, request: SelectRequest) => Promise<T>): Promise<T> | null {
+/** The engine of the open bench, and what the steps shown look at: for what is asked once, by a button. @param step asked for what this step was made on */
+export function askEngine<T>(
+  ask: (engine: Engine, request: SelectRequest) => Promise<T>,
+  step?: Step,
+): Promise<T> | null {
   const state = get(),
     project = shownProject(state)
   const request = project && requestFor(project, state.home, null)
-  return current && request ? ask(current.engine, request) : null
+  return current && request ? ask(current.engine, step ? lookedAt(request, step) : request) : null
+}
+/** The same request, looking at what a step was made on. */
+function lookedAt(request: SelectRequest, { scene, sceneLayer }: Step): SelectRequest {
+  const kept = request.scenes.find((each) => each.id === scene)
+  return kept ? { ...request, layers: kept.layers, active: sceneLayer ?? null, linear: kept.linear ?? false } : request
 }
 
 /** Keeps the edge that is shown, to compare the next ones with. */
@@ -113,8 +122,13 @@ export class Rendering {
       layersChanged: (epoch) => {
         const project = shownProject(get())
         if (project) events.layersChanged(epoch, partInView(get(), project).size)
+        this.readPixel()
         this.warmLater()
         this.coverLater()
+      },
+      making: (making) => {
+        events.making(making)
+        if (get().making !== making) set({ making })
       },
       opened: (asset, picture) => {
         if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset)
@@ -245,6 +259,33 @@ export class Rendering {
       this.lastMatters = []
       this.follow(get())
     }
+  }
+
+  private reading = false
+  private readAgain = false
+  /** Reads the picture under the pointer; one reading at a time, the newest place last. */
+  readPixel(): void {
+    const { pointer } = get()
+    if (!pointer) return
+    if (this.reading) {
+      this.readAgain = true
+      return
+    }
+    this.reading = true
+    this.engine
+      .pixel(Math.floor(pointer[0]), Math.floor(pointer[1]))
+      .then(
+        (pixel) => {
+          if (get().pointer) set({ pixel })
+        },
+        () => {},
+      )
+      .finally(() => {
+        this.reading = false
+        if (!this.readAgain) return
+        this.readAgain = false
+        this.readPixel()
+      })
   }
 
   /** Small pictures of the steps, for their cards. */

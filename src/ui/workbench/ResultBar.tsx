@@ -2,6 +2,7 @@
 import { SquareStack } from 'lucide-react'
 import { toast } from 'sonner'
 import { layerById, picksBackground, recipeAt, switchBackground } from '@/document/edits'
+import { shownShare } from '@/document/masks'
 import { act, shownProject, useBench } from '@/ui/store/bench'
 import { Button, Switch } from '@/ui/primitives/controls'
 import { MakeMenuButton } from './MakeMenu'
@@ -15,13 +16,18 @@ export function ResultBar() {
     selecting = useBench((state) => state.selecting)
   const recipe = project ? recipeAt(project, home) : undefined
   const layer = project ? layerById(project, project.activeLayer) : undefined
+  const mask = home.kind === 'mask' && project ? layerById(project, home.layer)?.mask : null
   const percent = (share: number) => `${(share * 100).toFixed(1)} %`
   const finders = recipe?.steps.filter((step) => step.kind !== 'invert').length ?? 0
   return (
     <section aria-label="Result" className="space-y-2.5 border-b border-[var(--line)] px-3 py-3">
       <div className="flex justify-between text-[12.5px]" aria-live="polite">
         <span data-selected aria-busy={selecting}>
-          {result ? `${percent(result.selected)} ${home.kind === 'mask' ? 'shown' : 'selected'}` : 'nothing selected'}
+          {result
+            ? mask
+              ? `${percent(shownShare(mask, result.selected))} shown`
+              : `${percent(result.selected)} selected`
+            : 'nothing selected'}
         </span>
         <span className="text-[var(--muted)]">{result ? `soft edge ${percent(result.soft)}` : ''}</span>
       </div>

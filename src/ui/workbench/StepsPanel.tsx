@@ -19,11 +19,12 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { ChevronDown, Ellipsis, Eye, EyeOff, GripVertical, Plus, Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type RefObject, useEffect, useRef, useState } from 'react'
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { parseStep } from '@/core/formats/recipe'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { type FindingStep, isFinding, opOf, type Step } from '@/core/select/registry'
-import { addStep, changeStep, layerById, moveStep, removeStep } from '@/document/edits'
+import { addStep, changeStep, layerById, lookAgain, moveStep, removeStep } from '@/document/edits'
+import { lookedOtherwise } from '@/document/tree'
 import { type RecipeHome, SELECTION } from '@/document/types'
 import { pageOfStep, stepName } from '@/ui/finders/registry'
 import { MODIFIER_PAGES, modifierPage } from '@/ui/modifiers/registry'
@@ -236,7 +237,12 @@ function StepCard({
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id!,
   })
-  const name = stepName(step)
+  const name = stepName(step),
+    project = useBench((state) => state.project),
+    changed = useMemo(
+      () => home.kind === 'selection' && project !== null && lookedOtherwise(project, step),
+      [home.kind, project, step],
+    )
   const card = useRef<HTMLLIElement | null>(null)
   useEffect(() => {
     if (open) card.current?.scrollIntoView({ block: 'nearest' })
@@ -279,7 +285,14 @@ function StepCard({
           className="min-w-0 flex-1 rounded-md py-1 text-left"
         >
           <span className="block truncate text-[13px] font-semibold">{name}</span>
-          <span className="block truncate text-xs text-[var(--muted)]">{summaryOf(step)}</span>
+          <span className="block truncate text-xs text-[var(--muted)]">
+            {changed && (
+              <span title="The picture it was made on has changed since" aria-label="made on an earlier picture">
+                ↺{' '}
+              </span>
+            )}
+            {summaryOf(step)}
+          </span>
         </button>
         <IconButton
           label={step.hidden ? `Show ${name}` : `Hide ${name}`}
@@ -292,6 +305,18 @@ function StepCard({
         <div className="space-y-1.5 px-4 pb-2" data-step-card={step.kind}>
           <StepValues step={step} home={home} />
           <StepNote id={step.id!} />
+          {changed && (
+            <p role="status" data-looked="otherwise" className="text-xs leading-relaxed text-[var(--accent-text)]">
+              It keeps the picture it was made on, which has changed since.{' '}
+              <button
+                type="button"
+                className="underline underline-offset-2"
+                onClick={() => act(`Look again: ${name}`, lookAgain(home, step.id!))}
+              >
+                Look again
+              </button>
+            </p>
+          )}
           <div className="-mb-1 flex items-center justify-between">
             {isFinding(step) ? (
               <button

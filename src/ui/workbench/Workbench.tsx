@@ -8,6 +8,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { layerById } from '@/document/edits'
 import { closeBench, get, openBench, set, shownProject, useBench } from '@/ui/store/bench'
+import { giveHandle } from '@/ui/store/handle'
 import { type Rendering, startRendering } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/view'
 import { addPictures } from './addPictures'
@@ -30,6 +31,7 @@ export function Workbench({ id }: { id: string }) {
   const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
     problem = useBench((state) => state.problem)
   useEffect(() => {
+    giveHandle()
     void openBench(id)
     return closeBench
   }, [id])
@@ -95,6 +97,7 @@ function Bench() {
         made.layersChanged(epoch)
       },
       matteChanged: () => made.matteChanged(),
+      making: (something) => made.setMaking(something),
     })
     rendering.current = started
     return () => {

@@ -42,7 +42,13 @@ export function pasteSteps(text: string): void {
     return
   }
   try {
-    const steps = parseRecipe(json).steps.map((step) => ({ ...step, id: crypto.randomUUID() }))
+    // What they looked at stays behind: here they look at this photo.
+    const steps = parseRecipe(json).steps.map((step) => ({
+      ...step,
+      id: crypto.randomUUID(),
+      scene: undefined,
+      sceneLayer: undefined,
+    }))
     const unknown = steps.find((step) => step.kind === 'saved' && !savedNamed(project.saved, step.selection))
     if (unknown?.kind === 'saved') {
       toast.error(`These steps name the saved selection “${unknown.selection}”, which this project does not have.`)

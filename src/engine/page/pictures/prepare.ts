@@ -2,6 +2,7 @@
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { paletteHistogram } from '@/core/select/palette'
 import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
+import { sceneFor } from '@/core/select/steps'
 import { preparedPick } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type SelectRequest } from '../protocol'
@@ -32,7 +33,7 @@ export function prepareLater(request: SelectRequest): void {
     stopPreparing()
     return
   }
-  const scene = sceneOf(request)
+  const scene = sceneFor(step, sceneOf(request))
   const key = `${step.id} ${scene.identity(step.sample)} ${prepareKey(step)}`
   if (preparing?.key === key) return
   stopPreparing()
@@ -52,7 +53,7 @@ export function prepareLater(request: SelectRequest): void {
 
 let told = ''
 function tellHistogram(request: SelectRequest, step: StepOfKind<'palette' | 'limitColour'>): void {
-  const scene = sceneOf(request),
+  const scene = sceneFor(step, sceneOf(request)),
     sample = step.kind === 'palette' ? step.sample : 'all'
   const key = JSON.stringify([step.colours, sample]),
     whole = `${step.id} ${key} ${scene.identity(sample)}`

@@ -37,7 +37,7 @@ function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: numb
       if (asking.current || !now) return
       asking.current = true
       wanted.current = null
-      askEngine((engine, request) => engine.wire(request, now.step, now.to))
+      askEngine((engine, request) => engine.wire(request, now.step, now.to), now.step)
         ?.then(
           (found) => {
             if (found) {

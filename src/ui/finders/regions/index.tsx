@@ -46,6 +46,7 @@ function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsSt
   const next = useBench((state) => state.regionDetail),
     detail = 'detail' in step ? step.detail : next,
     sample = 'sample' in step ? step.sample : 'all'
+  const made = 'scene' in step ? (step as RegionsStep) : undefined
   const [path, setPath] = useState<string | null>(null),
     asking = useRef(false),
     wanted = useRef<readonly [number, number] | null>(null)
@@ -63,7 +64,7 @@ function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsSt
       if (asking.current || !point) return
       asking.current = true
       wanted.current = null
-      askEngine((engine, request) => engine.region(request, point, detail, sample))
+      askEngine((engine, request) => engine.region(request, point, detail, sample), made)
         ?.then(setPath, () => {})
         .finally(() => {
           asking.current = false
@@ -71,7 +72,7 @@ function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsSt
         })
     }
     ask()
-  }, [x, y, detail, sample])
+  }, [x, y, detail, sample, made])
   const [ox, oy] = toScreen(0, 0),
     [ux, uy] = toScreen(1, 0),
     [vx, vy] = toScreen(0, 1)

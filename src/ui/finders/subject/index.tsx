@@ -18,7 +18,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'subject'>>) {
   const result = useBench((state) => state.result)
   useEffect(() => {
     let gone = false
-    askEngine((engine, request) => engine.subjects(request, step.sample, THUMBNAIL_PX))?.then(
+    askEngine((engine, request) => engine.subjects(request, step.sample, THUMBNAIL_PX), step)?.then(
       (bitmaps) => {
         if (!gone) setThings(bitmaps)
       },
@@ -27,7 +27,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'subject'>>) {
     return () => {
       gone = true
     }
-  }, [step.sample, result])
+  }, [step, result])
   return (
     <>
       {things.length > 1 && (

@@ -151,18 +151,6 @@ export function CanvasView({
   const drag = useRef<{ pointer: number; drag: Drag; toSteps: Affine } | null>(null)
   const panning = useRef<{ pointer: number; at: [number, number] } | null>(null)
   const touches = useRef(new Map<number, [number, number]>())
-  const reading = useRef(false)
-
-  const readPixel = async (x: number, y: number) => {
-    if (reading.current || !rendering.current) return
-    reading.current = true
-    try {
-      const pixel = await rendering.current.engine.pixel(Math.floor(x), Math.floor(y))
-      set({ pixel })
-    } finally {
-      reading.current = false
-    }
-  }
 
   const down = (event: ReactPointerEvent<HTMLDivElement>) => {
     if (!viewer) return
@@ -254,7 +242,7 @@ export function CanvasView({
     const at = place(event)
     const point = viewer.toCanvas(...at)
     set({ pointer: point })
-    void readPixel(...point)
+    rendering.current?.readPixel()
     const before = touches.current.get(event.pointerId)
     if (before && touches.current.size === 2) {
       const [other] = [...touches.current].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
@@ -319,7 +307,35 @@ export function CanvasView({
         aria-hidden
       />
       {viewer && <HandlesOver viewer={viewer} />}
+      <MakingSign />
     </div>
+  )
+}
+
+const SIGN_AFTER_MS = 400
+
+/** Says at the picture that what is seen is not all there is yet. */
+function MakingSign() {
+  const making = useBench((state) => state.making),
+    what = useBench((state) => state.progress?.what)
+  const [long, setLong] = useState(false)
+  useEffect(() => {
+    if (!making) {
+      setLong(false)
+      return
+    }
+    const timer = setTimeout(() => setLong(true), SIGN_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [making])
+  if (!long) return null
+  return (
+    <p
+      role="status"
+      data-making
+      className="pointer-events-none absolute bottom-4 left-1/2 -translate-x-1/2 rounded-full bg-[var(--panel)] px-3.5 py-1.5 text-[12.5px] shadow-md"
+    >
+      {what ?? 'Making the picture'} …
+    </p>
   )
 }
 

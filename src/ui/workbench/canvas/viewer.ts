@@ -24,6 +24,8 @@ const MIN_SCALE = 0.01,
   MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
+/** A tile that could not be drawn is asked for again after so long, ms. */
+const TILE_AGAIN_MS = 1000
 
 /** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
 function mark(name: string): void {
@@ -38,6 +40,7 @@ export class Viewer {
   view: View = { left: 0, top: 0, scale: 1 }
   private canvas: Size = { width: 1, height: 1 }
   private epoch = 0
+  private making = true
   private ratio = 1
   private readonly tiles = new Map<string, Tile>()
   private readonly asked = new Set<string>()
@@ -105,7 +108,14 @@ export class Viewer {
 
   layersChanged(epoch: number): void {
     this.epoch = epoch
+    delete this.picture.dataset.final
     this.requestTiles()
+    this.schedule()
+  }
+  /** Something of the layers is still being made: what is drawn is not final. */
+  setMaking(making: boolean): void {
+    this.making = making
+    if (making) delete this.picture.dataset.final
     this.schedule()
   }
   matteChanged(): void {
@@ -245,6 +255,7 @@ export class Viewer {
         },
         () => {
           this.asked.delete(key)
+          setTimeout(() => this.requestTiles(), TILE_AGAIN_MS)
         },
       )
     }
@@ -381,8 +392,11 @@ export class Viewer {
       complete &&
       this.tiles.size > 0 &&
       this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)
-    )
+    ) {
       mark('wily:picture')
+      if (!this.making) this.picture.dataset.final = 'yes'
+      else delete this.picture.dataset.final
+    }
   }
 
   private pattern: CanvasPattern | null = null

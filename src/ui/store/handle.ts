@@ -1,0 +1,34 @@
+/** `wilyScissor` in the page's console: what hands do to the records, by name. The journeys draw edits at random through it. */
+import { type Edit } from '@/document/history'
+import { type Project } from '@/document/types'
+import { abandon, act, get, preview, redoAct, set, settle, shownProject, undoAct } from './bench'
+
+export interface Handle {
+  records(): Project | null
+  /** The act that is shown. */
+  head(): string | null
+  act(label: string, edit: Edit): boolean
+  preview(edit: Edit): void
+  settle(label: string): boolean
+  abandon(): void
+  undo(): boolean
+  redo(): boolean
+  stage(stage: ReturnType<typeof get>['stage']): void
+}
+declare global {
+  var wilyScissor: Handle | undefined
+}
+
+export function giveHandle(): void {
+  globalThis.wilyScissor = {
+    records: () => shownProject(get()),
+    head: () => get().history.head,
+    act,
+    preview,
+    settle,
+    abandon,
+    undo: undoAct,
+    redo: redoAct,
+    stage: (stage) => set({ stage }),
+  }
+}
