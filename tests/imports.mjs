@@ -13,6 +13,9 @@ const ALLOWED = {
   cli: ['cli', 'server', 'engine', 'document', 'core'],
   ui: ['ui', 'engine', 'document', 'core'],
   app: ['app', 'ui', 'server'],
+  // Entries of Next.js beside the pages.
+  'proxy.ts': ['server'],
+  'instrumentation.ts': ['server'],
 }
 /** Of core/select the ui may use what describes steps, not what finds. */
 const UI_OF_SELECT = /^core\/select\/(registry|fields|finder|similarColour\/toleranceCurve)$/

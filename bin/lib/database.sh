@@ -13,6 +13,7 @@ database_place() {
     id postgres >/dev/null 2>&1 || die "The user “postgres” is missing: apt-get install postgresql."
     pg_as=(runuser -u postgres --)
     mkdir -p "$pg_data"
+    chown postgres: "$pg_data"
     if ! "${pg_as[@]}" test -x "$pg_data"; then
       rmdir "$pg_data" 2>/dev/null || true
       pg_data="/var/lib/wily-scissor/$(printf '%s' "$data" | sha256sum | cut -c 1-12)/postgres"

@@ -2,21 +2,34 @@
  * Undo as a tree: every act knows its parent, undoing moves to the parent, doing something new after undoing starts a branch.
  * Nothing is ever lost; any act can be gone back to.
  */
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer'
+import { applyPatches, enablePatches, freeze, type Patch, produce } from 'immer'
+import { applyDiff, type Diff, diffOf } from './diff'
+import { keepable, LIMITS } from './limits'
 import { type Project } from './types'
+import { isRecordError, parseProject } from './validate'
 
 enablePatches()
+
+/** What an act changed. Acts of earlier versions told it by places in the records. */
+export type Change = Diff | readonly Patch[]
 
 export interface Act {
   readonly id: string
   /** Null for the first act on the records the project started with. */
   readonly parent: string | null
   readonly label: string
-  readonly forward: readonly Patch[]
-  readonly inverse: readonly Patch[]
+  readonly forward: Change
+  readonly inverse: Change
   /** ISO 8601. */
   readonly at: string
 }
+
+/** Records are never changed in place. Throws for patches of an earlier version that do not fit. */
+export const applyChange = (project: Project, change: Change): Project =>
+  freeze(
+    (Array.isArray(change) ? applyPatches(project, change as Patch[]) : applyDiff(project, change as Diff)) as Project,
+    true,
+  )
 
 export interface History {
   readonly acts: ReadonlyMap<string, Act>
@@ -44,7 +57,64 @@ export function historyOf(acts: readonly Act[], head: string | null): History {
   return { acts: byId, head, onward }
 }
 
-/** Null when the edit changes nothing. */
+/** The change between two states as an act. Null when nothing changed. */
+export function actBetween(
+  before: Project,
+  after: Project,
+  { id, parent, label, at }: Pick<Act, 'id' | 'parent' | 'label' | 'at'>,
+): Act | null {
+  const forward = diffOf(before, after)
+  return (
+    forward && {
+      id,
+      parent,
+      label: keepable(label, LIMITS.label) || 'Change',
+      forward,
+      inverse: diffOf(after, before)!,
+      at,
+    }
+  )
+}
+
+/** The history with one act more, which is shown. */
+export const withAct = (history: History, act: Act): History => ({
+  acts: new Map(history.acts).set(act.id, act),
+  head: act.id,
+  onward: new Map(history.onward).set(act.parent ?? '', act.id),
+})
+
+/** Names that are too long are cut, and lose what cannot be kept. Only what is not shared with `before` is looked at. */
+function withNamesCut(before: unknown, after: unknown): unknown {
+  if (before === after || typeof after !== 'object' || after === null) return after
+  if (Array.isArray(after)) {
+    const shared = new Set(Array.isArray(before) ? before : []),
+      list = after.map((entry) => (shared.has(entry) ? entry : withNamesCut(undefined, entry)))
+    return list.some((entry, i) => entry !== after[i]) ? list : after
+  }
+  const was = (before ?? {}) as Record<string, unknown>,
+    now = after as Record<string, unknown>
+  const entries = Object.entries(now).map(([key, value]): [string, unknown] => [
+    key,
+    key === 'name' && typeof value === 'string' ? keepable(value) : withNamesCut(was[key], value),
+  ])
+  return entries.some(([key, value]) => value !== now[key]) ? Object.fromEntries(entries) : after
+}
+
+/** The records after an edit. Throws RefusedEdit, in a sentence, where they would not be records any more: so nothing counts that the server would refuse. */
+export function edited(project: Project, edit: Edit): Project {
+  const next = freeze(withNamesCut(project, produce(project, edit as (draft: object) => void)), true) as Project
+  if (next !== project) {
+    try {
+      parseProject(next)
+    } catch (error) {
+      throw isRecordError(error) ? new RefusedEdit(`This cannot be done here. ${error.message}`) : error
+    }
+  }
+  return next
+}
+export class RefusedEdit extends Error {}
+
+/** Null when the edit changes nothing. Throws RefusedEdit. */
 export function perform(
   project: Project,
   history: History,
@@ -53,25 +123,16 @@ export function perform(
   id: string,
   at: string,
 ): { project: Project; history: History; act: Act } | null {
-  const [next, forward, inverse] = produceWithPatches(project, edit as (draft: object) => void)
-  if (!forward.length) return null
-  const act: Act = { id, parent: history.head, label, forward, inverse, at }
-  return {
-    project: next as Project,
-    act,
-    history: {
-      acts: new Map(history.acts).set(id, act),
-      head: id,
-      onward: new Map(history.onward).set(act.parent ?? '', id),
-    },
-  }
+  const next = edited(project, edit)
+  const act = actBetween(project, next, { id, parent: history.head, label, at })
+  return act && { project: next, act, history: withAct(history, act) }
 }
 
 export function undo(project: Project, history: History): { project: Project; history: History; label: string } | null {
   const act = history.head ? history.acts.get(history.head) : undefined
   if (!act) return null
   return {
-    project: applyPatches(project, act.inverse as Patch[]),
+    project: applyChange(project, act.inverse),
     label: act.label,
     history: { ...history, head: act.parent, onward: new Map(history.onward).set(act.parent ?? '', act.id) },
   }
@@ -81,7 +142,7 @@ export function redo(project: Project, history: History): { project: Project; hi
   const act = history.acts.get(history.onward.get(history.head ?? '') ?? '')
   if (!act) return null
   return {
-    project: applyPatches(project, act.forward as Patch[]),
+    project: applyChange(project, act.forward),
     label: act.label,
     history: { ...history, head: act.id },
   }
@@ -107,7 +168,7 @@ export function goTo(
   while (state.history.head !== meeting) state = undo(state.project, state.history)!
   const onward = new Map(state.history.onward)
   for (const act of path) {
-    state.project = applyPatches(state.project, act.forward as Patch[])
+    state.project = applyChange(state.project, act.forward)
     onward.set(act.parent ?? '', act.id)
   }
   return { project: state.project, history: { ...history, head: target, onward } }

@@ -4,8 +4,10 @@ import { type Fill, fillProblem } from '@/core/compose/fill'
 import { BLEND_MODES } from '@/core/compose/modes'
 import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { parseRecipe, parseStep, RecipeError } from '@/core/formats/recipe'
+import { isText } from '@/core/common/fields'
+import { checkOnce, parseRecipe, parseStep, RecipeError } from '@/core/formats/recipe'
 import { type Step, type StepOfKind } from '@/core/select/registry'
+import { LIMITS } from './limits'
 import { ancestorsOf, DEEPEST, sceneNames } from './tree'
 import {
   type Area,
@@ -23,18 +25,6 @@ import {
 
 export class ProjectError extends Error {}
 
-/** Bounds of what a project may hold; a canvas of 150 megapixels takes 600 MB to show. */
-export const LIMITS = {
-  side: 40_000,
-  pixels: 150e6,
-  layers: 500,
-  nesting: 8,
-  items: 5000,
-  scenes: 2000,
-  name: 200,
-  kept: 500,
-} as const
-
 type Json = Record<string, unknown>
 const isObject = (v: unknown): v is Json => typeof v === 'object' && v !== null && !Array.isArray(v)
 function fail(path: string, takes: string): never {
@@ -42,7 +32,9 @@ function fail(path: string, takes: string): never {
 }
 
 function text(v: unknown, path: string, longest: number): string {
-  return typeof v === 'string' && v.length <= longest ? v : fail(path, `a text of up to ${longest} characters`)
+  return isText(v, longest)
+    ? v
+    : fail(path, `a text of up to ${longest} characters, without NUL or half surrogate pairs`)
 }
 function flag(v: unknown, path: string): boolean {
   return typeof v === 'boolean' ? v : fail(path, 'true or false')
@@ -128,7 +120,9 @@ function parseItem(v: Json, path: string, depth: number): PaintItem {
 
 const KINDS = ['picture', 'fill', 'paint', 'adjust', 'group'] as const
 
-function parseLayer(v: unknown, path: string, depth: number): Layer {
+const parseLayer = (v: unknown, path: string, depth: number): Layer =>
+  depth === 0 ? checkOnce(v, () => layerFrom(v, path, depth)) : layerFrom(v, path, depth)
+function layerFrom(v: unknown, path: string, depth: number): Layer {
   if (!isObject(v)) fail(path, 'a layer')
   const kind = KINDS.find((each) => each === v.kind) ?? fail(`${path}.kind`, `one of ${KINDS.join(', ')}`)
   const layer = {
@@ -258,11 +252,13 @@ export function parseProject(v: unknown): Project {
   const scenes =
     v.scenes === undefined
       ? undefined
-      : listOf(v.scenes, 'scenes', LIMITS.scenes, (scene, at): KeptScene => ({
-          id: id(scene.id, `${at}.id`),
-          layers: parseLayers(scene.layers, `${at}.layers`, 0),
-          ...optional<{ linear?: boolean }>(scene, at, { linear: flag }),
-        }))
+      : listOf(v.scenes, 'scenes', LIMITS.scenes, (scene, at): KeptScene =>
+          checkOnce(scene, () => ({
+            id: id(scene.id, `${at}.id`),
+            layers: parseLayers(scene.layers, `${at}.layers`, 0),
+            ...optional<{ linear?: boolean }>(scene, at, { linear: flag }),
+          })),
+        )
   const selection = parseRecipe(v.selection, 'selection'),
     saved = parseSaved(v.saved, 'saved')
   checkScenes(

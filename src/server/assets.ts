@@ -11,6 +11,7 @@ import { database, type Database } from './database/connection'
 import { asset } from './database/schema'
 import { assetFile, convertedFile, folder } from './files'
 import { checkPicture, LIMITS, PictureError, toPlainPng } from './pictures/read'
+import { inTurn } from './pictures/turns'
 import { notFound, Problem } from './problems'
 
 export interface StoredPicture {
@@ -25,10 +26,10 @@ export interface StoredPicture {
 const tooLarge = (name: string, bytes: number): string =>
   `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
 
-/**
- * Streams the file to disk, so memory does not grow with it. A file that is too large is read to its end but not kept, so that the
- * sender gets the sentence and not a broken connection. Throws Problem.
- */
+/** A file longer than allowed is read on to this length, so that its sender gets the sentence and not a broken connection. */
+const READ_ON = 2 * LIMITS.bytes
+
+/** Streams the file to disk, so memory does not grow with it. Throws Problem. */
 export async function storePicture(body: ReadableStream<Uint8Array> | null, name: string): Promise<StoredPicture> {
   if (!body) throw new Problem(422, `“${name}” is empty.`)
   const incoming = join(await folder('incoming'), randomUUID())
@@ -40,6 +41,7 @@ export async function storePicture(body: ReadableStream<Uint8Array> | null, name
       async function* (source: AsyncIterable<Buffer>) {
         for await (const chunk of source) {
           bytes += chunk.length
+          if (bytes > READ_ON) throw new Problem(413, tooLarge(name, bytes))
           if (bytes > LIMITS.bytes) continue
           hash.update(chunk)
           yield chunk
@@ -62,34 +64,54 @@ export async function storeFile(path: string, name: string): Promise<StoredPictu
   return keep(path, hash.digest('hex'), (await stat(path)).size, name)
 }
 
-async function keep(incoming: string, sha256: string, bytes: number, name: string): Promise<StoredPicture> {
-  const known = await find(sha256)
-  if (known) return known
-  const file = assetFile(sha256)
+/** One at a time for each picture, so that one that is being stored is not swept away. */
+const keeping = new Map<string, Promise<unknown>>()
+export async function alone<T>(sha256: string, work: () => Promise<T>): Promise<T> {
+  const before = keeping.get(sha256)
+  const mine = (before ?? Promise.resolve()).catch(() => {}).then(work)
+  keeping.set(sha256, mine)
   try {
-    const info = await checkPicture(incoming, name)
-    await mkdir(dirname(file), { recursive: true })
-    if (!info.plain) {
-      const beside = `${incoming}.png`
-      await toPlainPng(incoming, beside)
-      await rename(beside, convertedFile(sha256))
-    }
-    await rename(incoming, file)
-    const row = {
-      sha256,
-      mediaType: info.mediaType,
-      width: info.width,
-      height: info.height,
-      bytes,
-      ppi: info.ppi,
-      converted: info.plain ? 0 : 1,
-    }
-    await database().insert(asset).values(row).onConflictDoNothing()
-    return { asset: sha256, ...info, bytes }
-  } catch (error) {
-    throw error instanceof PictureError ? new Problem(422, error.message) : error
+    return await mine
+  } finally {
+    if (keeping.get(sha256) === mine) keeping.delete(sha256)
   }
 }
+
+const keep = (incoming: string, sha256: string, bytes: number, name: string): Promise<StoredPicture> =>
+  alone(sha256, async () => {
+    const known = await find(sha256)
+    if (known) {
+      await database().update(asset).set({ created: new Date() }).where(eq(asset.sha256, sha256))
+      return known
+    }
+    const file = assetFile(sha256)
+    const beside = `${incoming}.png`
+    try {
+      const info = await inTurn(async () => {
+        const found = await checkPicture(incoming, name)
+        if (!found.plain) await toPlainPng(incoming, beside)
+        return found
+      })
+      await mkdir(dirname(file), { recursive: true, mode: 0o700 })
+      if (!info.plain) await rename(beside, convertedFile(sha256))
+      await rename(incoming, file)
+      const row = {
+        sha256,
+        mediaType: info.mediaType,
+        width: info.width,
+        height: info.height,
+        bytes,
+        ppi: info.ppi,
+        converted: info.plain ? 0 : 1,
+      }
+      await database().insert(asset).values(row).onConflictDoNothing()
+      return { asset: sha256, ...info, bytes }
+    } catch (error) {
+      throw error instanceof PictureError ? new Problem(422, error.message) : error
+    } finally {
+      await rm(beside, { force: true })
+    }
+  })
 
 async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
   const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))

@@ -10,6 +10,6 @@ export const exportFile = (job: string): string => join(dataFolder(), 'exports',
 
 export async function folder(...parts: string[]): Promise<string> {
   const path = join(/* turbopackIgnore: true */ dataFolder(), ...parts)
-  await mkdir(path, { recursive: true })
+  await mkdir(path, { recursive: true, mode: 0o700 })
   return path
 }

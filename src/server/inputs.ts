@@ -1,13 +1,12 @@
 /** What route handlers take, checked by class-validator. Records inside are checked by document/validate. */
 import 'reflect-metadata'
-import { plainToInstance, Type } from 'class-transformer'
+import { plainToInstance } from 'class-transformer'
 import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
   IsIn,
   IsInt,
-  IsISO8601,
   IsObject,
   IsOptional,
   IsString,
@@ -16,25 +15,39 @@ import {
   Matches,
   Max,
   Min,
-  ValidateIf,
-  ValidateNested,
   validate,
+  ValidateBy,
+  ValidateIf,
 } from 'class-validator'
+import { isText } from '@/core/common/fields'
+import { type Diff, isDiff } from '@/document/diff'
+import { BATCH_CHANGES, LIMITS } from '@/document/limits'
 import { Problem } from './problems'
 
-export class PatchInput {
-  @IsIn(['add', 'remove', 'replace']) op!: 'add' | 'remove' | 'replace'
-  @IsArray() @ArrayMaxSize(40) path!: (string | number)[]
-  @IsOptional() value?: unknown
+/** A text that can be kept. */
+const IsKeepable = (longest: number) =>
+  ValidateBy({
+    name: 'isKeepable',
+    validator: {
+      validate: (value) => isText(value, longest) && value.length > 0,
+      defaultMessage: () => `takes a text of 1 to ${longest} characters, without NUL or half surrogate pairs`,
+    },
+  })
+/** A UUID, or null. */
+const IsUUIDOrNull = () => (target: object, property: string) => {
+  ValidateIf((_, value) => value !== null)(target, property)
+  IsUUID()(target, property)
 }
 
-export class ActInput {
+/** An act without its changes: those are looked at by themselves, uncopied. */
+export class ActHead {
   @IsUUID() id!: string
-  @ValidateIf((_, value) => value !== null) @IsUUID() parent!: string | null
-  @IsString() @Length(1, 200) label!: string
-  @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => PatchInput) forward!: PatchInput[]
-  @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => PatchInput) inverse!: PatchInput[]
-  @IsISO8601() at!: string
+  @IsUUIDOrNull() parent!: string | null
+  @IsKeepable(LIMITS.label) label!: string
+  @Matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])T([01]\d|2[0-3]):[0-5]\d:[0-5]\d(\.\d{1,6})?Z$/, {
+    message: 'takes a time as 2026-11-27T08:00:00.000Z',
+  })
+  at!: string
 }
 
 export class NewProjectInput {
@@ -42,16 +55,22 @@ export class NewProjectInput {
   @IsObject() records!: object
 }
 
-export class ActsInput {
-  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => ActInput) acts!: ActInput[]
+/** What comes along with acts. */
+export class ActsHead {
   /** The act that is shown now; null for the start. */
-  @ValidateIf((_, value) => value !== null) @IsUUID() head!: string | null
+  @IsUUIDOrNull() head!: string | null
+  /** The project's revision that the sender knows: the head moves only where it is still the same. */
+  @IsInt() @Min(0) revision!: number
+  /** Names this sending: one that arrives again, or late, moves nothing. */
+  @IsUUID() sending!: string
 }
+export type ActInput = ActHead & { readonly forward: Diff; readonly inverse: Diff }
+export type ActsInput = ActsHead & { readonly acts: readonly ActInput[] }
 
 export class ExportInput {
   @IsUUID() project!: string
   /** The act whose result is exported: what the page shows, so nothing older is delivered. */
-  @ValidateIf((_, value) => value !== null) @IsUUID() head!: string | null
+  @IsUUIDOrNull() head!: string | null
   @IsIn(['composite', 'cutout', 'merge']) what!: 'composite' | 'cutout' | 'merge'
   @IsOptional() @IsArray() @ArrayMaxSize(500) @IsString({ each: true }) layers?: string[]
   @IsOptional() @IsBoolean() selected?: boolean
@@ -66,21 +85,49 @@ export class ExportInput {
 
 export class MaskPictureInput {
   @Matches(/^[0-9a-f]{64}$/) asset!: string
-  @IsString() @Length(1, 200) name!: string
+  @IsKeepable(LIMITS.name) name!: string
 }
 
+/** More entries than this in a list of a request are a mistake or an attack: refused before anything is made of them. */
+const MOST_ENTRIES = 500
+
+const isObject = (json: unknown): json is Record<string, unknown> =>
+  typeof json === 'object' && json !== null && !Array.isArray(json)
+
 /** Throws Problem 422 with the first thing wrong. */
-export async function checkInput<T extends object>(type: new () => T, json: unknown): Promise<T> {
-  if (typeof json !== 'object' || json === null || Array.isArray(json))
-    throw new Problem(422, 'The request takes a JSON object.')
+export async function checkInput<T extends object>(type: new () => T, json: unknown, path = ''): Promise<T> {
+  if (!isObject(json)) throw new Problem(422, `${path || 'The request'} takes a JSON object.`)
+  const long = Object.keys(json).find((name) => Array.isArray(json[name]) && json[name].length > MOST_ENTRIES)
+  if (long) throw new Problem(422, `${path}${long}: takes up to ${MOST_ENTRIES} entries.`)
   const input = plainToInstance(type, json)
-  const [first] = await validate(input, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
+  const [first] = await validate(input, {
+    whitelist: true,
+    forbidNonWhitelisted: true,
+    forbidUnknownValues: true,
+    stopAtFirstError: true,
+  })
   if (!first) return input
-  let error = first,
-    path = first.property
-  while (error.children?.length) {
-    error = error.children[0]
-    path += `.${error.property}`
+  const said = Object.values(first.constraints ?? { wrong: 'is not valid' })[0]
+  throw new Problem(422, `${path}${first.property}: ${said.replace(new RegExp(`^${first.property} `), '')}.`)
+}
+
+/** Acts of a request: as many as are sent at once, each looked at before the next. Throws Problem 422. */
+export async function checkActs(json: unknown): Promise<ActsInput> {
+  if (!isObject(json) || !Array.isArray(json.acts)) throw new Problem(422, 'acts: takes a list.')
+  if (json.acts.length > BATCH_CHANGES) throw new Problem(422, `acts: takes up to ${BATCH_CHANGES} at a time.`)
+  const { acts, ...rest } = json,
+    head = await checkInput(ActsHead, rest),
+    checked: ActInput[] = []
+  for (const [i, each] of (acts as unknown[]).entries()) {
+    if (!isObject(each)) throw new Problem(422, `acts[${i}]: takes an act.`)
+    const { forward, inverse, ...own } = each
+    for (const [name, change] of Object.entries({ forward, inverse }))
+      if (!isDiff(change)) throw new Problem(422, `acts[${i}].${name}: takes a change.`)
+    checked.push({
+      ...(await checkInput(ActHead, own, `acts[${i}].`)),
+      forward: forward as Diff,
+      inverse: inverse as Diff,
+    })
   }
-  throw new Problem(422, `${path}: ${Object.values(error.constraints ?? { wrong: 'is not valid' })[0]}.`)
+  return { ...head, acts: checked }
 }

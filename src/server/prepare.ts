@@ -1,5 +1,6 @@
 /** Run by bin/start before the server: brings the database's tables up to date, and fills an empty database with the demo. */
 import { createReadStream } from 'node:fs'
+import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { Readable } from 'node:stream'
@@ -45,7 +46,7 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
       acts.push(done.act)
     }
   })
-  await storeActs(id, structuredClone(acts) as never, state.history.head)
+  await storeActs(id, { acts: acts as never, head: state.history.head, revision: 0, sending: randomUUID() })
   await setCover(id, await readFile(join(root, 'demo/covers', cover)))
 }
 

@@ -24,3 +24,10 @@ export function isDatabaseGone(error: unknown): boolean {
   }
   return false
 }
+
+/** True where there is no room left for what was to be written. */
+export function isDiskFull(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause)
+    if (/^(ENOSPC|EDQUOT|53100)$/.test((e as { code?: string }).code ?? '')) return true
+  return false
+}

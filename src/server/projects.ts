@@ -1,17 +1,15 @@
-/** Projects and their acts. Every write is one transaction and may be sent again: ids are the client's. */
-import { applyPatches, enablePatches, type Patch } from 'immer'
-import { and, asc, desc, eq, sql } from 'drizzle-orm'
-import { type Act } from '@/document/history'
+/** Projects and their acts. Every write is one transaction and may be sent again: ids are the client's. Runs in the records' threads (records/). */
+import { and, asc, desc, eq, gt, sql } from 'drizzle-orm'
+import { type Act, applyChange, type Change } from '@/document/history'
+import { layerById } from '@/document/edits'
 import { picturesOfProject } from '@/document/tree'
-import { type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/types'
 import { isRecordError, parseProject } from '@/document/validate'
 import { requirePictures } from './assets'
 import { database, type Database } from './database/connection'
-import { act, project, snapshot } from './database/schema'
-import { type ActInput } from './inputs'
+import { act, project, projectAsset, snapshot } from './database/schema'
+import { type ActInput, type ActsInput } from './inputs'
 import { notFound, Problem } from './problems'
-
-enablePatches()
 
 /** A snapshot stands after every so many acts on a path. */
 const ACTS_PER_SNAPSHOT = 25
@@ -24,11 +22,16 @@ export interface ProjectSummary {
   changed: string
   hasCover: boolean
 }
-export interface OpenProject {
+/** Where a project stands: what is shown, how often that was moved, and how many acts there are. */
+export interface Standing {
+  head: string | null
+  revision: number
+  seq: number
+}
+export interface OpenProject extends Standing {
   id: string
   initial: Project
   acts: Act[]
-  head: string | null
   records: Project
 }
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
@@ -58,47 +61,79 @@ function checkedRecords(json: unknown): Project {
 
 export async function createProject(id: string, json: unknown): Promise<void> {
   const records = checkedRecords(json)
-  await requirePictures(picturesOfProject(records))
-  await database()
-    .insert(project)
-    .values({ id, name: records.name, ...records.canvas, initial: records })
-    .onConflictDoNothing()
+  await database().transaction(async (tx) => {
+    await tx
+      .insert(project)
+      .values({ id, name: records.name, ...records.canvas, initial: records })
+      .onConflictDoNothing()
+    await needPictures(tx, id, records)
+  })
 }
 
-export async function openProject(id: string): Promise<OpenProject> {
-  return database().transaction(async (tx) => {
-    const [row] = await tx
-      .select({ initial: project.initial, head: project.head })
-      .from(project)
-      .where(eq(project.id, id))
-    if (!row) throw notFound('project')
-    const rows = await tx.select().from(act).where(eq(act.project, id)).orderBy(asc(act.seq))
-    const acts = rows.map(({ id: actId, parent, label, forward, inverse, at }): Act => ({
+const actsAfter = async (tx: Transaction, id: string, seq: number): Promise<{ acts: Act[]; seq: number }> => {
+  const rows = await tx
+    .select()
+    .from(act)
+    .where(and(eq(act.project, id), gt(act.seq, seq)))
+    .orderBy(asc(act.seq))
+  return {
+    seq: rows.at(-1)?.seq ?? seq,
+    acts: rows.map(({ id: actId, parent, label, forward, inverse, at }) => ({
       id: actId,
       parent,
       label,
-      forward: forward as Patch[],
-      inverse: inverse as Patch[],
+      forward: forward as Change,
+      inverse: inverse as Change,
       at: at.toISOString(),
-    }))
+    })),
+  }
+}
+const standing = { initial: project.initial, head: project.head, revision: project.revision, sending: project.sending }
+
+export async function openProject(id: string): Promise<OpenProject> {
+  return database().transaction(async (tx) => {
+    const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
+    if (!row) throw notFound('project')
+    const initial = row.initial as Project
     return {
       id,
-      initial: row.initial as Project,
-      acts,
+      initial,
       head: row.head,
-      records: await recordsAt(tx, id, row.initial as Project, row.head),
+      revision: row.revision,
+      ...(await actsAfter(tx, id, 0)),
+      records: await recordsAt(tx, id, initial, row.head),
     }
   })
 }
 
-/** The records after an act: from the nearest snapshot on its path, or the start. */
-async function recordsAt(tx: Transaction, id: string, initial: Project, head: string | null): Promise<Project> {
-  const path: Patch[][] = []
+/** What came to a project after act number `after`. */
+export async function newActs(id: string, after: number): Promise<Standing & { acts: Act[] }> {
+  return database().transaction(async (tx) => {
+    const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
+    if (!row) throw notFound('project')
+    return { head: row.head, revision: row.revision, ...(await actsAfter(tx, id, after)) }
+  })
+}
+
+/** The records after an act: from the nearest snapshot on its path, or the start. @param known records after acts of this transaction */
+async function recordsAt(
+  tx: Transaction,
+  id: string,
+  initial: Project,
+  head: string | null,
+  known: ReadonlyMap<string, Project> = new Map(),
+): Promise<Project> {
+  const path: Change[] = []
   let records: Project | null = null
   for (let current = head; current;) {
-    const [known] = await tx.select({ records: snapshot.records }).from(snapshot).where(eq(snapshot.act, current))
-    if (known) {
-      records = known.records as Project
+    records = known.get(current) ?? null
+    if (records) break
+    const [kept] = await tx
+      .select({ records: snapshot.records })
+      .from(snapshot)
+      .where(and(eq(snapshot.act, current), eq(snapshot.project, id)))
+    if (kept) {
+      records = kept.records as Project
       break
     }
     const [row] = await tx
@@ -106,57 +141,79 @@ async function recordsAt(tx: Transaction, id: string, initial: Project, head: st
       .from(act)
       .where(and(eq(act.id, current), eq(act.project, id)))
     if (!row) throw new Problem(422, 'This act builds on one that is not stored here.')
-    path.unshift(row.forward as Patch[])
+    path.unshift(row.forward as Change)
     current = row.parent
   }
   // Records stored in an earlier form are completed before anything is applied to them.
-  return path.reduce((state, patches) => applyPatches(state, patches), checkedRecords(records ?? initial))
+  return path.reduce(applyChange, checkedRecords(records ?? initial))
 }
 
-/** Stores acts in order and moves the head. An act that is there already is passed over. Throws Problem for one that does not apply. */
-export async function storeActs(id: string, acts: readonly ActInput[], head: string | null): Promise<void> {
-  await database().transaction(async (tx) => {
-    const [row] = await tx.select({ initial: project.initial }).from(project).where(eq(project.id, id)).for('update')
+/**
+ * Stores acts in order, and moves the head where the sender knew the revision it stands at: otherwise somebody else has moved it, and
+ * what is shown stays theirs. An act that is there already is passed over; a sending that arrives again changes nothing.
+ * Throws Problem for an act that does not apply.
+ */
+export async function storeActs(
+  id: string,
+  { acts, head, revision, sending }: ActsInput,
+): Promise<Omit<Standing, 'seq'> & { moved: boolean }> {
+  return database().transaction(async (tx) => {
+    const [row] = await tx.select(standing).from(project).where(eq(project.id, id)).for('update')
     if (!row) throw notFound('project')
+    if (row.sending === sending) return { head: row.head, revision: row.revision, moved: true }
+    const initial = row.initial as Project,
+      known = new Map<string, Project>(),
+      pictures = new Set<string>()
     const [{ last }] = await tx
       .select({ last: sql<number>`coalesce(max(${act.seq}), 0)`.mapWith(Number) })
       .from(act)
       .where(eq(act.project, id))
     let seq = last
     for (const input of acts) {
-      const [known] = await tx.select({ project: act.project }).from(act).where(eq(act.id, input.id))
-      if (known) {
-        if (known.project !== id) throw new Problem(422, 'An act of this id belongs to another project.')
+      const [there] = await tx.select({ project: act.project }).from(act).where(eq(act.id, input.id))
+      if (there) {
+        if (there.project !== id) throw new Problem(422, 'An act of this id belongs to another project.')
         continue
       }
-      const records = applied(await recordsAt(tx, id, row.initial as Project, input.parent), input)
-      await requirePictures(picturesOfProject(records), tx)
+      const records = applied(await recordsAt(tx, id, initial, input.parent, known), input)
+      await needPictures(tx, id, records, pictures)
+      known.set(input.id, records)
       seq++
-      await tx
-        .insert(act)
-        .values({ ...input, forward: input.forward, inverse: input.inverse, project: id, seq, at: new Date(input.at) })
+      await tx.insert(act).values({ ...input, project: id, seq, at: new Date(input.at) })
       if (seq % ACTS_PER_SNAPSHOT === 0) await tx.insert(snapshot).values({ act: input.id, project: id, records })
     }
-    const records = await recordsAt(tx, id, row.initial as Project, head)
+    if (revision !== row.revision) return { head: row.head, revision: row.revision, moved: false }
+    const records = await recordsAt(tx, id, initial, head, known)
     await tx
       .update(project)
-      .set({ head, name: records.name, ...records.canvas, changed: new Date() })
+      .set({ head, revision: revision + 1, sending, name: records.name, ...records.canvas, changed: new Date() })
       .where(eq(project.id, id))
+    return { head, revision: revision + 1, moved: true }
   })
+}
+
+/** The pictures of these records must be here, and stay as long as the project does. @param seen those of this transaction that were looked at already */
+async function needPictures(tx: Transaction, id: string, records: Project, seen = new Set<string>()): Promise<void> {
+  const named = picturesOfProject(records).filter(
+    ({ asset, width, height }) => !seen.has(`${asset} ${width} ${height}`),
+  )
+  if (!named.length) return
+  await requirePictures(named, tx)
+  await tx
+    .insert(projectAsset)
+    .values(named.map(({ asset }) => ({ project: id, asset })))
+    .onConflictDoNothing()
+  for (const { asset, width, height } of named) seen.add(`${asset} ${width} ${height}`)
 }
 
 function applied(records: Project, input: ActInput): Project {
   let next: unknown
   try {
-    next = applyPatches(records, input.forward as Patch[])
+    next = applyChange(records, input.forward)
   } catch {
     throw new Problem(422, `The act “${input.label}” does not fit what it builds on.`)
   }
   return checkedRecords(next)
-}
-
-export async function deleteProject(id: string): Promise<void> {
-  await database().delete(project).where(eq(project.id, id))
 }
 
 export async function setCover(id: string, webp: Buffer): Promise<void> {
@@ -166,6 +223,17 @@ export async function getCover(id: string): Promise<Buffer> {
   const [row] = await database().select({ cover: project.cover }).from(project).where(eq(project.id, id))
   if (!row?.cover) throw notFound('cover')
   return row.cover
+}
+
+/** What an export is named after and asked of, without its records. */
+export async function aboutProject(
+  id: string,
+  head: string | null,
+  layer: string | null,
+): Promise<{ name: string; layer: { name: string; kind: Layer['kind'] } | null }> {
+  const records = await recordsOf(id, head),
+    found = layerById(records, layer)
+  return { name: records.name, layer: found ? { name: found.name, kind: found.kind } : null }
 }
 
 /** The records shown after an act of the project, for export. */

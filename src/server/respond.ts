@@ -1,31 +1,82 @@
-/** Route handlers' frame: problems become one sentence of JSON, everything else a 500 that is logged. */
-import { isDatabaseGone, Problem } from './problems'
+/** Route handlers' frame: who may ask, how much is read, and problems as one sentence of JSON; everything else is a 500 that is logged. */
+import { BATCH_BYTES, CHANGE_BYTES, keepable } from '@/document/limits'
+import { foreign } from './foreign'
+import { isDatabaseGone, isDiskFull, Problem } from './problems'
+import { readJsonBytes } from './records/json'
 
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | void>
 
 export function handle<P extends Record<string, string> = Record<string, never>>(handler: Handler<P>) {
   return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
     try {
+      const problem = foreign(request.headers)
+      if (problem) throw new Problem(403, problem)
       const result = await handler(request, await context.params)
       return result instanceof Response ? result : Response.json(result ?? {})
     } catch (error) {
-      if (error instanceof Problem) return Response.json({ problem: error.message }, { status: error.status })
-      if (isDatabaseGone(error))
-        return Response.json({ problem: 'The database cannot be reached right now.' }, { status: 503 })
-      console.error(error)
-      return Response.json({ problem: 'Something went wrong on the server; its log says what.' }, { status: 500 })
+      const problem = problemOf(error)
+      return Response.json({ problem: problem.message }, { status: problem.status })
     }
   }
 }
 
-const MOST_JSON = 32 * 1024 * 1024
+function problemOf(error: unknown): Problem {
+  if (error instanceof Problem) return error
+  if (isDatabaseGone(error)) return new Problem(503, 'The database cannot be reached right now.')
+  if (isDiskFull(error))
+    return new Problem(507, 'The server’s disk is full: nothing more can be stored until there is room.')
+  console.error(error)
+  return new Problem(500, 'Something went wrong on the server; its log says what.')
+}
 
-export async function readJson(request: Request): Promise<unknown> {
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON)
-    throw new Problem(413, 'The request is too large.')
+/** JSON bytes that were made elsewhere. */
+export const json = (bytes: Uint8Array): Response =>
+  new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': 'application/json' } })
+
+/** The body as it comes, counted while it is read. Throws Problem 413 as soon as it is too long. */
+export async function readBody(request: Request, most: number, what = 'The request'): Promise<Uint8Array> {
+  const tooLong = () => new Problem(413, `${what} is larger than ${Math.round(most / 1024)} KB.`)
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLong()
+  const chunks: Uint8Array[] = []
+  let bytes = 0
+  const reader = request.body?.getReader()
+  for (let part = await reader?.read(); part && !part.done; part = await reader!.read()) {
+    bytes += part.value.byteLength
+    if (bytes > most) {
+      void reader!.cancel().catch(() => {})
+      throw tooLong()
+    }
+    chunks.push(part.value)
+  }
+  const out = new Uint8Array(bytes)
+  let at = 0
+  for (const chunk of chunks) {
+    out.set(chunk, at)
+    at += chunk.byteLength
+  }
+  return out
+}
+
+/** A JSON body that is checked elsewhere. A form of another page cannot send this type without asking first. Throws Problem. */
+function readJsonBody(request: Request, most: number): Promise<Uint8Array> {
+  const type = request.headers.get('content-type') ?? ''
+  if (!/^application\/json\s*(;|$)/i.test(type)) throw new Problem(415, 'The request takes application/json.')
+  return readBody(request, most)
+}
+
+/** Records, or a batch of changes: checked in the records' threads. */
+export const readRecordsBody = (request: Request): Promise<Uint8Array> =>
+  readJsonBody(request, CHANGE_BYTES + BATCH_BYTES)
+/** The name that comes along with a file. */
+export function fileNameOf(request: Request): string {
   try {
-    return await request.json()
+    return keepable(decodeURIComponent(request.headers.get('x-file-name') ?? '')) || 'picture'
   } catch {
-    throw new Problem(422, 'The request is not JSON.')
+    return 'picture' // an odd name is no reason to refuse a picture
   }
 }
+
+/** Of what is small by its nature. */
+const SMALL_JSON = 256 * 1024
+export const readJson = async (request: Request): Promise<unknown> =>
+  readJsonBytes(await readJsonBody(request, SMALL_JSON))

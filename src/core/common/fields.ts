@@ -29,9 +29,15 @@ export const flag = (fallback: boolean): Field<boolean> => ({
   fallback,
   accepts: (v): v is boolean => typeof v === 'boolean',
 })
+/** Names of things, in characters (UTF-16 units). */
+export const LONGEST_NAME = 200
+/** What no text may hold: NUL, and half of a pair of surrogates. Neither can be stored. */
+export const UNKEEPABLE = /[\0\p{Surrogate}]/u
+export const isText = (v: unknown, longest: number): v is string =>
+  typeof v === 'string' && v.length <= longest && !UNKEEPABLE.test(v)
 export const text = (longest: number): Field<string> => ({
   takes: `a text of up to ${longest} characters`,
-  accepts: (v): v is string => typeof v === 'string' && v.length <= longest,
+  accepts: (v): v is string => isText(v, longest),
 })
 export const oneOf = <T extends string | number>(values: readonly T[], fallback?: T): Field<T> => ({
   takes: `one of ${values.map((v) => JSON.stringify(v)).join(', ')}`,

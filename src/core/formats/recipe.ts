@@ -3,18 +3,18 @@
  * Everything wrong is refused with the path of the field and what it takes.
  */
 import { COMBINE_OPS } from '../raster/coverage'
-import { FARTHEST, type Field, flag, length, number, oneOf, optional, text } from '../common/fields'
+import { FARTHEST, type Field, flag, length, LONGEST_NAME, number, oneOf, optional, text } from '../common/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
 
 /** A sentence for people, naming the field. */
 export class RecipeError extends Error {}
 
 /** More steps than this are a mistake or an attack, not a selection. */
-const MOST_STEPS = 1000
+export const MOST_STEPS = 1000
 
 const COMMON = {
   hidden: flag(false),
-  name: optional(text(200)),
+  name: optional(text(LONGEST_NAME)),
   id: optional(text(64)),
   scene: optional(text(64)),
   sceneLayer: optional(text(64)),
@@ -48,8 +48,20 @@ export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefin
   return undefined
 }
 
+/** What was found right once is not looked through again as long as it cannot change. */
+const checked = new WeakMap<object, unknown>()
+export function checkOnce<T>(input: unknown, check: () => T): T {
+  if (typeof input !== 'object' || input === null || !Object.isFrozen(input)) return check()
+  const known = checked.get(input)
+  if (known !== undefined) return known as T
+  const found = check()
+  checked.set(input, found)
+  return found
+}
+
 /** A complete step from one that may leave out defaults. Throws RecipeError. */
-export function parseStep(input: unknown, path = 'step'): Step {
+export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(input, path))
+function stepOf(input: unknown, path: string): Step {
   if (!isObject(input)) throw new RecipeError(`${path}: a step is an object with a kind, not ${shown(input)}.`)
   const fields = typeof input.kind === 'string' ? fieldsOf(input.kind) : undefined
   if (!fields)

@@ -1,4 +1,4 @@
-import { text } from '../common/fields'
+import { LONGEST_NAME, text } from '../common/fields'
 import { type Finder, type SavedSelection, type Scene } from './finder'
 
 export interface SavedFields {
@@ -26,7 +26,7 @@ export const saved: Finder<'saved', SavedFields> = {
   kind: 'saved',
   finds: true,
   looksAtPixels: false,
-  fields: { selection: text(200) },
+  fields: { selection: text(LONGEST_NAME) },
   dependsOn: (scene, params) => lookUp(scene, params).identity,
   // What a fold hands out may be remembered there: it is copied to be kept here.
   find: (scene, params, context) => ({ ...lookUp(scene, params).matte(context), passing: 'slow' }),

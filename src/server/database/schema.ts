@@ -5,6 +5,7 @@ import {
   index,
   integer,
   jsonb,
+  primaryKey,
   pgTable,
   text,
   timestamp,
@@ -25,6 +26,10 @@ export const project = pgTable(
     initial: jsonb('initial').notNull(),
     /** The act whose result is shown; null before any. */
     head: uuid('head'),
+    /** How often the head has been moved: a sender says which one it knows. */
+    revision: integer('revision').notNull().default(0),
+    /** The sending that moved it last. */
+    sending: uuid('sending'),
     /** A small picture for the shelf, WebP. */
     cover: bytea('cover'),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
@@ -73,8 +78,23 @@ export const asset = pgTable('asset', {
   converted: integer('converted').notNull().default(0),
   /** Pixels per inch, where the file says so. */
   ppi: integer('ppi'),
+  /** When it was sent, the last time. */
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
 })
+
+/** Which pictures any state of a project shows or looks at: what none names goes after a while. */
+export const projectAsset = pgTable(
+  'project_asset',
+  {
+    project: uuid('project')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    asset: text('asset')
+      .notNull()
+      .references(() => asset.sha256),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.asset] }), index('project_asset_asset').on(table.asset)],
+)
 
 /** Mask pictures that every project can take: some come with the application, others are put in by people. */
 export const maskPicture = pgTable('mask_picture', {

@@ -1,19 +1,29 @@
-/** Exports as jobs: started, watched, cancelled, fetched once ready. At most two run at a time; finished files are kept for an hour. */
+/**
+ * Exports as jobs: started, watched, cancelled, fetched once ready. Finished files are kept for an hour.
+ * Two run at a time, one for each project, so that nobody's row of exports keeps others waiting; when those that run take long and another
+ * project waits, a third begins. One that takes too long is ended with a sentence.
+ */
 import { randomUUID } from 'node:crypto'
 import { statSync } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
-import { layerById } from '@/document/edits'
 import { storeFile, type StoredPicture } from '../assets'
 import { exportFile, folder } from '../files'
 import { type ExportInput } from '../inputs'
 import { notFound, Problem } from '../problems'
-import { recordsOf } from '../projects'
+import { type aboutProject } from '../projects'
+import { askRecord } from '../records/pool'
 import { type ExportMessage, type ExportTask } from './worker'
 
 const KEPT_MS = 60 * 60 * 1000
-const AT_A_TIME = 2
+const AT_A_TIME = 2,
+  AT_MOST = 3
+/** Running for so long, an export makes room for a third, ms. */
+const LONG_MS = 20_000
+const LONGEST_MS = 15 * 60_000
+/** Waiting jobs, at most: more are refused. */
+const MOST_WAITING = 100
 /** V8 heap of a rendering thread; pixels live outside it. */
 const HEAP_MB = 1024
 
@@ -31,6 +41,7 @@ interface Job {
   task: ExportTask
   worker?: Worker
   mediaType: string
+  started?: number
 }
 
 /** On globalThis: Next.js may load this module more than once in a process. */
@@ -46,38 +57,38 @@ const plainName = (name: string) =>
 const EXTENSION = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const
 
 export async function startExport(input: ExportInput): Promise<ExportState> {
-  const records = await recordsOf(input.project, input.head)
-  const layer = layerById(records, input.layer ?? null)
+  const { name: project, layer } = await askRecord<Awaited<ReturnType<typeof aboutProject>>>({
+    ask: 'about',
+    id: input.project,
+    args: [input.head, input.layer ?? null],
+  })
   if (input.what === 'cutout' && !layer) throw new Problem(422, 'Choose the layer to cut out.')
   if (input.what === 'cutout' && input.format === 'jpeg')
     throw new Problem(422, 'A cut-out keeps its transparency, which JPEG cannot: choose PNG or WebP.')
   if (input.what === 'merge' && !input.layers?.length) throw new Problem(422, 'Choose the layers to merge.')
   if (input.what === 'cutout' && layer?.kind !== 'picture')
     throw new Problem(422, `${layer!.name} is no picture: only pictures can be cut out.`)
+  if (byState('waiting').length >= MOST_WAITING)
+    throw new Problem(503, 'Too many exports wait already; try again in a moment.')
   await folder('exports')
   const id = randomUUID()
-  const name = `${plainName(input.what === 'cutout' ? `${layer!.name} cut-out` : records.name)}.${EXTENSION[input.format]}`
-  const task: ExportTask = {
-    records,
-    what: input.what,
-    layer: input.layer,
-    layers: input.layers,
-    selected: input.selected,
-    longest: input.longest,
-    format: input.format,
-    quality: input.quality,
-    background: input.background,
-    file: exportFile(id),
-  }
+  const name = `${plainName(input.what === 'cutout' ? `${layer!.name} cut-out` : project)}.${EXTENSION[input.format]}`
+  const task: ExportTask = { ...input, file: exportFile(id) }
   jobs().set(id, { state: { id, state: 'waiting', progress: 0, name }, task, mediaType: `image/${input.format}` })
   startWaiting()
   return jobs().get(id)!.state
 }
 
+const byState = (state: ExportState['state']): Job[] => [...jobs().values()].filter((job) => job.state.state === state)
+
 function startWaiting(): void {
-  const running = [...jobs().values()].filter((job) => job.state.state === 'running').length
-  const [next] = [...jobs().values()].filter((job) => job.state.state === 'waiting')
-  if (next && running < AT_A_TIME) run(next)
+  const running = byState('running'),
+    busy = new Set(running.map((job) => job.task.project)),
+    next = byState('waiting').find((job) => !busy.has(job.task.project))
+  if (!next) return
+  const slow = running.every((job) => Date.now() - (job.started ?? 0) > LONG_MS)
+  if (running.length < AT_A_TIME || (slow && running.length < AT_MOST)) run(next)
+  else setTimeout(startWaiting, LONG_MS / 4).unref()
 }
 
 function run(job: Job): void {
@@ -87,6 +98,7 @@ function run(job: Job): void {
   const end = (change: Partial<ExportState>) => {
     if (job.state.state !== 'running') return
     update(change)
+    clearTimeout(limit)
     job.worker = undefined
     setTimeout(() => {
       void forget(job.state.id)
@@ -94,12 +106,21 @@ function run(job: Job): void {
     startWaiting()
   }
   update({ state: 'running' })
+  job.started = Date.now()
   // The path is put together at run time: the bundler must not follow it.
   const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), {
     workerData: job.task,
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
   })
   job.worker = worker
+  const limit = setTimeout(() => {
+    end({
+      state: 'failed',
+      problem: `The export was ended after ${LONGEST_MS / 60_000} minutes: something in this project takes too long to draw.`,
+    })
+    void worker.terminate().then(() => removeFiles(job.task))
+  }, LONGEST_MS)
+  limit.unref()
   worker.on('message', (message: ExportMessage) => {
     if ('progress' in message) update({ progress: message.progress })
     else if ('failed' in message) end({ state: 'failed', problem: `The export failed: ${message.failed}` })
@@ -140,10 +161,12 @@ export async function forget(id: string): Promise<void> {
   job.state = { ...job.state, state: 'failed', problem: 'Cancelled.' }
   jobs().delete(id)
   await job.worker?.terminate()
-  await Promise.all([
-    rm(job.task.file, { force: true }),
-    rm(`${job.task.file}.part`, { force: true }),
-    rm(`${job.task.file}.parts`, { force: true, recursive: true }),
-  ])
+  await removeFiles(job.task)
   startWaiting()
 }
+const removeFiles = ({ file }: ExportTask) =>
+  Promise.all([
+    rm(file, { force: true }),
+    rm(`${file}.part`, { force: true }),
+    rm(`${file}.parts`, { force: true, recursive: true }),
+  ])

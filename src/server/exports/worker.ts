@@ -7,27 +7,17 @@ import { type Picture } from '@/core/raster/picture'
 import { resize } from '@/core/raster/resize'
 import { layerById } from '@/document/edits'
 import { isShown, picturesOf, sceneOfProject, withDescendants } from '@/document/tree'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer } from '@/document/types'
 import { Studio } from '@/engine/studio'
+import { closeDatabase } from '../database/connection'
 import { assetFile } from '../files'
+import { type ExportInput } from '../inputs'
 import { PictureParts } from '../pictures/parts'
+import { isDiskFull } from '../problems'
+import { recordsOf } from '../projects'
 
-export interface ExportTask {
-  readonly records: Project
-  /** The canvas as it shows, a picture layer cut out, or some layers as one picture of the canvas's size. */
-  readonly what: 'composite' | 'cutout' | 'merge'
-  readonly layer?: string
-  /** To merge. */
-  readonly layers?: readonly string[]
-  /** Only where the selection selects. */
-  readonly selected?: boolean
-  /** px of the longer side, where it should be smaller. */
-  readonly longest?: number
-  readonly format: 'jpeg' | 'png' | 'webp'
-  readonly quality: number
-  readonly background: string
-  readonly file: string
-}
+/** What is asked, and the file it goes to: the canvas as it shows, a picture layer cut out, or some layers as one picture of the canvas's size. */
+export type ExportTask = ExportInput & { readonly file: string }
 export type ExportMessage = { progress: number } | { done: true } | { failed: string }
 
 /** Results of steps kept while an export runs. */
@@ -36,7 +26,8 @@ const MEMORY = 192 * 1024 * 1024
 const send = (message: ExportMessage) => parentPort?.postMessage(message)
 
 async function render(task: ExportTask): Promise<Picture> {
-  const { records } = task
+  const records = await recordsOf(task.project, task.head)
+  await closeDatabase()
   const layer = layerById(records, task.layer ?? null)
   if (task.what === 'cutout' && layer?.kind !== 'picture') throw new Error('The layer to cut out is not a picture.')
   const whole = sceneOfProject(records)
@@ -127,5 +118,8 @@ async function run(task: ExportTask): Promise<void> {
 
 run(workerData as ExportTask).then(
   () => send({ done: true }),
-  (error: unknown) => send({ failed: error instanceof Error ? error.message : String(error) }),
+  (error: unknown) =>
+    send({
+      failed: isDiskFull(error) ? 'the server’s disk is full.' : error instanceof Error ? error.message : String(error),
+    }),
 )

@@ -5,6 +5,7 @@
 import { type Readable } from 'node:stream'
 import sharp, { type Metadata } from 'sharp'
 import { type Picture } from '@/core/raster/picture'
+import { kindOf, tiffIsWhole } from './firstBytes'
 
 /** A sentence for the person who chose the file. */
 export class PictureError extends Error {}
@@ -32,6 +33,8 @@ export interface PictureInfo {
   readonly ppi: number | null
 }
 
+/** A processor each for two pictures at a time: the server goes on answering. */
+sharp.concurrency(1)
 /** sharp caches decoded files and their pieces; pictures here are read once. */
 sharp.cache(false)
 
@@ -39,21 +42,25 @@ const open = (input: string | Buffer) =>
   sharp(input, { failOn: 'truncated', limitInputPixels: LIMITS.pixels, unlimited: false })
 const upright = (input: string | Buffer) => open(input).autoOrient().toColourspace('srgb')
 
-/** Looks at the file's header. `name` is used in the sentence. Throws PictureError. */
+/** Looks at the file's first bytes, then at its header. `name` is used in the sentence. Throws PictureError. */
 export async function inspectPicture(input: string | Buffer, name: string): Promise<PictureInfo> {
+  const unreadable = () =>
+    new PictureError(
+      `“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`,
+    )
+  // No decoder sees what is none of these.
+  const kind = await kindOf(input)
+  if (!kind) throw unreadable()
+  if (kind === 'tiff' && !(await tiffIsWhole(input)))
+    throw new PictureError(`“${name}” is damaged: it says more than it holds (it is cut off).`)
   let meta: Metadata
   try {
     meta = await sharp(input, { limitInputPixels: false }).metadata()
   } catch {
-    throw new PictureError(
-      `“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`,
-    )
+    throw unreadable()
   }
   const mediaType = MEDIA_TYPES[meta.format ?? '']
-  if (!mediaType || !meta.width || !meta.height)
-    throw new PictureError(
-      `“${name}” is not a picture this application can read: it takes JPEG, PNG, WebP, TIFF, AVIF and GIF.`,
-    )
+  if (!mediaType || meta.format !== kind || !meta.width || !meta.height) throw unreadable()
   const turned = (meta.orientation ?? 1) > 4
   const frame = meta.pageHeight ?? meta.height
   const width = turned ? frame : meta.width,

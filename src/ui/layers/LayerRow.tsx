@@ -1,4 +1,5 @@
 'use client'
+import { LIMITS } from '@/document/limits'
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import {
@@ -115,7 +116,7 @@ export const LayerRow = memo(function LayerRow({
   const rename = (name: string) => {
     setNaming(false)
     if (name.trim() && name !== layer.name)
-      act(`Rename to ${name.trim()}`, changeLayer(layer.id, { name: name.trim().slice(0, 200) }))
+      act(`Rename to ${name.trim()}`, changeLayer(layer.id, { name: name.trim() }))
   }
   const activate = (event?: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {
     if (event && (event.ctrlKey || event.metaKey || event.shiftKey) && !active) {
@@ -205,7 +206,7 @@ export const LayerRow = memo(function LayerRow({
           autoFocus
           aria-label="Layer name"
           defaultValue={layer.name}
-          maxLength={200}
+          maxLength={LIMITS.name}
           onPointerDown={(event) => event.stopPropagation()}
           onFocus={(event) => event.target.select()}
           onBlur={(event) => rename(event.target.value)}

@@ -1,4 +1,5 @@
 'use client'
+import { keepable } from '@/document/limits'
 import { Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useEffect, useState } from 'react'
@@ -67,7 +68,7 @@ const importMasks = (): void =>
     for (const file of files)
       try {
         const { asset } = await sendWithProgress(file)
-        await keepMask(asset, nameOfFile(file).slice(0, 200))
+        await keepMask(asset, nameOfFile(file))
         kept++
       } catch (error) {
         tell(error)
@@ -86,7 +87,7 @@ export async function keepInLibrary(layer: Layer): Promise<void> {
       () => {},
       new AbortController().signal,
     )
-    await keepMask(asset, `${layer.name} mask`.slice(0, 200))
+    await keepMask(asset, keepable(`${layer.name} mask`))
     toast.success(`The mask of ${layer.name} is in the library.`)
   } catch (error) {
     toast.error(`The mask could not be kept: ${said(error)}`)

@@ -1,4 +1,5 @@
 /** Where masks come from and what becomes of them. */
+import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
 import { type Recipe, type Step } from '@/core/select/registry'
@@ -61,7 +62,7 @@ export const maskFromPicture = (
   name: string,
   fit: 'canvas' | 'layer' | 'none' = 'canvas',
 ): void => {
-  act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name: name.slice(0, 200), asset, fit }))))
+  act(`Mask ${name}`, setMask(layer.id, recipe(step({ kind: 'image', name, asset, fit }))))
   openMask(layer.id)
 }
 function choosePicture(take: (asset: string, name: string) => void): void {
@@ -95,7 +96,7 @@ export const copyMaskTo = (from: Layer, to: Layer): void => {
 }
 /** The mask's coverage becomes the selection: a step that looks at the mask, so it follows what the mask becomes. */
 export function selectMask(layer: Layer): void {
-  const made = step({ kind: 'layer', name: `Mask of ${layer.name}`.slice(0, 200), layer: layer.id, use: 'mask' })
+  const made = step({ kind: 'layer', name: keepable(`Mask of ${layer.name}`), layer: layer.id, use: 'mask' })
   act(`Select by mask of ${layer.name}`, (project) => {
     project.selection.steps = [made as never]
   })

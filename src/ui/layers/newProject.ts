@@ -1,4 +1,5 @@
 /** A project of its own from what is selected: all layers with what colours them, in a group that shows only the selection; the window lies around it. */
+import { keepable } from '@/document/limits'
 import { produce } from 'immer'
 import { toast } from 'sonner'
 import { groupLayers } from '@/document/layers'
@@ -35,7 +36,7 @@ export function selectionAsProject(
       height: bounds.height,
       turn: 0,
     })(draft)
-    draft.name = `${project.name}, a piece`.slice(0, 200)
+    draft.name = keepable(`${project.name}, a piece`)
   })
 }
 

@@ -3,6 +3,7 @@
  * Records change only through `act` (or `preview` … `settle` while something is dragged); every act goes to the outbox.
  */
 import { produce } from 'immer'
+import { toast } from 'sonner'
 import { create } from 'zustand'
 import { type Hex } from '@/core/compose/fill'
 import { type Box } from '@/core/raster/content'
@@ -17,17 +18,17 @@ import {
   EMPTY_HISTORY,
   goTo,
   type History,
-  historyOf,
   perform,
   redo,
+  RefusedEdit,
   undo,
 } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
 import { type FinderId } from '@/ui/finders/kinds'
 import { type Unit } from '@/ui/primitives/units'
-import { Outbox, type OutboxState } from './outbox'
-import { openProject, Refused } from './server'
+import { type SetAside } from './backup'
+import { type OutboxState } from './outbox'
 
 /** What a box keeps while it is drawn or stretched; width and height are px, or the ratio's two numbers. */
 export interface Proportions {
@@ -51,6 +52,8 @@ export interface BenchState {
   live: Project | null
   history: History
   saving: OutboxState
+  /** Changes that could not be saved. */
+  aside: readonly SetAside[]
   stage: Stage
   finder: FinderId
   /** The outline still being drawn corner by corner. */
@@ -154,14 +157,15 @@ export interface BenchState {
   scale: number
 }
 
-const initial = (id: string): BenchState => ({
+export const initial = (id: string): BenchState => ({
   id,
   phase: 'loading',
   problem: '',
   project: null,
   live: null,
   history: EMPTY_HISTORY,
-  saving: { unsent: 0, state: 'saved' },
+  saving: { unsent: 0, state: 'saved', kept: true },
+  aside: [],
   stage: 'select',
   finder: 'similarColour',
   drawing: null,
@@ -238,86 +242,49 @@ export const shownSteps = (state: BenchState): readonly Step[] => {
   return (project && recipeAt(project, state.home)?.steps) ?? NO_STEPS
 }
 
-let outbox: Outbox | null = null
 let pendingEdit: Edit | null = null
-
-export async function openBench(id: string): Promise<void> {
-  closeBench()
-  set(initial(id), true)
-  const box = (outbox = new Outbox(id, (saving) => {
-    if (get().id === id) set({ saving })
-  }))
-  try {
-    const [{ acts, head, records }, left] = await Promise.all([openProject(id), box.left()])
-    if (outbox !== box) return
-    const known = new Set(acts.map((act) => act.id))
-    const unsent = left.acts.filter((act) => !known.has(act.id))
-    const opened = { project: records, history: historyOf([...acts, ...unsent], head) }
-    // What an earlier visit could not send comes on top of what the server has.
-    const { project, history } = left.head === undefined ? opened : goTo(opened.project, opened.history, left.head)
-    const masked = [...project.layers].reverse().find((layer) => layer.mask)
-    const home: RecipeHome =
-      project.selection.steps.length === 0 && masked ? { kind: 'mask', layer: masked.id } : SELECTION
-    set({
-      phase: 'ready',
-      project,
-      history,
-      home,
-      openStep: recipeAt(project, home)?.steps.findLast((step) => step.kind !== 'invert')?.id ?? null,
-    })
-    void box.flush()
-  } catch (error) {
-    if (outbox === box)
-      set({
-        phase: 'failed',
-        problem:
-          error instanceof Refused && error.status === 404
-            ? 'There is no such project. It may have been deleted.'
-            : error instanceof Error
-              ? error.message
-              : String(error),
-      })
+/** Told of every change of the records and of what is shown. */
+let changed: (act: Act | null, head: string | null) => void = () => {}
+export const whenChanged = (listener: typeof changed): void => {
+  changed = listener
+}
+/** What is being dragged is let go of; or, where the records changed below it, shown on them. */
+export function startAgain(goOn = false): void {
+  if (goOn && pendingEdit) preview(pendingEdit)
+  else {
+    pendingEdit = null
+    if (get().live) set({ live: null })
   }
 }
 
-export function closeBench(): void {
-  outbox?.close()
-  outbox = null
-  pendingEdit = null
-}
-
-const report = (problem: unknown) =>
-  set({
-    saving: {
-      unsent: 1,
-      state: 'refused',
-      problem: `This browser could not keep the change: ${problem instanceof Error ? problem.message : String(problem)}`,
-    },
-  })
-const keep = (act: Act | null, head: string | null) => {
-  if (get().saving.state === 'saved') set({ saving: { unsent: 1, state: 'sending' } })
-  outbox?.put(act, head).catch(report)
-}
-
 /** The steps shown, as long as the mask they belong to is there; the selection's otherwise. */
-const homeIn = (project: Project): RecipeHome => {
+export const homeIn = (project: Project): RecipeHome => {
   const { home } = get()
   return recipeAt(project, home) ? home : SELECTION
 }
 
-/** Changes the records as one act. Returns false when nothing changed. */
+/** Changes the records as one act. Returns false when nothing changed, or when it cannot be done, which is said. */
 export function act(label: string, edit: Edit): boolean {
   const { project, history } = get()
   if (!project) return false
   pendingEdit = null
-  const done = perform(project, history, label, edit, crypto.randomUUID(), new Date().toISOString())
+  const done = attempt(() => perform(project, history, label, edit, crypto.randomUUID(), new Date().toISOString()))
   if (!done) {
     set({ live: null })
     return false
   }
   set({ project: done.project, history: done.history, live: null, home: homeIn(done.project) })
-  keep(done.act, done.act.id)
+  changed(done.act, done.act.id)
   return true
+}
+function attempt<T>(work: () => T): T | null {
+  try {
+    return work()
+  } catch (error) {
+    if (!(error instanceof RefusedEdit)) throw error
+    toast.error(error.message, { id: error.message })
+    return null
+  }
 }
 
 /** Shows a change without making it an act: while a slider or handle is dragged. Each call replaces the one before. */
@@ -341,7 +308,7 @@ function moveTo(next: { project: Project; history: History } | null): boolean {
   if (!next) return false
   pendingEdit = null
   set({ project: next.project, history: next.history, live: null, home: homeIn(next.project) })
-  keep(null, next.history.head)
+  changed(null, next.history.head)
   return true
 }
 export const undoAct = (): boolean => {
@@ -355,7 +322,4 @@ export const redoAct = (): boolean => {
 export const goToAct = (target: string | null): boolean => {
   const { project, history } = get()
   return project ? moveTo(goTo(project, history, target)) : false
-}
-export const sendNow = (): void => {
-  void outbox?.flush()
 }

@@ -44,11 +44,17 @@ export interface ProjectSummary {
   changed: string
   hasCover: boolean
 }
-export interface OpenProject {
+/** Where a project stands on the server: what is shown, and how often that was moved. */
+export interface Standing {
+  head: string | null
+  revision: number
+}
+export interface OpenProject extends Standing {
   id: string
   initial: Project
   acts: Act[]
-  head: string | null
+  /** How many acts there are. */
+  seq: number
   records: Project
 }
 export interface StoredPicture {
@@ -84,8 +90,16 @@ export const createProject = (id: string, records: Project) =>
   call<{ id: string }>('/api/projects', json('POST', { id, records }))
 export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id}`)
 export const deleteProject = (id: string) => call(`/api/projects/${id}`, { method: 'DELETE' })
-export const sendActs = (id: string, acts: readonly Act[], head: string | null) =>
-  call(`/api/projects/${id}/acts`, json('POST', { acts, head }))
+export interface Sending extends Standing {
+  acts: readonly Act[]
+  /** The same name for the same sending, however often it is sent. */
+  sending: string
+}
+/** `moved` is false where somebody else moved the project on: the acts are stored, what is shown stays theirs. */
+export const sendActs = (id: string, sending: Sending) =>
+  call<Standing & { moved: boolean }>(`/api/projects/${id}/acts`, json('POST', sending))
+export const newActs = (id: string, after: number) =>
+  call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=${after}`)
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
 export interface MaskPicture {
   asset: string

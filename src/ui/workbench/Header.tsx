@@ -1,23 +1,15 @@
 'use client'
-import {
-  Check,
-  CircleHelp,
-  CloudOff,
-  Command as CommandIcon,
-  GitBranch,
-  LoaderCircle,
-  Redo2,
-  Scissors,
-  Undo2,
-} from 'lucide-react'
+import { CircleHelp, Command as CommandIcon, GitBranch, Redo2, Scissors, Undo2 } from 'lucide-react'
 import Link from 'next/link'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import { renameProject } from '@/document/edits'
+import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
 import { IconButton, Tip } from '@/ui/primitives/controls'
-import { act, goToAct, redoAct, sendNow, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
+import { act, goToAct, redoAct, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
 import { STAGES } from './commands'
+import { Saving } from './Saving'
 
 export function Header({ openCommands, openHelp }: { openCommands: () => void; openHelp: () => void }) {
   const project = useBench(shownProject),
@@ -93,13 +85,13 @@ function Title({ name }: { name: string }) {
   const settle = () => {
     const next = typed?.trim()
     setTyped(null)
-    if (next && next !== name) act(`Rename to ${next}`, renameProject(next.slice(0, 200)))
+    if (next && next !== name) act(`Rename to ${next}`, renameProject(next))
   }
   return (
     <input
       aria-label="Project name"
       value={typed ?? name}
-      maxLength={200}
+      maxLength={LIMITS.name}
       spellCheck={false}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={settle}
@@ -113,48 +105,6 @@ function Title({ name }: { name: string }) {
       }}
       className="w-full max-w-72 truncate rounded border border-transparent bg-transparent px-1 text-sm leading-tight font-semibold hover:border-[var(--line)] focus:border-[var(--line-strong)]"
     />
-  )
-}
-
-/** Whether the work is safe: on the server, on its way, or kept in this browser until the server is back. */
-function Saving() {
-  const { state, unsent, problem } = useBench((s) => s.saving)
-  const changes = `${unsent} ${unsent === 1 ? 'change' : 'changes'}`
-  const [icon, text, tone, hint] = {
-    saved: [<Check key="i" size={14} />, 'Saved', 'text-[#15703a] dark:text-[#6fcf97]', 'Everything is on the server.'],
-    sending: [
-      <LoaderCircle key="i" size={14} className="animate-spin" />,
-      'Saving',
-      'text-[var(--muted)]',
-      `${changes} on the way to the server.`,
-    ],
-    waiting: [
-      <CloudOff key="i" size={14} />,
-      `${changes} not saved yet`,
-      'text-[var(--accent-text)] font-semibold',
-      `${problem ?? ''} Kept in this browser, and sent as soon as the server is back. Go on working.`,
-    ],
-    refused: [
-      <CloudOff key="i" size={14} />,
-      `${changes} refused`,
-      'text-[#a31515] dark:text-[#ff8a80] font-semibold',
-      `${problem ?? ''} It is kept in this browser.`,
-    ],
-  }[state] as [React.ReactNode, string, string, string]
-  return (
-    <Tip text={hint}>
-      <button
-        type="button"
-        onClick={sendNow}
-        data-saving={state}
-        title={problem}
-        aria-live="polite"
-        className={`mr-1 flex items-center gap-1 rounded-md px-1.5 py-1 text-[12.5px] whitespace-nowrap ${tone}`}
-      >
-        {icon}
-        {text}
-      </button>
-    </Tip>
   )
 }
 

@@ -1,5 +1,6 @@
 'use client'
 /** What is kept with the project: selections under names, and paths. From here they come back as steps. */
+import { LIMITS } from '@/document/limits'
 import { Archive, Trash2 } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
@@ -125,7 +126,7 @@ function Selections({ project, home }: { project: Project; home: RecipeHome }) {
         <input
           aria-label="Name of the selection"
           value={name}
-          maxLength={200}
+          maxLength={LIMITS.name}
           placeholder={`Selection ${project.saved.length + 1}`}
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.stopPropagation()}
@@ -145,7 +146,7 @@ function Name({ name, rename }: { name: string; rename: (name: string) => void }
       aria-label={`Name of ${name}`}
       defaultValue={name}
       key={name}
-      maxLength={200}
+      maxLength={LIMITS.name}
       onKeyDown={(event) => {
         event.stopPropagation()
         if (event.key === 'Enter') event.currentTarget.blur()

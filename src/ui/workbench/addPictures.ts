@@ -1,4 +1,5 @@
 /** Pictures into the open project: chosen or dropped, sent with progress, laid in as layers. Each that is refused says why; the others go on. */
+import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { addPicture } from '@/document/layers'
 import { act, get, set } from '@/ui/store/bench'
@@ -6,10 +7,12 @@ import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
 
 export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
 export const nameOfFile = (file: File): string =>
-  file.name
-    .replace(/\.[^.]+$/, '')
-    .replace(/[-_]+/g, ' ')
-    .trim() || 'Picture'
+  keepable(
+    file.name
+      .replace(/\.[^.]+$/, '')
+      .replace(/[-_]+/g, ' ')
+      .trim(),
+  ) || 'Picture'
 
 /** Asks for picture files. @param purpose a name for who asks, in the page */
 export function choosePictureFiles(purpose: string, several: boolean, take: (files: File[]) => void): void {

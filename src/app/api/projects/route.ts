@@ -1,11 +1,9 @@
-import { checkInput, NewProjectInput } from '@/server/inputs'
-import { createProject, listProjects } from '@/server/projects'
-import { handle, readJson } from '@/server/respond'
+import { askRecords } from '@/server/records/pool'
+import { handle, json, readRecordsBody } from '@/server/respond'
+import { listProjects } from '@/server/projects'
 
 export const dynamic = 'force-dynamic'
 export const GET = handle(async () => ({ projects: await listProjects() }))
-export const POST = handle(async (request) => {
-  const input = await checkInput(NewProjectInput, await readJson(request))
-  await createProject(input.id, input.records)
-  return { id: input.id }
-})
+export const POST = handle(async (request) =>
+  json(await askRecords({ ask: 'create', id: '', body: await readRecordsBody(request) })),
+)

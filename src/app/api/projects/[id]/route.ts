@@ -1,7 +1,10 @@
-import { deleteProject, openProject } from '@/server/projects'
-import { handle } from '@/server/respond'
+import { askRecords } from '@/server/records/pool'
+import { handle, json } from '@/server/respond'
+import { removeProject } from '@/server/sweep'
 import { uuid } from '@/server/uuid'
 
 export const dynamic = 'force-dynamic'
-export const GET = handle<{ id: string }>(async (_, { id }) => openProject(uuid(id, 'project')))
-export const DELETE = handle<{ id: string }>(async (_, { id }) => deleteProject(uuid(id, 'project')))
+export const GET = handle<{ id: string }>(async (_, { id }) =>
+  json(await askRecords({ ask: 'open', id: uuid(id, 'project') })),
+)
+export const DELETE = handle<{ id: string }>(async (_, { id }) => removeProject(uuid(id, 'project')))

@@ -1,6 +1,6 @@
 import { Problem } from '@/server/problems'
 import { getCover, setCover } from '@/server/projects'
-import { handle } from '@/server/respond'
+import { handle, readBody } from '@/server/respond'
 import { uuid } from '@/server/uuid'
 
 export const dynamic = 'force-dynamic'
@@ -11,8 +11,8 @@ export const GET = handle<{ id: string }>(async (_, { id }) => {
   return new Response(new Uint8Array(cover), { headers: { 'content-type': 'image/webp', 'cache-control': 'no-cache' } })
 })
 export const PUT = handle<{ id: string }>(async (request, { id }) => {
-  const bytes = Buffer.from(await request.arrayBuffer())
-  if (bytes.length > MOST_BYTES || bytes.subarray(8, 12).toString('latin1') !== 'WEBP')
+  const bytes = Buffer.from(await readBody(request, MOST_BYTES, 'The cover'))
+  if (bytes.subarray(0, 4).toString('latin1') !== 'RIFF' || bytes.subarray(8, 12).toString('latin1') !== 'WEBP')
     throw new Problem(422, 'A cover is a WebP picture of up to 300 KB.')
   await setCover(uuid(id, 'project'), bytes)
 })

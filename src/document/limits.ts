@@ -1,0 +1,35 @@
+/** What a project and its changes may hold: the one place page, server and command line take it from. */
+import { LONGEST_NAME } from '@/core/common/fields'
+import { MOST_STEPS } from '@/core/formats/recipe'
+
+/** A canvas of 150 megapixels takes 600 MB to show. */
+export const LIMITS = {
+  /** px */
+  side: 40_000,
+  pixels: 150e6,
+  layers: 500,
+  steps: MOST_STEPS,
+  /** Masks made on masked layers, in records of earlier versions. */
+  nesting: 8,
+  /** Pieces of paint in a layer. */
+  items: 5000,
+  scenes: 2000,
+  /** Saved selections, paths, guides. */
+  kept: 500,
+  /** Characters (UTF-16 units). */
+  name: LONGEST_NAME,
+  label: LONGEST_NAME,
+} as const
+
+/** Of one change as JSON, and of a batch of them, bytes. */
+export const CHANGE_BYTES = 16 * 1024 * 1024,
+  BATCH_BYTES = 2 * 1024 * 1024,
+  BATCH_CHANGES = 100
+/** How deep JSON may be nested that is sent. */
+export const JSON_DEPTH = 100
+
+/** A text as it may be kept: no NUL, no half of a pair of surrogates, not too long. */
+export function keepable(text: string, longest: number = LIMITS.name): string {
+  const clean = text.replace(/[\0\p{Surrogate}]/gu, '')
+  return clean.length <= longest ? clean : clean.slice(0, longest).replace(/\p{Surrogate}$/u, '')
+}
