@@ -5,6 +5,7 @@ import { parseArgs } from 'node:util'
 import sharp, { type Sharp } from 'sharp'
 import { cutOut, layOver } from '@/core/compose/cutOut'
 import { matteErrors } from '@/core/matting/errors'
+import { JsonError, readJson } from '@/core/formats/json'
 import { parseRecipe, RecipeError } from '@/core/formats/recipe'
 import { IDENTITY } from '@/core/raster/affine'
 import { type Matte, type Picture, shares } from '@/core/raster/picture'
@@ -69,10 +70,11 @@ async function readPhoto(file: string): Promise<Picture> {
 async function readRecipe(file: string) {
   let json: unknown
   try {
-    json = JSON.parse(await readFile(file, 'utf8'))
+    json = readJson(await readFile(file))
   } catch (error) {
+    const { code } = error as NodeJS.ErrnoException
     throw new Unusable(
-      `${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such recipe file' : 'is not JSON'}.`,
+      `${file}: ${error instanceof JsonError ? error.message : code === 'ENOENT' ? 'there is no such recipe file' : `cannot be read (${code ?? 'error'})`}.`,
     )
   }
   try {
@@ -105,6 +107,8 @@ const raw = (channels: 1 | 4, { width, height }: Picture | Matte) => ({ raw: { w
 const pngOf = (picture: Picture) => sharp(picture.data, raw(4, picture)).png({ compressionLevel: 6 }).toBuffer()
 
 async function select(photoFile: string, options: Options): Promise<void> {
+  if (options.report !== undefined && resolve(options.report) === resolve(options.out))
+    throw new Unusable('--report and --out name the same file; nothing was written.')
   const { matte, ms, steps } = await selectFrom(photoFile, options.recipe)
   const started = performance.now()
   const png = await sharp(matte.data, raw(1, matte)).toColourspace('b-w').png({ compressionLevel: 6 }).toBuffer()

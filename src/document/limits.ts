@@ -25,8 +25,6 @@ export const LIMITS = {
 export const CHANGE_BYTES = 16 * 1024 * 1024,
   BATCH_BYTES = 2 * 1024 * 1024,
   BATCH_CHANGES = 100
-/** How deep JSON may be nested that is sent. */
-export const JSON_DEPTH = 100
 
 /** A text as it may be kept: no NUL, no half of a pair of surrogates, not too long. */
 export function keepable(text: string, longest: number = LIMITS.name): string {

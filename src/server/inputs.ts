@@ -7,7 +7,6 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
-  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -50,9 +49,9 @@ export class ActHead {
   at!: string
 }
 
-export class NewProjectInput {
+/** A new project without its records: those are looked at by document/validate, uncopied. */
+export class NewProjectHead {
   @IsUUID() id!: string
-  @IsObject() records!: object
 }
 
 /** What comes along with acts. */
@@ -99,7 +98,12 @@ export async function checkInput<T extends object>(type: new () => T, json: unkn
   if (!isObject(json)) throw new Problem(422, `${path || 'The request'} takes a JSON object.`)
   const long = Object.keys(json).find((name) => Array.isArray(json[name]) && json[name].length > MOST_ENTRIES)
   if (long) throw new Problem(422, `${path}${long}: takes up to ${MOST_ENTRIES} entries.`)
-  const input = plainToInstance(type, json)
+  let input: T
+  try {
+    input = plainToInstance(type, json)
+  } catch {
+    throw new Problem(422, `${path || 'The request'} holds what it does not take.`) // objects that pose as something else
+  }
   const [first] = await validate(input, {
     whitelist: true,
     forbidNonWhitelisted: true,
@@ -109,6 +113,13 @@ export async function checkInput<T extends object>(type: new () => T, json: unkn
   if (!first) return input
   const said = Object.values(first.constraints ?? { wrong: 'is not valid' })[0]
   throw new Problem(422, `${path}${first.property}: ${said.replace(new RegExp(`^${first.property} `), '')}.`)
+}
+
+/** Throws Problem 422. */
+export async function checkNewProject(json: unknown): Promise<NewProjectHead & { readonly records: unknown }> {
+  if (!isObject(json)) throw new Problem(422, 'The request takes a JSON object.')
+  const { records, ...rest } = json
+  return { ...(await checkInput(NewProjectHead, rest)), records }
 }
 
 /** Acts of a request: as many as are sent at once, each looked at before the next. Throws Problem 422. */

@@ -1,3 +1,5 @@
+import { JsonError, readJson } from '@/core/formats/json'
+
 /** What can go wrong for a person, and its answer: one sentence and a status. */
 export class Problem extends Error {
   constructor(
@@ -8,6 +10,15 @@ export class Problem extends Error {
   }
 }
 export const notFound = (what: string) => new Problem(404, `There is no such ${what}.`)
+
+/** Throws Problem 422. */
+export function jsonOf(body: Uint8Array): unknown {
+  try {
+    return readJson(body)
+  } catch (error) {
+    throw error instanceof JsonError ? new Problem(422, `The request ${error.message}.`) : error
+  }
+}
 
 /** True for errors that mean the database cannot be reached right now. */
 export function isDatabaseGone(error: unknown): boolean {

@@ -1,8 +1,7 @@
 /** Route handlers' frame: who may ask, how much is read, and problems as one sentence of JSON; everything else is a 500 that is logged. */
 import { BATCH_BYTES, CHANGE_BYTES, keepable } from '@/document/limits'
 import { foreign } from './foreign'
-import { isDatabaseGone, isDiskFull, Problem } from './problems'
-import { readJsonBytes } from './records/json'
+import { isDatabaseGone, isDiskFull, jsonOf, Problem } from './problems'
 
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | void>
 
@@ -78,5 +77,4 @@ export function fileNameOf(request: Request): string {
 
 /** Of what is small by its nature. */
 const SMALL_JSON = 256 * 1024
-export const readJson = async (request: Request): Promise<unknown> =>
-  readJsonBytes(await readJsonBody(request, SMALL_JSON))
+export const readJson = async (request: Request): Promise<unknown> => jsonOf(await readJsonBody(request, SMALL_JSON))

@@ -21,24 +21,27 @@ export async function startApplication() {
   const data = mkdtempSync(join(tmpdir(), 'wily-journeys-'))
   execFileSync('chmod', ['755', data])
   const port = await freePort()
-  const child = spawn(join(root, 'bin/start'), ['--port', String(port), '--data', data], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, DATABASE_URL: '' },
-  })
-  let said = ''
-  await new Promise((resolve, reject) => {
-    const timer = setTimeout(() => reject(new Error(`bin/start did not come up:\n${said}`)), START_MS)
-    const listen = (chunk) => {
-      said += chunk
-      if (said.includes(' is at http')) {
-        clearTimeout(timer)
-        resolve()
+  let child
+  const start = () =>
+    new Promise((resolve, reject) => {
+      let said = ''
+      child = spawn(join(root, 'bin/start'), ['--port', String(port), '--data', data], {
+        stdio: ['ignore', 'pipe', 'pipe'],
+        env: { ...process.env, DATABASE_URL: '' },
+      })
+      const timer = setTimeout(() => reject(new Error(`bin/start did not come up:\n${said}`)), START_MS)
+      const listen = (chunk) => {
+        said += chunk
+        if (said.includes(' is at http')) {
+          clearTimeout(timer)
+          resolve()
+        }
       }
-    }
-    child.stdout.on('data', listen)
-    child.stderr.on('data', listen)
-    child.on('exit', (code) => reject(new Error(`bin/start ended with ${code}:\n${said}`)))
-  })
+      child.stdout.on('data', listen)
+      child.stderr.on('data', listen)
+      child.on('exit', (code) => reject(new Error(`bin/start ended with ${code}:\n${said}`)))
+    })
+  await start()
   /** Runs a line with bin/start's own database functions. */
   const shell = (line) =>
     execFileSync(
@@ -56,6 +59,20 @@ export async function startApplication() {
     killDatabase: () =>
       shell('database_place; pid=$(database_process); children=$(pgrep -P "$pid" || true); kill -9 $pid $children'),
     restartDatabase: () => shell('database_start'),
+    databaseProcesses: () =>
+      shell('database_place; pid=$(database_process); echo $pid $(pgrep -P "$pid" || true)').split(/\s+/).map(Number),
+    sql: (statement) =>
+      shell(
+        `database_place; "$pg_bin/psql" -qAt "postgres://wily:$(cat "$data/postgres.password")@127.0.0.1:$(sed -n 4p "$pg_data/postmaster.pid")/postgres" -c ${JSON.stringify(statement)}`,
+      ),
+    /** Kills the server as a crash would; bin/start notices and ends. */
+    async killServer() {
+      child.removeAllListeners('exit')
+      const ended = new Promise((resolve) => child.on('exit', resolve))
+      process.kill(Number(readFileSync(join(data, 'server.pid'), 'utf8')), 'SIGKILL')
+      await ended
+    },
+    restartServer: start,
     log: () => readFileSync(join(data, 'server.log'), 'utf8'),
     async stop() {
       const ended = new Promise((resolve) => child.on('exit', resolve))

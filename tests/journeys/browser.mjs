@@ -1,5 +1,5 @@
 /** Debian's Chromium, headless, as the journeys and the screenshots use it. */
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
@@ -14,6 +14,19 @@ const ARGUMENTS = [
   '--disable-component-update',
   '--disable-sync',
 ]
+
+/** The processes that were started for a profile of ours. */
+const processesOf = (profile) =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`--user-data-dir=${profile}`)
+      } catch {
+        return false
+      }
+    })
+    .map(Number)
 
 /** A browser with a profile of its own, kept in `profile` so that it can be closed and opened again. */
 export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-browser-')), options = {}) {
@@ -37,6 +50,19 @@ export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-bro
     profile,
     troubles,
     close: () => context.close(),
+    /** As a crash ends it: every process of this browser at once. */
+    async kill() {
+      const gone = new Promise((resolve) => context.on('close', resolve))
+      for (const pid of processesOf(profile)) {
+        try {
+          process.kill(pid, 'SIGKILL')
+        } catch {
+          /* it went with its parent */
+        }
+      }
+      await gone
+      rmSync(join(profile, 'SingletonLock'), { force: true })
+    },
     forget: () => rmSync(profile, { recursive: true, force: true }),
   }
 }

@@ -1,9 +1,7 @@
 /** After each of many random edits of made-up projects, the canvas at 1:1 is the export, pixel for pixel. */
 import { randomUUID } from 'node:crypto'
-import { join } from 'node:path'
-import { build } from 'esbuild'
 import sharp from 'sharp'
-import { root } from './application.mjs'
+import { scriptForPages } from '../madeUp/bundled.mjs'
 import { openBrowser } from './browser.mjs'
 import { check, openProject, saved } from './hands.mjs'
 
@@ -114,19 +112,12 @@ function difference(screen, file) {
 }
 
 export async function canvasIsExport(application) {
-  const { outputFiles } = await build({
-    entryPoints: [join(root, 'tests/madeUp/inPage.ts')],
-    bundle: true,
-    format: 'iife',
-    write: false,
-    tsconfig: join(root, 'tsconfig.json'),
-  })
   const browser = await openBrowser()
   const { page } = browser
   const done = new Map()
   let compared = 0
   try {
-    await browser.context.addInitScript({ content: outputFiles[0].text })
+    await browser.context.addInitScript({ content: await scriptForPages() })
     const pictures = []
     for (const [name, width, height, soft, kind] of [
       ['wall', WIDTH, HEIGHT, false, 'jpeg'],

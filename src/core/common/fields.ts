@@ -8,6 +8,8 @@ export interface Field<T> {
   /** It may be left out, and then is not there. */
   readonly optional?: true
   readonly accepts: (value: unknown) => value is T
+  /** What an accepted value is read as, where that is another. */
+  reads?(value: T): T
 }
 export type Fields<P> = { readonly [K in keyof P]-?: Field<NonNullable<P[K]>> }
 
@@ -23,7 +25,18 @@ export const number = (min: number, max: number, fallback?: number): Field<numbe
   accepts: (v): v is number => isNumber(v, min, max),
 })
 export const coordinate = (fallback?: number): Field<number> => number(-FARTHEST, FARTHEST, fallback)
-export const length = (fallback?: number): Field<number> => number(0, FARTHEST, fallback)
+/** A width or a height: what lies beyond the canvas does not count. */
+export const extent = (fallback?: number): Field<number> => number(0, FARTHEST, fallback)
+/** No canvas is so large that a softer, wider or farther one would look different, px. */
+export const LONGEST_LENGTH = 60_000
+const within = (value: number): number => Math.max(-LONGEST_LENGTH, Math.min(LONGEST_LENGTH, value))
+/** A radius, a distance, a reach, px; longer ones are read as the longest that makes a difference. */
+export const length = (fallback?: number): Field<number> => ({ ...number(0, FARTHEST, fallback), reads: within })
+/** The same, outwards (+) or inwards (−). */
+export const signedLength = (fallback?: number): Field<number> => ({
+  ...number(-FARTHEST, FARTHEST, fallback),
+  reads: within,
+})
 export const flag = (fallback: boolean): Field<boolean> => ({
   takes: 'true or false',
   fallback,

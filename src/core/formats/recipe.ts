@@ -3,7 +3,7 @@
  * Everything wrong is refused with the path of the field and what it takes.
  */
 import { COMBINE_OPS } from '../raster/coverage'
-import { FARTHEST, type Field, flag, length, LONGEST_NAME, number, oneOf, optional, text } from '../common/fields'
+import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../common/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
 
 /** A sentence for people, naming the field. */
@@ -22,7 +22,7 @@ const COMMON = {
 const FINDING = {
   op: oneOf(COMBINE_OPS, 'add'),
   feather: length(0),
-  grow: number(-FARTHEST, FARTHEST, 0),
+  grow: signedLength(0),
   invert: flag(false),
 }
 const LOOKING = { sample: oneOf(['layer', 'all'] as const, 'all') }
@@ -81,7 +81,7 @@ function stepOf(input: unknown, path: string): Step {
       if (field.fallback === undefined && !field.optional)
         throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
       if (field.fallback !== undefined) step[name] = field.fallback
-    } else if (field.accepts(value)) step[name] = value
+    } else if (field.accepts(value)) step[name] = field.reads?.(value) ?? value
     else throw new RecipeError(`${path}.${name}: takes ${field.takes}, not ${shown(value)}.`)
   }
   return step as unknown as Step

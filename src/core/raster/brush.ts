@@ -62,7 +62,9 @@ function paintStroke(matte: Matte, stroke: Stroke, check: (progress: number) => 
     if (!dabs.length) continue
     check(strip / strips)
     bytes.fill(0, sheet, sheet + count * stride)
+    let laid = 0
     for (const { x, y, size } of dabs) {
+      if ((laid++ & 63) === 63) check((strip + laid / dabs.length) / strips)
       const grid = gridOf(size),
         column = Math.floor(x),
         row = Math.floor(y)
@@ -141,14 +143,18 @@ const sidesOf = (size: number): { half: number; side: number } => {
 /** The dabs that touch each strip of the box. */
 function dabsByStrip(stroke: Stroke, box: Box, rows: number, strips: number): Dab[][] {
   const out: Dab[][] = Array.from({ length: strips }, () => [])
-  forEachDab(stroke, (x, y, exact) => {
-    const size = Math.max(1, Math.round(exact * 4)) / 4 // sizes in quarters of a pixel share a stamp
-    const { half } = sidesOf(size),
-      dab = { x, y, size }
-    const first = Math.max(0, Math.floor((Math.floor(y) - half - box.top) / rows)),
-      last = Math.min(strips - 1, Math.floor((Math.floor(y) + half - box.top) / rows))
-    for (let strip = first; strip <= last; strip++) out[strip].push(dab)
-  })
+  forEachDab(
+    stroke,
+    (x, y, exact) => {
+      const size = Math.max(1, Math.round(exact * 4)) / 4 // sizes in quarters of a pixel share a stamp
+      const { half } = sidesOf(size),
+        dab = { x, y, size }
+      const first = Math.max(0, Math.floor((Math.floor(y) - half - box.top) / rows)),
+        last = Math.min(strips - 1, Math.floor((Math.floor(y) + half - box.top) / rows))
+      for (let strip = first; strip <= last; strip++) out[strip].push(dab)
+    },
+    box,
+  )
   return out
 }
 
@@ -245,6 +251,7 @@ class Stamps {
 export function forEachDab(
   { points, size, spacing, tip }: Stroke,
   dab: (x: number, y: number, size: number) => void,
+  box?: Box,
 ): void {
   if (!points.length || size <= 0) return
   const sizeAt = (i: number) => size * (points[i][2] ?? 1)
@@ -257,12 +264,19 @@ export function forEachDab(
     if (length === 0) continue
     const from = sizeAt(i - 1),
       to = sizeAt(i)
-    for (let at = 0; ;) {
+    const seen = box && length > LONG ? partInside(box, size / 2 + 2, ax, ay, bx, by) : WHOLE
+    if (!seen) {
+      left = 0
+      continue
+    }
+    if (seen !== WHOLE) left = 0
+    for (let at = seen[0] * length; ;) {
       const here = from + ((to - from) * at) / length
       const step =
         spacing <= LINE_SPACING ? Math.min(spacing * here, tip === 'round' ? Math.sqrt(here) : 1) : spacing * here
       at += Math.max(0.5, step) - left
-      if (at > length) {
+      if (at > length * seen[1]) {
+        if (seen !== WHOLE) break
         left = Math.max(0.5, step) - (at - length)
         break
       }
@@ -271,6 +285,36 @@ export function forEachDab(
       dab(ax + (bx - ax) * t, ay + (by - ay) * t, from + (to - from) * t)
     }
   }
+}
+
+/** Longer lines between two points are walked only where they are seen, px. */
+const LONG = 20_000
+const WHOLE: readonly [number, number] = [0, 1]
+/** The part of a line (0-1) that comes within `reach` of a box; null where none does. Source: Liang and Barsky, ACM Trans. Graphics 3 (1984). */
+function partInside(
+  { left, top, right, bottom }: Box,
+  reach: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+): readonly [number, number] | null {
+  let first = 0,
+    last = 1
+  for (const [at, way, least, most] of [
+    [ax, bx - ax, left - reach, right + reach],
+    [ay, by - ay, top - reach, bottom + reach],
+  ]) {
+    if (way === 0) {
+      if (at < least || at > most) return null
+      continue
+    }
+    const a = (least - at) / way,
+      b = (most - at) / way
+    first = Math.max(first, Math.min(a, b))
+    last = Math.min(last, Math.max(a, b))
+  }
+  return first < last ? [first, last] : null
 }
 
 /** Coverage by the square of the distance, from the centre to a pixel beyond the radius: full in the core, then falling, never steeper than one pixel. */

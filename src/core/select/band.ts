@@ -1,5 +1,5 @@
 import { emptyMatte } from '../raster/picture'
-import { coordinate, length, oneOf } from '../common/fields'
+import { coordinate, extent, oneOf } from '../common/fields'
 import { type Finder } from './finder'
 
 export interface BandFields {
@@ -15,7 +15,7 @@ export const band: Finder<'band', BandFields> = {
   kind: 'band',
   finds: true,
   looksAtPixels: false,
-  fields: { axis: oneOf(['row', 'column'] as const), start: coordinate(), size: length() },
+  fields: { axis: oneOf(['row', 'column'] as const), start: coordinate(), size: extent() },
   find(scene, { axis, start, size }) {
     const matte = emptyMatte(scene)
     const { width, height, data } = matte

@@ -1,6 +1,6 @@
 import { apply, rotation } from '../raster/affine'
 import { type Point } from '../vector/fill'
-import { coordinate, flag, length, number } from '../common/fields'
+import { coordinate, flag, extent, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
 import { arcPieces } from './rectangle'
@@ -42,8 +42,8 @@ export const ellipse: Finder<'ellipse', EllipseFields> = {
   fields: {
     x: coordinate(),
     y: coordinate(),
-    width: length(),
-    height: length(),
+    width: extent(),
+    height: extent(),
     rotation: number(-36000, 36000, 0),
     antialias: flag(true),
   },

@@ -1,6 +1,6 @@
 import { type Point } from '../vector/fill'
 import { apply, rotation } from '../raster/affine'
-import { coordinate, flag, length, number } from '../common/fields'
+import { coordinate, flag, extent, length, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
 
@@ -59,8 +59,8 @@ export const rectangle: Finder<'rectangle', RectangleFields> = {
   fields: {
     x: coordinate(),
     y: coordinate(),
-    width: length(),
-    height: length(),
+    width: extent(),
+    height: extent(),
     rotation: number(-36000, 36000, 0),
     cornerRadius: length(0),
     antialias: flag(true),

@@ -1,6 +1,6 @@
 import { apply, rotation } from '../raster/affine'
 import { type Point } from '../vector/fill'
-import { coordinate, flag, length, number } from '../common/fields'
+import { coordinate, flag, extent, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
 
@@ -38,8 +38,8 @@ export const triangle: Finder<'triangle', TriangleFields> = {
   fields: {
     x: coordinate(),
     y: coordinate(),
-    width: length(),
-    height: length(),
+    width: extent(),
+    height: extent(),
     rotation: number(-36000, 36000, 0),
     antialias: flag(true),
   },

@@ -1,15 +1,14 @@
 /** A thread that reads, checks and stores records, so that big ones never keep the server from answering. */
 import { parentPort } from 'node:worker_threads'
-import { checkActs, checkInput, NewProjectInput } from '../inputs'
-import { isDatabaseGone, Problem } from '../problems'
+import { checkActs, checkNewProject } from '../inputs'
+import { isDatabaseGone, jsonOf, Problem } from '../problems'
 import { aboutProject, createProject, newActs, openProject, storeActs } from '../projects'
 import { type RecordsAnswer, type RecordsRequest } from './pool'
-import { readJsonBytes } from './json'
 
 async function answer({ ask, id, body, args = [] }: RecordsRequest): Promise<unknown> {
   switch (ask) {
     case 'create': {
-      const input = await checkInput(NewProjectInput, readJsonBytes(body!))
+      const input = await checkNewProject(jsonOf(body!))
       await createProject(input.id, input.records)
       return { id: input.id }
     }
@@ -18,7 +17,7 @@ async function answer({ ask, id, body, args = [] }: RecordsRequest): Promise<unk
     case 'acts':
       return newActs(id, args[0] as number)
     case 'store':
-      return storeActs(id, await checkActs(readJsonBytes(body!)))
+      return storeActs(id, await checkActs(jsonOf(body!)))
     case 'about':
       return aboutProject(id, args[0] as string | null, args[1] as string | null)
   }

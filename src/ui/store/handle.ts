@@ -13,6 +13,8 @@ export interface Handle {
   abandon(): void
   undo(): boolean
   redo(): boolean
+  /** The ids of changes that were set aside. */
+  aside(): string[]
   stage(stage: ReturnType<typeof get>['stage']): void
 }
 declare global {
@@ -29,6 +31,7 @@ export function giveHandle(): void {
     abandon,
     undo: undoAct,
     redo: redoAct,
+    aside: () => get().aside.map((entry) => entry.id),
     stage: (stage) => set({ stage }),
   }
 }

@@ -27,7 +27,7 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   }
   if (response.ok) return response.json() as Promise<T>
   const { problem } = (await response.json().catch(() => ({}))) as { problem?: string }
-  if (response.status >= 502 && response.status <= 504) throw new Unreachable(problem)
+  if (response.status >= 500) throw new Unreachable(problem)
   throw new Refused(problem ?? 'The server refused this without saying why.', response.status)
 }
 const json = (method: string, body: unknown): RequestInit => ({
@@ -148,7 +148,7 @@ export function sendPicture(
         /* not the server's own answer */
       }
       if (request.status === 200) resolve(answer as StoredPicture)
-      else if (request.status >= 502 && request.status <= 504)
+      else if (request.status >= 500)
         reject(
           new Unreachable(`The picture was not stored: ${answer.problem ?? 'the server cannot be reached right now.'}`),
         )

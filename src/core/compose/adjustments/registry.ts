@@ -64,7 +64,7 @@ export function parseAdjustment(input: unknown, path = 'adjustment'): Adjustment
   for (const [name, field] of Object.entries(fields)) {
     const value = given[name] === undefined ? field.fallback : given[name]
     if (!field.accepts(value)) throw new RangeError(`${path}.${name}: takes ${field.takes}.`)
-    record[name] = value
+    record[name] = value !== undefined && field.reads ? field.reads(value) : value
   }
   return record as unknown as AdjustmentRecord
 }
