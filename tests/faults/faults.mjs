@@ -48,13 +48,14 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
     try {
       const made = await page.evaluate(
         ([seed, pictures]) => {
+          if (!globalThis.wilyScissor?.records()) return null // still opening
           const before = globalThis.wilyScissor.head()
           const what = globalThis.madeUp.edit(seed, pictures)
           return { what, before, head: globalThis.wilyScissor.head() }
         },
         [++edits, pictures],
       )
-      if (made.head && made.head !== made.before && !/undo|redo/.test(made.what)) noted.set(made.head, made.what)
+      if (made?.head && made.head !== made.before && !/undo|redo/.test(made.what)) noted.set(made.head, made.what)
     } catch (error) {
       if (!/closed|destroyed|navigat|undefined|crash/i.test(String(error))) throw error
     }
@@ -226,6 +227,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
       }
     }
     sum.faults++
+    if (process.env.WILY_TELL) say(`${n} ${name}: ${bad.join('; ') || 'whole'} after ${Date.now() - began} ms`)
     sum.byKind[name] = (sum.byKind[name] ?? 0) + 1
     if (bad.length) {
       troubles.push(`fault ${n} (${name}, seed ${seed}): ${bad.join('; ')}`)

@@ -155,14 +155,19 @@ export const KINDS = {
   'storage full': storage('quota'),
   'storage refuses': storage('refuses'),
   'no storage at all': {
-    async strike({ page, open, replace }) {
-      const next = await open(page, () => {
+    async strike({ page, open, replace, edit }) {
+      const bare = await open(page, () => {
         IDBFactory.prototype.open = () => {
           throw new DOMException('no', 'SecurityError')
         }
       })
-      replace(page, next)
-      return () => {}
+      replace(page, bare)
+      await edit(bare)
+      // A tab that keeps nothing says so; it is left once all is saved.
+      return async () => {
+        await bare.waitForSelector('[data-saving=saved][data-kept=false]')
+        replace(bare, await open(bare))
+      }
     },
   },
   'tab reloaded': {

@@ -2,7 +2,7 @@
  * What the server has not confirmed yet, kept in this browser's IndexedDB, so that closing it loses nothing. Each tab keeps its own;
  * what a tab left that is gone is taken over by the next one. A browser that keeps nothing is told, never in the way.
  */
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+import { type DBSchema, type IDBPDatabase, openDB, type OpenDBCallbacks } from 'idb'
 import { type Act } from '@/document/history'
 
 interface Schema extends DBSchema {
@@ -54,7 +54,7 @@ export class Backup {
   private closed = false
 
   constructor(private readonly project: string) {
-    const opened = openDB<Schema>('wily-scissor', 2, {
+    const opened = openOrReject('wily-scissor', 2, {
       async upgrade(db, from, _to, transaction) {
         if (from < 1) db.createObjectStore('acts', { autoIncrement: true }).createIndex('project', 'project')
         // Heads were by project alone.
@@ -149,6 +149,10 @@ export class Backup {
     this.db.then((db) => db.close()).catch(() => {})
   }
 }
+
+/** Some browsers throw at once. */
+const openOrReject = async (name: string, version: number, callbacks: OpenDBCallbacks<Schema>) =>
+  openDB<Schema>(name, version, callbacks)
 
 async function livingTabs(): Promise<Set<string>> {
   const held = (await navigator.locks?.query())?.held ?? []
