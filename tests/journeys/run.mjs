@@ -1,6 +1,9 @@
 /** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
+import { badRequests } from './badRequests.mjs'
+import { someFaults } from './someFaults.mjs'
+import { unsaved } from './unsaved.mjs'
 import { canvasIsExport } from './canvasIsExport.mjs'
 import { cutOutAndCompose } from './cutOutAndCompose.mjs'
 import { databaseGone } from './databaseGone.mjs'
@@ -29,6 +32,9 @@ const journeys = {
   cutOutAndCompose,
   databaseGone,
   badFiles,
+  badRequests,
+  unsaved,
+  someFaults,
   byKeyboard,
   threeWays,
   byShape,

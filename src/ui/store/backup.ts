@@ -50,6 +50,7 @@ const OPEN_MS = 4000
 export class Backup {
   readonly tab = crypto.randomUUID()
   private readonly db: Promise<IDBPDatabase<Schema>>
+  private opened: IDBPDatabase<Schema> | null = null
   private letGo: () => void = () => {}
   private closed = false
 
@@ -81,7 +82,10 @@ export class Backup {
         setTimeout(() => reject(new Error('This browser’s storage does not answer.')), OPEN_MS),
       ),
     ])
-    this.db.catch(() => {})
+    this.db.then(
+      (db) => (this.opened = db),
+      () => {},
+    )
     void navigator.locks?.request(lockName(this.tab), () =>
       this.closed ? undefined : new Promise<void>((done) => (this.letGo = done)),
     )
@@ -117,13 +121,16 @@ export class Backup {
     return { acts, heads, aside }
   }
 
+  /** Everything is handed over before this returns, where the storage is open: a tab that is closed at once loses nothing. */
   async put(act: Act | null, head: string | null, agreed: string | null): Promise<void> {
-    const transaction = (await this.db).transaction(['acts', 'heads'], 'readwrite')
-    if (act) await transaction.objectStore('acts').add({ project: this.project, tab: this.tab, act })
-    await transaction
-      .objectStore('heads')
-      .put({ key: headKey(this.project, this.tab), project: this.project, tab: this.tab, head, agreed })
-    await transaction.done
+    const transaction = (this.opened ?? (await this.db)).transaction(['acts', 'heads'], 'readwrite'),
+      { project, tab } = this
+    const writing = [
+      act && transaction.objectStore('acts').add({ project, tab, act }),
+      transaction.objectStore('heads').put({ key: headKey(project, tab), project, tab, head, agreed }),
+    ]
+    transaction.commit()
+    await Promise.all([...writing, transaction.done])
   }
   /** These are on the server, or set aside. @param all nothing is left to send */
   async forget(acts: ReadonlySet<string>, all: boolean): Promise<void> {
