@@ -35,7 +35,17 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
   const troubles = []
   let browser = await openBrowser()
   let edits = seed
-  const record = async (id) => (await fetch(`${application.url}/api/projects/${id}`)).json()
+  /** A connection that was kept from before a fault may break once more. */
+  const asked = async (path, options) => {
+    for (let tries = 0; ; tries++)
+      try {
+        return await fetch(`${application.url}/api/${path}`, options)
+      } catch (error) {
+        if (tries > 4) throw error
+        await pause(200)
+      }
+  }
+  const record = async (id) => (await asked(`projects/${id}`)).json()
   /** Every act a tab makes is noted outside it, so that none can be forgotten with it. */
   const noted = new Map()
   const prepare = async (context) => {
@@ -69,7 +79,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
       id = randomUUID()
       noted.clear()
       const [first] = pictures
-      const answer = await fetch(`${application.url}/api/projects`, {
+      const answer = await asked('projects', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({

@@ -64,7 +64,7 @@ export async function unsaved(application) {
     await page.locator('[data-aside]').click()
     await page.getByText('Made up: not this one.').last().waitFor()
     const download = page.waitForEvent('download')
-    await page.getByRole('button', { name: 'Download them' }).click()
+    await page.getByRole('button', { name: 'Download it' }).click()
     const kept = JSON.parse(readFileSync(await (await download).path(), 'utf8'))
     check(kept.length === 1 && /Move|Place/.test(kept[0].act.label), `the file holds the change: ${kept[0]?.act.label}`)
     await page.keyboard.press('Escape')

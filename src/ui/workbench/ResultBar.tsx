@@ -27,7 +27,9 @@ export function ResultBar() {
             ? mask
               ? `${percent(shownShare(mask, result.selected))} shown`
               : `${percent(result.selected)} selected`
-            : 'nothing selected'}
+            : selecting && recipe?.steps.length
+              ? 'being made …'
+              : 'nothing selected'}
         </span>
         <span className="text-[var(--muted)]">{result ? `soft edge ${percent(result.soft)}` : ''}</span>
       </div>

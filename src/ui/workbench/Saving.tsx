@@ -119,7 +119,7 @@ function Aside() {
             ))}
           </ul>
           <Button className="mt-3" onClick={downloadAside}>
-            Download them
+            Download {aside.length === 1 ? 'it' : 'them'}
           </Button>
         </Popover.Content>
       </Popover.Portal>
