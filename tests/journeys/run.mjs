@@ -2,6 +2,7 @@
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
+import { roomGivenBack } from './roomGivenBack.mjs'
 import { someFaults } from './someFaults.mjs'
 import { unsaved } from './unsaved.mjs'
 import { canvasIsExport } from './canvasIsExport.mjs'
@@ -35,6 +36,7 @@ const journeys = {
   badRequests,
   unsaved,
   someFaults,
+  roomGivenBack,
   byKeyboard,
   threeWays,
   byShape,

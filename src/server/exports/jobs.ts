@@ -1,8 +1,4 @@
-/**
- * Exports as jobs: started, watched, cancelled, fetched once ready. Finished files are kept for an hour.
- * Two run at a time, one for each project, so that nobody's row of exports keeps others waiting; when those that run take long and another
- * project waits, a third begins. One that takes too long is ended with a sentence.
- */
+/** Exports as jobs: started, watched, cancelled, fetched once ready. Finished files are kept for an hour. One that takes too long is ended with a sentence. */
 import { randomUUID } from 'node:crypto'
 import { statSync } from 'node:fs'
 import { rm } from 'node:fs/promises'
@@ -14,13 +10,10 @@ import { type ExportInput } from '../inputs'
 import { notFound, Problem } from '../problems'
 import { type aboutProject } from '../projects'
 import { askRecord } from '../records/pool'
+import { LONG_MS, nextToBegin } from './queue'
 import { type ExportMessage, type ExportTask } from './worker'
 
 const KEPT_MS = 60 * 60 * 1000
-const AT_A_TIME = 2,
-  AT_MOST = 3
-/** Running for so long, an export makes room for a third, ms. */
-const LONG_MS = 20_000
 const LONGEST_MS = 15 * 60_000
 /** Waiting jobs, at most: more are refused. */
 const MOST_WAITING = 100
@@ -82,13 +75,14 @@ export async function startExport(input: ExportInput): Promise<ExportState> {
 const byState = (state: ExportState['state']): Job[] => [...jobs().values()].filter((job) => job.state.state === state)
 
 function startWaiting(): void {
-  const running = byState('running'),
-    busy = new Set(running.map((job) => job.task.project)),
-    next = byState('waiting').find((job) => !busy.has(job.task.project))
-  if (!next) return
-  const slow = running.every((job) => Date.now() - (job.started ?? 0) > LONG_MS)
-  if (running.length < AT_A_TIME || (slow && running.length < AT_MOST)) run(next)
-  else setTimeout(startWaiting, LONG_MS / 4).unref()
+  const open = [...byState('running'), ...byState('waiting')].map((job) => ({
+    job,
+    project: job.task.project,
+    started: job.started,
+  }))
+  const next = nextToBegin(open, Date.now())
+  if (next) run(next.job)
+  else if (open.some(({ started }) => started === undefined)) setTimeout(startWaiting, LONG_MS / 4).unref()
 }
 
 function run(job: Job): void {

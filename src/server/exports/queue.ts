@@ -1,0 +1,23 @@
+/**
+ * Whose turn it is. Two run at a time, one for each project, so that nobody's row of exports keeps others waiting; when those that run take
+ * long and another project waits, a third begins.
+ */
+export const AT_A_TIME = 2,
+  AT_MOST = 3
+/** Running for so long, an export makes room for a third, ms. */
+export const LONG_MS = 20_000
+
+export interface Queued {
+  readonly project: string
+  /** When it began, ms; undefined while it waits. */
+  readonly started?: number
+}
+
+/** The job that may begin now; undefined where none may. @param jobs in the order they came, those that are over left out */
+export function nextToBegin<T extends Queued>(jobs: readonly T[], now: number): T | undefined {
+  const running = jobs.filter((job) => job.started !== undefined),
+    busy = new Set(running.map((job) => job.project))
+  const slow = running.every((job) => now - job.started! > LONG_MS)
+  if (running.length >= (slow ? AT_MOST : AT_A_TIME)) return undefined
+  return jobs.find((job) => job.started === undefined && !busy.has(job.project))
+}
