@@ -174,6 +174,15 @@ export function goTo(
   return { project: state.project, history: { ...history, head: target, onward } }
 }
 
+/** An act as it is told now; one of an earlier version, told by places, is told by ids. Throws where it does not fit. */
+export function retold(project: Project, history: History, act: Act): Act {
+  if (!Array.isArray(act.forward) && !Array.isArray(act.inverse)) return act
+  const before = goTo(project, history, act.parent).project,
+    after = goTo(project, history, act.id).project
+  return { ...act, forward: diffOf(before, after) ?? NO_CHANGE, inverse: diffOf(after, before) ?? NO_CHANGE }
+}
+const NO_CHANGE: Diff = { fields: {} }
+
 /** The newest steps the selection had before it came to have none, on the way to the records shown; null when it never had any. */
 export function lastSelection(project: Project, history: History): Project['selection'] | null {
   for (

@@ -1,6 +1,6 @@
 /** The application under test: bin/start on data and a port of its own, and its database, which a journey may kill. */
 import { execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
@@ -52,6 +52,8 @@ export async function startApplication() {
       ],
       { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] },
     ).trim()
+  const psql =
+    'database_place; "$pg_bin/psql" -qAt "postgres://wily:$(cat "$data/postgres.password")@127.0.0.1:$(sed -n 4p "$pg_data/postmaster.pid")/postgres"'
   return {
     url: `http://127.0.0.1:${port}`,
     data,
@@ -61,10 +63,13 @@ export async function startApplication() {
     restartDatabase: () => shell('database_start'),
     databaseProcesses: () =>
       shell('database_place; pid=$(database_process); echo $pid $(pgrep -P "$pid" || true)').split(/\s+/).map(Number),
-    sql: (statement) =>
-      shell(
-        `database_place; "$pg_bin/psql" -qAt "postgres://wily:$(cat "$data/postgres.password")@127.0.0.1:$(sed -n 4p "$pg_data/postmaster.pid")/postgres" -c ${JSON.stringify(statement)}`,
-      ),
+    sql: (statement) => shell(`${psql} -c ${JSON.stringify(statement)}`),
+    /** Many statements, in one transaction. */
+    sqlFile(statements) {
+      const file = join(data, 'statements.sql')
+      writeFileSync(file, statements)
+      shell(`${psql} -1 -v ON_ERROR_STOP=1 -f '${file}'`)
+    },
     /** Kills the server as a crash would; bin/start notices and ends. */
     async killServer() {
       child.removeAllListeners('exit')

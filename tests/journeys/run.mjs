@@ -3,6 +3,7 @@ import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
+import { olderProject } from './olderProject.mjs'
 import { someFaults } from './someFaults.mjs'
 import { unsaved } from './unsaved.mjs'
 import { canvasIsExport } from './canvasIsExport.mjs'
@@ -35,6 +36,7 @@ const journeys = {
   badFiles,
   badRequests,
   unsaved,
+  olderProject,
   someFaults,
   roomGivenBack,
   byKeyboard,

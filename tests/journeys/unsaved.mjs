@@ -100,6 +100,36 @@ export async function unsaved(application) {
     await openProject(page, `${application.url}/project/${id}`)
     check((await page.locator('[data-aside]').count()) === 0, 'what was discarded is gone')
 
+    // ---- and one of an earlier version, told by places, that fits: it is sent as it is told now
+    const shown = await page.evaluate(() => globalThis.wilyScissor.head())
+    await page.evaluate(
+      async ([id, parent]) => {
+        const db = await new Promise((resolve) => {
+          const opening = indexedDB.open('wily-scissor')
+          opening.onsuccess = () => resolve(opening.result)
+        })
+        const act = {
+          id: crypto.randomUUID(),
+          parent,
+          label: 'Of an earlier version',
+          forward: [{ op: 'replace', path: ['name'], value: 'From before' }],
+          inverse: [{ op: 'replace', path: ['name'], value: 'Later' }],
+          at: new Date().toISOString(),
+        }
+        await new Promise((resolve) => {
+          const writing = db.transaction(['acts', 'heads'], 'readwrite')
+          writing.objectStore('acts').add({ project: id, act })
+          writing.objectStore('heads').put({ key: `${id} earlier`, project: id, tab: 'earlier', head: act.id })
+          writing.oncomplete = resolve
+        })
+        db.close()
+      },
+      [id, shown],
+    )
+    await openProject(page, `${application.url}/project/${id}`)
+    await saved(page)
+    check((await recordsOf(page, application, id)).name === 'From before', 'a change of an earlier version is saved')
+
     // ---- deleted elsewhere: what is here is whole, and can be kept
     await fetch(`${application.url}/api/projects/${id}`, { method: 'DELETE' })
     await stage(page, 'Compose')

@@ -2,7 +2,7 @@
 import { freeze } from 'immer'
 import { toast } from 'sonner'
 import { recipeAt } from '@/document/edits'
-import { type Act, type History, historyOf } from '@/document/history'
+import { type Act, type History, historyOf, retold } from '@/document/history'
 import { isValid, joinHeads, withoutAct } from '@/document/merge'
 import { type Project, SELECTION } from '@/document/types'
 import { type SetAside } from './backup'
@@ -72,10 +72,12 @@ export async function openBench(id: string): Promise<void> {
             .map((act) => asideOf(id, act, 'It does not fit what the server has.')),
         )
     }
+    const { sendable, odd } = toSend(id, state, joined)
+    aside.push(...odd)
+    if (sendable.length || state.history.head !== opened.head) outbox.take(sendable, state.history.head)
+    for (const act of made) outbox.put(act, state.history.head, opened.head)
     set({ phase: 'ready', ...openedAs(state.project), history: state.history, aside })
     outbox.keepAside(aside.slice(kept.aside.length))
-    if (joined.length || state.history.head !== opened.head) outbox.take(joined, state.history.head)
-    for (const act of made) outbox.put(act, state.history.head, opened.head)
     void outbox.flush()
   } catch (error) {
     if (here())
@@ -103,6 +105,19 @@ function sorted(id: string, unsent: readonly Act[], known: ReadonlySet<string>) 
       joined.push(act)
     } else orphans.push(asideOf(id, act, 'It builds on a change that the server does not have.'))
   return { joined, orphans }
+}
+
+/** Unsent acts as the server takes them now, and those of an earlier version that do not fit. */
+function toSend(id: string, { project, history }: { project: Project; history: History }, acts: readonly Act[]) {
+  const sendable: Act[] = [],
+    odd: SetAside[] = []
+  for (const act of acts)
+    try {
+      sendable.push(retold(project, history, act))
+    } catch {
+      odd.push(asideOf(id, act, 'It does not fit what it builds on.'))
+    }
+  return { sendable, odd }
 }
 
 /** What an earlier visit left, on top of what the server has; null where it does not fit. */
