@@ -4,6 +4,7 @@ import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
 import { olderProject } from './olderProject.mjs'
+import { tick } from './tick.mjs'
 import { someFaults } from './someFaults.mjs'
 import { unsaved } from './unsaved.mjs'
 import { canvasIsExport } from './canvasIsExport.mjs'
@@ -54,6 +55,7 @@ const journeys = {
   layerList,
   largePhoto,
   manyLayers,
+  tick,
 }
 const wanted = process.argv.slice(2)
 let passed = 0,

@@ -6,7 +6,12 @@ const bytes = (text: string) => new TextEncoder().encode(text)
 
 describe('JSON from outside', () => {
   it('is read as JSON.parse reads it', () => {
-    fc.assert(fc.property(fc.json({ maxDepth: 6 }), (text) => expect(readJson(bytes(text))).toEqual(JSON.parse(text))))
+    fc.assert(
+      fc.property(fc.json({ maxDepth: 6 }), (text) => {
+        const sent = bytes(text) // half pairs of surrogates do not travel
+        expect(readJson(sent)).toEqual(JSON.parse(new TextDecoder().decode(sent)))
+      }),
+    )
   })
   it('nested too deep is refused before it is built, however long; brackets in texts do not count', () => {
     for (const open of ['[', '{"a":']) expect(() => readJson(bytes(open.repeat(1_000_000)))).toThrow(/nested deeper/)

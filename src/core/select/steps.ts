@@ -101,13 +101,24 @@ export function stepNotes(steps: readonly Step[], scene: Scene, { memory, draft 
   return steps.map((step, i) => memory.get<Found>(isFinding(step) ? findingKey(step, scene, draft) : keys[i])?.note)
 }
 
+const texts = new WeakMap<Step, string>()
+/** What of a step decides what it does, made once: steps never change. How it combines, its name and what it was made on are looked at elsewhere. */
+function textOf(step: Step): string {
+  let text = texts.get(step)
+  if (text === undefined) {
+    const { hidden, name, id, scene, sceneLayer, ...decides } = step
+    void [hidden, name, id, scene, sceneLayer]
+    if ('op' in decides) delete (decides as { op?: unknown }).op
+    texts.set(step, (text = JSON.stringify(decides)))
+  }
+  return text
+}
+
 /** Everything that decides what a finding step covers. Combining, name and id do not. */
 function findingKey(step: FindingStep, outer: Scene, draft = false): string {
-  const { op, hidden, name, id, scene: made, sceneLayer, ...decides } = step
-  void [op, hidden, name, id, made, sceneLayer]
   const scene = sceneFor(step, outer)
   const looksAt = finderOf(step).looksAtPixels ? scene.identity(step.sample) : `${scene.width}×${scene.height}`
-  return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${JSON.stringify(decides)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
+  return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${textOf(step)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
 
 function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[] {
@@ -116,9 +127,7 @@ function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[]
     if (!step.hidden) {
       if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, draft)}`
       else {
-        const { name, id, scene: made, sceneLayer, ...decides } = step
-        void [name, id, made, sceneLayer]
-        key += ` | ${JSON.stringify(decides)}${modifierOf(step).looksAtPixels ? ` ${sceneFor(step, scene).identity('all')}` : ''}`
+        key += ` | ${textOf(step)}${modifierOf(step).looksAtPixels ? ` ${sceneFor(step, scene).identity('all')}` : ''}`
       }
     }
     return key

@@ -24,10 +24,12 @@ import {
 } from '@/document/types'
 import { type Made, nodesOf, takesFringeOut } from '../nodes'
 import { Held, type Hold } from './held'
+import { RefSender } from './refs'
 import {
   type OverlayStyle,
   type PictureWorker,
   type SelectRequest,
+  type SentRequest,
   type SelectResult,
   type SharedMatte,
   SELECT,
@@ -290,7 +292,7 @@ export class Engine {
 
   /** A painted layer's picture. */
   private paint(layer: PaintLayer, scenes: readonly KeptScene[]): Hold<Placed | null> {
-    return this.placed.hold(`paint ${JSON.stringify([layer.items, layer.width, layer.height])}`, async () => {
+    return this.placed.hold(`paint ${layer.width}×${layer.height} ${textOf(layer.items)}`, async () => {
       const done = await this.picture.paint(layer, scenes)
       return done && { name: await this.deliver(done.picture), x: done.x, y: done.y }
     })
@@ -299,7 +301,7 @@ export class Engine {
   /** A masked picture in the subject's own colours; tried again when a newer selection overtook it. */
   private fringed(layer: PictureLayer, mask: LayerMask, scenes: readonly KeptScene[]): Hold<Placed | null> {
     const { toLayer, invert, outsideShown, fringe, rim } = mask
-    const key = `fringe ${JSON.stringify([layer.asset, maskKey(mask), toLayer, invert, outsideShown, fringe, rim])}`
+    const key = `fringe ${layer.asset} ${toLayer.join()} ${invert} ${outsideShown} ${fringe} ${rim} ${maskKey(mask)}`
     return this.placed.hold(key, async (wanted) => {
       for (;;) {
         const done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
@@ -330,16 +332,22 @@ export class Engine {
     }
   }
 
+  private readonly steps = new RefSender()
+  private readonly scenes = new RefSender()
+  private sent(request: SelectRequest): SentRequest {
+    return { ...request, steps: this.steps.send(request.steps), scenes: this.scenes.send(request.scenes) }
+  }
+
   /** The matte of the steps, or null when a newer request overtook this one. */
   select(request: SelectRequest): Promise<SelectResult | null> {
-    return this.picture.select(request, Atomics.add(this.latest, SELECT, 1) + 1)
+    return this.picture.select(this.sent(request), Atomics.add(this.latest, SELECT, 1) + 1)
   }
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null> {
-    return this.picture.contentBox(request, box, sample)
+    return this.picture.contentBox(this.sent(request), box, sample)
   }
   /** Null when a newer one overtook it. */
   trace(request: SelectRequest, tolerance: number, leastArea: number): Promise<string | null> {
-    return this.picture.trace(request, tolerance, leastArea, Atomics.add(this.latest, TRACE, 1) + 1)
+    return this.picture.trace(this.sent(request), tolerance, leastArea, Atomics.add(this.latest, TRACE, 1) + 1)
   }
   /** What the pointer is shown while it moves; null when a newer one overtook it. */
   wire(
@@ -347,26 +355,26 @@ export class Engine {
     values: LiveWireFields & { readonly sample: Sample },
     to: Point,
   ): Promise<WireSoFar | null> {
-    return this.picture.wire(request, values, to, Atomics.add(this.latest, HOVER, 1) + 1)
+    return this.picture.wire(this.sent(request), values, to, Atomics.add(this.latest, HOVER, 1) + 1)
   }
   region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> {
-    return this.picture.region(request, at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1)
+    return this.picture.region(this.sent(request), at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1)
   }
   subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]> {
-    return this.picture.subjects(request, sample, longest)
+    return this.picture.subjects(this.sent(request), sample, longest)
   }
   /** Null when a newer one overtook it. */
   ribbon(request: SelectRequest, fringe: FringeOptions | null): Promise<UnrolledEdge | null> {
-    return this.picture.ribbon(request, fringe, Atomics.add(this.latest, RIBBON, 1) + 1)
+    return this.picture.ribbon(this.sent(request), fringe, Atomics.add(this.latest, RIBBON, 1) + 1)
   }
   ribbonPicture(view: RibbonView): Promise<ImageBitmap> {
     return this.picture.ribbonPicture(view)
   }
   mattePng(request: SelectRequest): Promise<Blob> {
-    return this.picture.mattePng(request)
+    return this.picture.mattePng(this.sent(request))
   }
   warm(request: SelectRequest): void {
-    void this.picture.warm(request)
+    void this.picture.warm(this.sent(request))
   }
   /** Gives up the selection being made. */
   cancelSelect(): void {
@@ -386,10 +394,10 @@ export class Engine {
   }
   /** Keeps the matte of the steps to compare with; null: none. */
   async keepMatte(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
-    await this.tiles.setKept(request && (await this.picture.keptMatte(request)), toCanvas)
+    await this.tiles.setKept(request && (await this.picture.keptMatte(this.sent(request))), toCanvas)
   }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> {
-    return this.picture.thumbnails(request, longest)
+    return this.picture.thumbnails(this.sent(request), longest)
   }
   tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null> {
     return this.tiles.tile(level, x, y, epoch, before)
@@ -436,6 +444,22 @@ export class Engine {
   }
 }
 
+const texts = new WeakMap<object, string>()
+/** A record as text, made once: records never change. */
+function textOf(record: object): string {
+  let text = texts.get(record)
+  if (text === undefined) texts.set(record, (text = JSON.stringify(record)))
+  return text
+}
+const maskKeys = new WeakMap<LayerMask, string>()
 /** Everything that decides a mask's levels. */
-const maskKey = (mask: LayerMask): string =>
-  JSON.stringify([mask.recipe, mask.frame, mask.scene, mask.sceneLayer, mask.saved, mask.feather ?? 0])
+function maskKey(mask: LayerMask): string {
+  let key = maskKeys.get(mask)
+  if (key === undefined) {
+    const scene = typeof mask.scene === 'string' ? mask.scene : textOf(mask.scene)
+    const { width, height } = mask.frame
+    key = `${width}×${height} ${scene} ${mask.sceneLayer} ${mask.feather ?? 0} ${textOf(mask.saved)} ${textOf(mask.recipe)}`
+    maskKeys.set(mask, key)
+  }
+  return key
+}

@@ -12,6 +12,7 @@ import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
 import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
+import { type Refs } from './refs'
 
 /** A decoded picture in shared memory, with its mip levels. */
 export interface SharedPicture {
@@ -29,6 +30,11 @@ export interface SelectRequest extends SceneRecord {
   readonly prepare: string | null
   /** Something is still being moved: a quick answer will do. */
   readonly draft?: boolean
+}
+/** The same on its way: steps and kept scenes by number. */
+export interface SentRequest extends Omit<SelectRequest, 'steps' | 'scenes'> {
+  readonly steps: Refs
+  readonly scenes: Refs
 }
 export interface SelectResult {
   readonly matte: SharedMatte
@@ -60,28 +66,28 @@ export interface PictureWorker {
   /** These decoded pictures stay; others go when no request is using them. */
   keep(assets: readonly string[]): void
   /** Null when a newer request overtook it. */
-  select(request: SelectRequest, number: number): Promise<SelectResult | null>
+  select(request: SentRequest, number: number): Promise<SelectResult | null>
   /** Looks at the pictures before they are asked about, so that first answers are quick. */
-  warm(request: SelectRequest): Promise<void>
+  warm(request: SentRequest): Promise<void>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
   stopPreparing(): void
   /** The box around the content inside a roughly drawn one; null when there is nothing to fit to. */
-  contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null>
+  contentBox(request: SentRequest, box: Box, sample: Sample): Promise<Box | null>
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
-  trace(request: SelectRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
+  trace(request: SentRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
   /** The wire through its anchors, and from the last one to a place, px; null when overtaken. */
   wire(
-    request: SelectRequest,
+    request: SentRequest,
     values: LiveWireFields & { readonly sample: Sample },
     to: Point,
     number: number,
   ): Promise<WireSoFar | null>
   /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */
-  region(request: SelectRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
+  region(request: SentRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
   /** Small pictures of the things that compete for being the subject, the likeliest first. */
-  subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]>
+  subjects(request: SentRequest, sample: Sample, longest: number): Promise<ImageBitmap[]>
   /** The matte of the steps in memory of its own. */
-  keptMatte(request: SelectRequest): Promise<SharedMatte>
+  keptMatte(request: SentRequest): Promise<SharedMatte>
   mask(mask: LayerMask, scenes: readonly KeptScene[]): Promise<SharedMatte>
   /** The part of a painted layer that has paint on it, at its place in the layer; null where there is none. */
   paint(
@@ -95,13 +101,13 @@ export interface PictureWorker {
     number: number,
   ): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
-  ribbon(request: SelectRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
+  ribbon(request: SentRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
   /** A part of the last one that was unrolled. */
   ribbonPicture(view: RibbonView): ImageBitmap
   /** The coverage of the steps as a grey PNG at full size. */
-  mattePng(request: SelectRequest): Promise<Blob>
+  mattePng(request: SentRequest): Promise<Blob>
   /** Small grey pictures of what each finding step covers by itself, by step id. */
-  thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>>
+  thumbnails(request: SentRequest, longest: number): Promise<Record<string, ImageBitmap>>
 }
 export interface PictureEvents {
   progress(what: string, fraction: number | null): void

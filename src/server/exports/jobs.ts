@@ -74,13 +74,15 @@ export async function startExport(input: ExportInput): Promise<ExportState> {
 
 const byState = (state: ExportState['state']): Job[] => [...jobs().values()].filter((job) => job.state.state === state)
 
+/** When a project's export began last. */
+const served = new Map<string, number>()
 function startWaiting(): void {
   const open = [...byState('running'), ...byState('waiting')].map((job) => ({
     job,
     project: job.task.project,
     started: job.started,
   }))
-  const next = nextToBegin(open, Date.now())
+  const next = nextToBegin(open, Date.now(), served)
   if (next) run(next.job)
   else if (open.some(({ started }) => started === undefined)) setTimeout(startWaiting, LONG_MS / 4).unref()
 }
@@ -101,6 +103,7 @@ function run(job: Job): void {
   }
   update({ state: 'running' })
   job.started = Date.now()
+  served.set(job.task.project, job.started)
   // The path is put together at run time: the bundler must not follow it.
   const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), {
     workerData: job.task,

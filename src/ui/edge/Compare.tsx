@@ -1,4 +1,5 @@
 'use client'
+import { sameHome } from '@/ui/store/frame'
 import { putSteps } from '@/document/edits'
 import { Button, Choice } from '@/ui/primitives/controls'
 import { act, type BenchState, get, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
@@ -9,7 +10,7 @@ const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
 /** An edge is kept, others are tried, and both are seen: beside each other, or where they differ. */
 export function Compare() {
   const kept = useBench((state) =>
-      state.keptEdge && JSON.stringify(state.keptEdge.home) === JSON.stringify(state.home) ? state.keptEdge : null,
+      state.keptEdge && sameHome(state.keptEdge.home, state.home) ? state.keptEdge : null,
     ),
     how = useBench((state) => state.compare),
     result = useBench((state) => state.result),

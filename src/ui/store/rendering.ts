@@ -1,16 +1,16 @@
 /** Ties the bench's state to the engine: what changed in the records goes to the workers, what they make goes to the screen. */
 import { toast } from 'sonner'
-import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
+import { type Affine, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { finderOf, isFinding, type Step } from '@/core/select/registry'
-import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
-import { ancestorsOf, sceneOfArea, sceneOfProject, scenesNamed, withDescendants } from '@/document/tree'
-import { type Layer, type Project, type RecipeHome, type SceneRecord } from '@/document/types'
+import { type Step } from '@/core/select/registry'
+import { sceneOfProject } from '@/document/tree'
+import { type SceneRecord } from '@/document/types'
 import { Engine } from '@/engine/page/engine'
-import { type SelectRequest } from '@/engine/page/protocol'
+import { type SelectRequest, type SharedMatte } from '@/engine/page/protocol'
 import { type BenchState, get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
-import { comparing, cutOutAlone, partInView } from './view'
+import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
+import { decidesMatte, homeToView, lookedAt, requestFor, selectRequest } from './requests'
 
 export interface RenderingEvents {
   layersChanged(epoch: number, canvas: Size): void
@@ -21,48 +21,6 @@ export interface RenderingEvents {
 const COVER_PX = 480
 const COVER_AFTER_MS = 1500
 const WARM_AFTER_MS = 200
-
-/** What the steps at a home look at. */
-function requestFor(project: Project, home: RecipeHome, prepare: string | null, moving = false): SelectRequest | null {
-  const recipe = recipeAt(project, home)
-  if (!recipe) return null
-  const mask = home.kind === 'mask' ? layerById(project, home.layer)?.mask : null
-  const scene = mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
-  return {
-    ...scene,
-    scenes: scenesNamed(scene, [...recipe.steps, ...scene.saved.flatMap((saved) => saved.recipe.steps)]),
-    steps: recipe.steps,
-    prepare,
-    ...(moving && recipe.steps.some((step) => isFinding(step) && finderOf(step).drafts) ? { draft: true } : {}),
-  }
-}
-
-/** From the coordinates of the steps shown to what is in view. */
-const homeToView = (state: BenchState, project: Project): Affine =>
-  compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
-
-/** Holding “before” shows the pictures as they came; a layer shown alone hides the others. One whose mask is looked at as a cut-out is alone, too: without its mask where a kept edge stands beside. */
-function layersShown(state: BenchState, project: Project): readonly Layer[] {
-  const { before } = state,
-    alone = cutOutAlone(state),
-    solo = alone ?? state.solo
-  const layers =
-    alone && comparing(state) === 'divider'
-      ? project.layers.map((layer) => (layer.id === alone ? { ...layer, mask: null } : layer))
-      : project.layers
-  if (before) return layers.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
-  if (!solo || !layers.some((layer) => layer.id === solo)) return layers
-  const around = new Set(ancestorsOf(layers, solo).map((layer) => layer.id)),
-    inside = new Set(withDescendants(layers, solo).map((layer) => layer.id))
-  // The others are hidden, not left out: their pictures stay open.
-  return layers.map((layer) =>
-    layer.id === solo || around.has(layer.id)
-      ? { ...layer, visible: true, ...(layer.id === solo ? { clipped: undefined } : {}) }
-      : inside.has(layer.id)
-        ? layer
-        : { ...layer, visible: false },
-  )
-}
 
 let current: Rendering | null = null
 export const startRendering = (events: RenderingEvents): Rendering => (current = new Rendering(events))
@@ -81,12 +39,6 @@ export function askEngine<T>(
   const request = project && requestFor(project, state.home, null)
   return current && request ? ask(current.engine, step ? lookedAt(request, step) : request) : null
 }
-/** The same request, looking at what a step was made on. */
-function lookedAt(request: SelectRequest, { scene, sceneLayer }: Step): SelectRequest {
-  const kept = request.scenes.find((each) => each.id === scene)
-  return kept ? { ...request, layers: kept.layers, active: sceneLayer ?? null, linear: kept.linear ?? false } : request
-}
-
 /** Keeps the edge that is shown, to compare the next ones with. */
 export async function keepEdge(): Promise<void> {
   const state = get(),
@@ -103,10 +55,11 @@ export class Rendering {
   readonly engine: Engine
   private readonly stop: () => void
   private lastMatters: readonly unknown[] = []
-  private lastLayers = ''
-  private lastSelect = ''
-  private lastMap = ''
-  private hasMatte = false
+  private lastFrame: Frame | null = null
+  private lastCut: SharedMatte | null = null
+  private lastSelect: readonly unknown[] = []
+  private lastMap: Affine | null = null
+  private matte: SharedMatte | null = null
   private showing = false
   private behind = false
   private turn = 0
@@ -168,54 +121,52 @@ export class Rendering {
     ]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
-    const layers = layersShown(state, project)
-    const view = partInView(state, project)
-    const looks = JSON.stringify([layers, view, project.linear, this.cuts(state) && this.turn])
-    // While something is dragged, one change after the other: what comes in between is passed over, and the last of it made good.
-    if (looks !== this.lastLayers && this.showing && state.live) this.behind = true
-    else if (looks !== this.lastLayers) {
-      this.lastLayers = looks
-      this.showing = true
-      this.engine
-        .setLayers(
-          { ...sceneOfProject(project), layers },
-          view,
-          this.cuts(state) ? { layer: project.activeLayer!, levels: this.matte!, toCanvas: IDENTITY } : undefined,
-        )
-        .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
-        .finally(() => {
-          this.showing = false
-          if (this.behind) {
-            this.behind = false
-            this.lastMatters = []
-            this.follow(get())
-          }
-        })
-    }
-    const request = requestFor(project, state.home, state.openStep, state.live !== null)
-    const wants = JSON.stringify(
-      request && (request.steps.length ? { ...request, scenes: request.scenes.map((scene) => scene.id) } : 0),
-    )
+    this.showFrame(state, frameOf(state, project))
+    const wants = decidesMatte(project, state.home, state.openStep, state.live !== null)
     const toCanvas = homeToView(state, project)
-    if (wants !== this.lastSelect) {
+    if (wants.length !== this.lastSelect.length || wants.some((value, i) => value !== this.lastSelect[i])) {
       this.lastSelect = wants
-      void this.select(request, toCanvas)
-    } else if (this.hasMatte && JSON.stringify(toCanvas) !== this.lastMap) void this.place(toCanvas)
+      void this.select(selectRequest(project, state.home, state.openStep, state.live !== null), toCanvas)
+    } else if (this.matte && !(this.lastMap && sameMap(toCanvas, this.lastMap))) void this.place(toCanvas)
   }
 
-  private matte: Parameters<Engine['setMatte']>[0] = null
-
-  /** True when the active layer is shown cut out by the selection, over the layers below it. */
-  private cuts({ stage, view, backing, home, before, project }: BenchState): boolean {
-    return (
-      (stage === 'select' || stage === 'edge') &&
-      view === 'cutout' &&
-      backing === 'below' &&
-      home.kind === 'selection' &&
-      !before &&
-      this.matte !== null &&
-      Boolean(project?.activeLayer)
+  /** Shows the layers where they, or how they are shown, differ from what is shown. */
+  private showFrame(state: BenchState, frame: Frame): void {
+    const last = this.lastFrame,
+      matte = frame.cut && this.matte
+    if (
+      last &&
+      frame.layers === last.layers &&
+      frame.linear === last.linear &&
+      frame.cut === last.cut &&
+      matte === this.lastCut &&
+      samePart(frame.part, last.part)
     )
+      return
+    // While something is dragged, one change after the other: what comes in between is passed over, and the last of it made good.
+    if (this.showing && state.live) {
+      this.behind = true
+      return
+    }
+    Object.assign(this, { lastFrame: frame, lastCut: matte || null, showing: true })
+    this.engine
+      .setLayers(
+        { ...sceneOfProject(shownProject(state)!), layers: frame.layers },
+        frame.part,
+        matte ? { layer: frame.cut!, levels: matte, toCanvas: IDENTITY } : undefined,
+      )
+      .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
+      .finally(() => {
+        this.showing = false
+        if (this.behind) {
+          this.behind = false
+          this.followAgain()
+        }
+      })
+  }
+  private followAgain(): void {
+    this.lastMatters = []
+    this.follow(get())
   }
 
   private async select(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
@@ -223,7 +174,6 @@ export class Rendering {
     if (!request || request.steps.length === 0) {
       this.engine.cancelSelect()
       this.matte = null
-      this.hasMatte = false
       set({ result: null, notes: {}, selecting: false })
       await this.place(toCanvas)
       return
@@ -237,7 +187,6 @@ export class Rendering {
         return
       } // called off
       this.matte = result.matte
-      this.hasMatte = true
       set({
         result: { selected: result.selected, soft: result.soft, bounds: result.bounds },
         notes: result.notes,
@@ -252,13 +201,10 @@ export class Rendering {
   }
 
   private async place(toCanvas: Affine): Promise<void> {
-    this.lastMap = JSON.stringify(toCanvas)
+    this.lastMap = toCanvas
     await this.engine.setMatte(this.matte, toCanvas)
     this.events.matteChanged()
-    if (this.cuts(get()) || this.lastLayers.endsWith(`,${this.turn}]`)) {
-      this.lastMatters = []
-      this.follow(get())
-    }
+    if (cutsActive(get()) || this.lastCut) this.followAgain()
   }
 
   private reading = false

@@ -2,7 +2,7 @@
 import { labOf } from '@/core/colour/lab'
 import { layerById } from '@/document/edits'
 import { shownProject, useBench } from '@/ui/store/bench'
-import { partInView } from '@/ui/store/view'
+import { partInView } from '@/ui/store/frame'
 
 /** Where the pointer is, what is there, which layer is worked on, what is under way, and the zoom. */
 export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {

@@ -19,7 +19,7 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { ChevronDown, Ellipsis, Eye, EyeOff, GripVertical, Plus, Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { parseStep } from '@/core/formats/recipe'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { type FindingStep, isFinding, opOf, type Step } from '@/core/select/registry'
@@ -48,6 +48,7 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
+  const firstFinding = steps.findIndex(isFinding)
   const maskOf = home.kind === 'mask' && project ? layerById(project, home.layer) : undefined
   const reorder = ({ active, over }: DragEndEvent) => {
     const to = steps.findIndex((s) => s.id === over?.id)
@@ -80,7 +81,7 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
                   key={step.id}
                   step={step}
                   home={home}
-                  first={steps.findIndex(isFinding) === i}
+                  first={firstFinding === i}
                   open={step.id === openStep}
                   thumbnail={thumbnails[step.id!]}
                 />
@@ -221,7 +222,7 @@ function summaryOf(step: Step): string {
   return [pageOfStep(step)?.summary(step as never), ...extras].join(' · ')
 }
 
-function StepCard({
+const StepCard = memo(function StepCard({
   step,
   home,
   first,
@@ -344,7 +345,7 @@ function StepCard({
       )}
     </li>
   )
-}
+})
 
 /** What the finder says of what it found. */
 function StepNote({ id }: { id: string }) {

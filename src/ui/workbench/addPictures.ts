@@ -72,11 +72,16 @@ export async function sendWithProgress(file: File) {
   const cancel = new AbortController()
   const id = `send ${crypto.randomUUID()}`
   const show = (fraction: number) =>
-    toast.loading(fraction < 1 ? `Sending ${file.name} · ${Math.round(fraction * 100)} %` : `Checking ${file.name} …`, {
-      id,
-      duration: Infinity,
-      action: { label: 'Cancel', onClick: () => cancel.abort() },
-    })
+    toast.loading(
+      fraction < 1
+        ? `Sending ${file.name} · ${Math.round(fraction * 100)} %`
+        : `Checking ${file.name}; pictures are looked at two at a time …`,
+      {
+        id,
+        duration: Infinity,
+        action: { label: 'Cancel', onClick: () => cancel.abort() },
+      },
+    )
   let fraction = 0
   const later = setTimeout(() => show(fraction), 300)
   try {

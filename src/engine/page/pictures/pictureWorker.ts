@@ -41,16 +41,18 @@ const api: PictureWorker = {
   start: listen,
   open: openPicture,
   keep: keepPictures,
-  select: (request, number) => withRequest(request, () => select(request, newest(SELECT, number))),
-  warm: (request) =>
-    withRequest(request, () => finish('Looking at the picture', (context) => warm(sceneOf(request), 'all', context))),
+  select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
+  warm: (sent) =>
+    withRequest(sent, (request) =>
+      finish('Looking at the picture', (context) => warm(sceneOf(request), 'all', context)),
+    ),
   stopPreparing,
   mask: (mask, scenes) =>
     withAreas([mask], scenes, [], () =>
       finish('Making the mask', ({ check }) => inShared(studio.mask(mask, scenes, check).levels)),
     ),
-  keptMatte: (request) =>
-    withRequest(request, () =>
+  keptMatte: (sent) =>
+    withRequest(sent, (request) =>
       finish('Keeping this edge', ({ check }) => {
         const matte = studio.matte(request.steps, sceneOf(request), check)
         return inShared(mattePyramid({ ...matte, data: matte.data.slice() }))
@@ -70,16 +72,16 @@ const api: PictureWorker = {
       }))
       return made ? placed(made.made) : false
     }),
-  contentBox: (request, box, sample) => withRequest(request, () => contentBox(sceneOf(request).picture(sample), box)),
-  trace: (request, tolerance, leastArea, number) =>
-    withRequest(request, () =>
+  contentBox: (sent, box, sample) => withRequest(sent, (request) => contentBox(sceneOf(request).picture(sample), box)),
+  trace: (sent, tolerance, leastArea, number) =>
+    withRequest(sent, (request) =>
       run('Tracing the edge', newest(TRACE, number), ({ check }) => {
         const matte = studio.matte(request.steps, sceneOf(request), check)
         return pathData(matteSubpaths(matte, tolerance, leastArea, check))
       }),
     ),
-  wire: (request, values, to, number) =>
-    withRequest(request, () => {
+  wire: (sent, values, to, number) =>
+    withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
       const scene = sceneOf(request)
       return finish('Following the edge', (context) => ({
@@ -93,8 +95,8 @@ const api: PictureWorker = {
         ),
       }))
     }),
-  region: (request, at, detail, sample, number) =>
-    withRequest(request, () => {
+  region: (sent, at, detail, sample, number) =>
+    withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
       return finish('Finding the picture’s regions', (context) => {
         const regions = pictureRegions(sceneOf(request), sample, context),
@@ -102,8 +104,8 @@ const api: PictureWorker = {
         return held && regionOutline(held, regions)
       })
     }),
-  subjects: (request, sample, longest) =>
-    withRequest(request, () =>
+  subjects: (sent, sample, longest) =>
+    withRequest(sent, (request) =>
       finish('Finding the subject', (context) => {
         const found = thingsOf(sceneOf(request), sample, context)
         const bitmaps = (found?.things ?? []).map((thing) =>
@@ -112,20 +114,20 @@ const api: PictureWorker = {
         return Comlink.transfer(bitmaps, bitmaps)
       }),
     ),
-  ribbon: (request, fringe, number) =>
-    withRequest(request, () => {
+  ribbon: (sent, fringe, number) =>
+    withRequest(sent, (request) => {
       // A newer selection goes first, and asks for a ribbon of its own.
       const latest = newest(RIBBON, number),
         selecting = newest(SELECT, newestNow(SELECT))
       return unrollEdge(request, fringe, () => latest() && selecting())
     }),
   ribbonPicture,
-  mattePng: (request) =>
-    withRequest(request, () =>
+  mattePng: (sent) =>
+    withRequest(sent, (request) =>
       finish('Making the mask', ({ check }) => mattePng(studio.matte(request.steps, sceneOf(request), check))),
     ),
-  thumbnails: (request, longest) =>
-    withRequest(request, () => {
+  thumbnails: (sent, longest) =>
+    withRequest(sent, (request) => {
       const scene = sceneOf(request)
       const matteOf = (step: Parameters<typeof findStep>[0]): Matte =>
         findStep(step, scene, { memory: studio.memory, check: () => {} }).matte

@@ -3,12 +3,15 @@ import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene } from '@/document/types'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { Studio } from '../../studio'
+import { type Step } from '@/core/select/registry'
 import { Held, type Hold } from '../held'
+import { RefReader } from '../refs'
 import {
   COUNTERS,
   MOST_PREPARED_PIXELS,
   type PictureEvents,
   type SelectRequest,
+  type SentRequest,
   type SharedMatte,
   type SharedPicture,
 } from '../protocol'
@@ -74,11 +77,15 @@ const stepsOf = ({
   readonly saved: SelectRequest['saved']
 }) => [...steps, ...saved.flatMap((each) => each.recipe.steps)]
 /** Opens the pictures that layers show and steps look at, and holds them until the work is done. */
-export const withRequest = <T>(request: SelectRequest, work: () => T | Promise<T>): Promise<T> =>
-  withPictures(
+export function withRequest<T>(sent: SentRequest, work: (request: SelectRequest) => T | Promise<T>): Promise<T> {
+  const request = { ...sent, steps: steps.read<Step>(sent.steps), scenes: scenes.read<KeptScene>(sent.scenes) }
+  return withPictures(
     picturesOf(request, stepsOf(request)).map(({ asset }) => asset),
-    work,
+    () => work(request),
   )
+}
+const steps = new RefReader(),
+  scenes = new RefReader()
 /** The same for masks and paint. @param more pictures */
 export const withAreas = <T>(
   areas: readonly Area[],

@@ -1,0 +1,82 @@
+/** What the engine is asked about the steps shown: no more goes along than they look at, so a tick costs the same in a small project and in a large one. */
+import { type Affine, compose } from '@/core/raster/affine'
+import { finderOf, isFinding, looksAtPixels, type Step } from '@/core/select/registry'
+import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
+import { sceneOfArea, sceneOfProject, scenesNamed } from '@/document/tree'
+import { type Project, type RecipeHome, type SceneRecord } from '@/document/types'
+import { type SelectRequest } from '@/engine/page/protocol'
+import { type BenchState } from './bench'
+import { partInView } from './frame'
+
+/** The records that steps at a home are folded over. */
+function sceneAt(project: Project, home: RecipeHome): SceneRecord {
+  const mask = home.kind === 'mask' ? layerById(project, home.layer)?.mask : null
+  return mask ? sceneOfArea(mask, project.scenes ?? []) : sceneOfProject(project)
+}
+
+/** Null where there are no steps to be. @param prepare the step whose later changes should be made immediate */
+export function requestFor(project: Project, home: RecipeHome, prepare: string | null): SelectRequest | null {
+  const recipe = recipeAt(project, home)
+  if (!recipe) return null
+  const scene = sceneAt(project, home)
+  return {
+    ...scene,
+    scenes: scenesNamed(scene, [...recipe.steps, ...scene.saved.flatMap((saved) => saved.recipe.steps)]),
+    steps: recipe.steps,
+    prepare,
+  }
+}
+const drafts = (steps: readonly Step[]): boolean =>
+  steps.some((step) => isFinding(step) && finderOf(step).drafts !== undefined)
+/** What is asked at every change: without the layers, where no step looks at them. @param moving something is still being dragged: a quick answer will do */
+export function selectRequest(
+  project: Project,
+  home: RecipeHome,
+  prepare: string | null,
+  moving: boolean,
+): SelectRequest | null {
+  const steps = recipeAt(project, home)?.steps
+  if (!steps) return null
+  const draft = moving && drafts(steps) ? { draft: true } : {}
+  if (steps.some(looksAtNow)) return { ...requestFor(project, home, prepare)!, ...draft }
+  const scene = sceneAt(project, home)
+  return {
+    ...scene,
+    layers: [],
+    saved: [],
+    scenes: scenesNamed({ ...scene, layers: [] }, steps),
+    steps,
+    prepare,
+    ...draft,
+  }
+}
+
+/** A step that looks at what is there now, or names what may change with it. */
+const looksAtNow = (step: Step): boolean =>
+  step.kind === 'layer' || step.kind === 'saved' || (step.scene === undefined && looksAtPixels(step))
+
+/** Everything that decides the matte of the steps shown, by reference: records that did not change are the same objects. */
+export function decidesMatte(project: Project, home: RecipeHome, prepare: string | null, moving: boolean): unknown[] {
+  const steps = recipeAt(project, home)?.steps
+  if (!steps?.length) return [steps?.length]
+  const scene = sceneAt(project, home),
+    now = steps.some(looksAtNow)
+  return [
+    steps,
+    prepare,
+    moving && drafts(steps),
+    scene.canvas.width,
+    scene.canvas.height,
+    ...(now ? [scene.layers, scene.active, scene.saved, scene.linear] : []),
+  ]
+}
+
+/** The same request, looking at what a step was made on. */
+export function lookedAt(request: SelectRequest, { scene, sceneLayer }: Step): SelectRequest {
+  const kept = request.scenes.find((each) => each.id === scene)
+  return kept ? { ...request, layers: kept.layers, active: sceneLayer ?? null, linear: kept.linear ?? false } : request
+}
+
+/** From the coordinates of the steps shown to what is in view. */
+export const homeToView = (state: BenchState, project: Project): Affine =>
+  compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home))
