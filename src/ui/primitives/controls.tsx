@@ -1,5 +1,6 @@
 'use client'
 /** The workbench's small controls: each has a name, works by keyboard, and looks the same everywhere. */
+import { burst } from './burst'
 import { Slider as RadixSlider, Switch as RadixSwitch, ToggleGroup, Tooltip } from 'radix-ui'
 import { type ButtonHTMLAttributes, type ReactNode, useEffect, useId, useRef, useState } from 'react'
 import { evaluate } from './arithmetic'
@@ -176,9 +177,14 @@ export function Slider({
     return Math.min(max, Math.max(min, Math.round(v / step) * step))
   }
   const wheel = useRef<(event: WheelEvent) => void>(() => {})
+  const by = (steps: number) => {
+    const next = Math.min(max, Math.max(min, value + steps * step))
+    onPreview(next)
+    burst(id, () => onSettle(next))
+  }
   wheel.current = (event) => {
     event.preventDefault()
-    onSettle(Math.min(max, Math.max(min, value - Math.sign(event.deltaY) * step * (event.shiftKey ? 10 : 1))))
+    by(-Math.sign(event.deltaY) * (event.shiftKey ? 10 : 1))
   }
   useEffect(() => {
     const element = track.current
@@ -201,11 +207,13 @@ export function Slider({
         onValueCommit={([t]) => onSettle(fromTrack(t))}
         onDoubleClick={() => onSettle(fallback)}
         onKeyDownCapture={(event) => {
-          const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[event.key]
-          if (by === undefined) return
+          const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[
+            event.key
+          ]
+          if (steps === undefined) return
           event.preventDefault()
           event.stopPropagation()
-          onSettle(Math.min(max, Math.max(min, value + by * step * (event.shiftKey ? 10 : 1))))
+          by(steps * (event.shiftKey ? 10 : 1))
         }}
         className="relative flex h-5 touch-none items-center select-none"
       >

@@ -26,6 +26,7 @@ import {
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
 import { type FinderId } from '@/ui/finders/kinds'
+import { endBurst } from '@/ui/primitives/burst'
 import { type Unit } from '@/ui/primitives/units'
 import { type SetAside } from './backup'
 import { type OutboxState } from './outbox'
@@ -265,6 +266,7 @@ export const homeIn = (project: Project): RecipeHome => {
 
 /** Changes the records as one act. Returns false when nothing changed, or when it cannot be done, which is said. */
 export function act(label: string, edit: Edit): boolean {
+  endBurst()
   const { project, history } = get()
   if (!project) return false
   pendingEdit = null
@@ -312,14 +314,17 @@ function moveTo(next: { project: Project; history: History } | null): boolean {
   return true
 }
 export const undoAct = (): boolean => {
+  endBurst()
   const { project, history } = get()
   return project ? moveTo(undo(project, history)) : false
 }
 export const redoAct = (): boolean => {
+  endBurst()
   const { project, history } = get()
   return project ? moveTo(redo(project, history)) : false
 }
 export const goToAct = (target: string | null): boolean => {
+  endBurst()
   const { project, history } = get()
   return project ? moveTo(goTo(project, history, target)) : false
 }

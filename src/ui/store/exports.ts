@@ -1,4 +1,5 @@
 /** An export from its start to its end, watched and cancelled; what the page waits for to be saved comes first. */
+import { endBurst } from '@/ui/primitives/burst'
 import { get } from './bench'
 import { cancelExport, type ExportRequest, type ExportState, exportState, startExport } from './server'
 
@@ -13,6 +14,7 @@ export async function runExport(
 ): Promise<ExportState | null> {
   const project = get().id,
     over = () => cancelled() || get().id !== project
+  endBurst()
   while (get().saving.state === 'sending' && !over()) await pause()
   if (over()) return null
   if (get().saving.state !== 'saved') throw new Error('This waits until the server has all changes.')

@@ -5,6 +5,7 @@ import { recipeAt } from '@/document/edits'
 import { type Act, type History, historyOf, retold } from '@/document/history'
 import { isValid, joinHeads, withoutAct } from '@/document/merge'
 import { type Project, SELECTION } from '@/document/types'
+import { endBurst } from '@/ui/primitives/burst'
 import { type SetAside } from './backup'
 import { get, homeIn, initial, set, startAgain, whenChanged } from './bench'
 import { Outbox } from './outbox'
@@ -161,6 +162,7 @@ function openedAs(project: Project) {
 }
 
 export function closeBench(): void {
+  endBurst()
   synced?.outbox.close()
   synced = null
   startAgain()
@@ -179,6 +181,7 @@ async function takeIn(now: Synced): Promise<void> {
   now.lookedAt = Date.now()
   const news = await newActs(now.id, now.seq)
   if (synced !== now) return
+  endBurst()
   const { project, history } = get()
   if (!project) return
   const fresh = news.acts.filter((act) => !history.acts.has(act.id))

@@ -13,7 +13,8 @@ const GOOD = 'text-[#15703a] dark:text-[#6fcf97]',
   BAD = 'text-[#a31515] dark:text-[#ff8a80] font-semibold'
 
 export function Saving() {
-  const { state, unsent, problem, kept } = useBench((s) => s.saving)
+  const { state, unsent, problem, kept } = useBench((s) => s.saving),
+    changing = useBench((s) => s.live !== null)
   const changes = `${unsent} ${unsent === 1 ? 'change' : 'changes'}`
   const where = kept
     ? 'Kept in this browser, and sent as soon as the server is back. Go on working.'
@@ -41,7 +42,7 @@ export function Saving() {
           <button
             type="button"
             onClick={sendNow}
-            data-saving={state}
+            data-saving={state === 'saved' && changing ? 'changing' : state}
             data-kept={kept}
             title={problem}
             aria-live="polite"

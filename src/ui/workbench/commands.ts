@@ -22,9 +22,10 @@ import { SELECTION } from '@/document/types'
 import { isFinding } from '@/core/select/registry'
 import { type ViewMode } from '@/engine/page/protocol'
 import { subpathsOf, pathData } from '@/core/vector/path'
-import { lastSelection } from '@/document/history'
+import { type Edit, lastSelection } from '@/document/history'
 import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
+import { burst } from '@/ui/primitives/burst'
 import {
   act,
   abandon,
@@ -36,6 +37,7 @@ import {
   shownSteps,
   type Stage,
   undoAct,
+  preview,
 } from '@/ui/store/bench'
 import { type Viewer } from './canvas/viewer'
 import { choosePictures } from './addPictures'
@@ -67,6 +69,11 @@ export const VIEWS: readonly (readonly [ViewMode, string])[] = [
   ['plain', 'Plain'],
 ]
 
+/** Shown at once; many presses are one act. */
+function shift(label: string, edit: Edit): void {
+  preview(edit)
+  burst(`nudge ${label}`, () => act(label, edit))
+}
 function nudge(dx: number, dy: number): void {
   const state = get(),
     project = shownProject(state)
@@ -75,24 +82,24 @@ function nudge(dx: number, dy: number): void {
     const thing = placeableOf(project, state.placing)
     if (thing?.problem) toast(thing.problem)
     else if (thing && state.hand !== 'crop')
-      act(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
+      shift(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
     return
   }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
   if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle')
-    act(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
+    shift(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
   else if (step?.kind === 'band')
-    act('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
+    shift('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
   else if (step?.kind === 'polygon')
-    act('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
+    shift('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
   else if (step?.kind === 'path')
-    act('Move path', changeStep(state.home, step.id!, { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) }))
+    shift('Move path', changeStep(state.home, step.id!, { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) }))
   else if (step?.kind === 'colourSpot')
-    act('Move spot', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+    shift('Move spot', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
   else if (step?.kind === 'transform')
-    act('Move selection', changeStep(state.home, step.id!, { matrix: compose(translation(dx, dy), step.matrix) }))
+    shift('Move selection', changeStep(state.home, step.id!, { matrix: compose(translation(dx, dy), step.matrix) }))
   else if (step?.kind === 'similarColour')
-    act('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+    shift('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
 }
 
 /** The next finder of a group; the first when another group's is chosen. */

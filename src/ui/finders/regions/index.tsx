@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { type StepOfKind } from '@/core/select/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton, Slider } from '@/ui/primitives/controls'
+import { burst } from '@/ui/primitives/burst'
 import { act, get, preview, set, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
@@ -149,9 +150,11 @@ function wheel(turn: number): void {
   const state = get(),
     open = shownSteps(state).find((step) => step.id === state.openStep),
     clamp = (v: number) => Math.round(100 * Math.max(0, Math.min(1, v))) / 100
-  if (open?.kind === 'regions')
-    act('Change detail', changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) }))
-  else set({ regionDetail: clamp(state.regionDetail - turn * WHEEL_STEP) })
+  if (open?.kind === 'regions') {
+    const edit = changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) })
+    preview(edit)
+    burst('detail', () => act('Change detail', edit))
+  } else set({ regionDetail: clamp(state.regionDetail - turn * WHEEL_STEP) })
 }
 
 export const regionsPage: FinderPage<'regions'> = {
