@@ -42,6 +42,12 @@ export interface History {
 type Draft<T> = { -readonly [K in keyof T]: Draft<T[K]> }
 export type Edit = (project: Draft<Project>) => void
 
+/** The same history, knowing acts from before those it knows. */
+export function withOlder(history: History, older: readonly Act[]): History {
+  const all = historyOf([...older, ...history.acts.values()], history.head)
+  return { ...all, onward: new Map([...all.onward, ...history.onward]) }
+}
+
 export const EMPTY_HISTORY: History = { acts: new Map(), head: null, onward: new Map() }
 
 /** Acts in the order they were made; the newest child of each act is the one redo follows, but towards `head` the path to it. */
@@ -157,21 +163,28 @@ export function goTo(
   if (target !== null && !history.acts.has(target)) throw new RangeError('This act is not in the history.')
   const path: Act[] = []
   const above = new Set<string | null>([null])
-  for (let id = history.head; id; id = history.acts.get(id)!.parent) above.add(id)
+  for (let id = history.head; id; id = history.acts.get(id)?.parent ?? null) above.add(id)
   let meeting = target
   while (!above.has(meeting)) {
-    const act: Act = history.acts.get(meeting!)!
+    const act = history.acts.get(meeting!)
+    if (!act) throw new RangeError('This act lies beyond what is known of the history.')
     path.unshift(act)
     meeting = act.parent
   }
-  let state = { project, history }
-  while (state.history.head !== meeting) state = undo(state.project, state.history)!
-  const onward = new Map(state.history.onward)
+  const onward = new Map(history.onward)
+  let state = project
+  for (let id = history.head; id !== meeting;) {
+    const act = id === null ? undefined : history.acts.get(id)
+    if (!act) throw new RangeError('This act lies beyond what is known of the history.')
+    state = applyChange(state, act.inverse)
+    onward.set(act.parent ?? '', act.id)
+    id = act.parent
+  }
   for (const act of path) {
-    state.project = applyChange(state.project, act.forward)
+    state = applyChange(state, act.forward)
     onward.set(act.parent ?? '', act.id)
   }
-  return { project: state.project, history: { ...history, head: target, onward } }
+  return { project: state, history: { ...history, head: target, onward } }
 }
 
 /** An act as it is told now; one of an earlier version, told by places, is told by ids. Throws where it does not fit. */

@@ -1,5 +1,5 @@
 /** Projects and their acts. Every write is one transaction and may be sent again: ids are the client's. Runs in the records' threads (records/). */
-import { and, asc, desc, eq, gt, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
 import { type Act, applyChange, type Change } from '@/document/history'
 import { layerById } from '@/document/edits'
 import { picturesOfProject } from '@/document/tree'
@@ -28,10 +28,13 @@ export interface Standing {
   revision: number
   seq: number
 }
+/** A project as it is opened: its records, and the newest acts. Older ones are asked for afterwards. */
 export interface OpenProject extends Standing {
   id: string
   initial: Project
   acts: Act[]
+  /** How many acts came before those. */
+  older: number
   records: Project
 }
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
@@ -70,14 +73,20 @@ export async function createProject(id: string, json: unknown): Promise<void> {
   })
 }
 
-const actsAfter = async (tx: Transaction, id: string, seq: number): Promise<{ acts: Act[]; seq: number }> => {
+/** Acts from one number (left out) to another (with it). */
+const actsAfter = async (
+  tx: Transaction,
+  id: string,
+  after: number,
+  until?: number,
+): Promise<{ acts: Act[]; seq: number }> => {
   const rows = await tx
     .select()
     .from(act)
-    .where(and(eq(act.project, id), gt(act.seq, seq)))
+    .where(and(eq(act.project, id), gt(act.seq, after), until === undefined ? undefined : lte(act.seq, until)))
     .orderBy(asc(act.seq))
   return {
-    seq: rows.at(-1)?.seq ?? seq,
+    seq: rows.at(-1)?.seq ?? after,
     acts: rows.map(({ id: actId, parent, label, forward, inverse, at }) => ({
       id: actId,
       parent,
@@ -90,28 +99,39 @@ const actsAfter = async (tx: Transaction, id: string, seq: number): Promise<{ ac
 }
 const standing = { initial: project.initial, head: project.head, revision: project.revision, sending: project.sending }
 
-export async function openProject(id: string): Promise<OpenProject> {
+const lastSeq = async (tx: Transaction, id: string): Promise<number> => {
+  const [{ last }] = await tx
+    .select({ last: sql<number>`coalesce(max(${act.seq}), 0)`.mapWith(Number) })
+    .from(act)
+    .where(eq(act.project, id))
+  return last
+}
+
+/** @param newest how many acts come along; all where it is left out */
+export async function openProject(id: string, newest = Infinity): Promise<OpenProject> {
   return database().transaction(async (tx) => {
     const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
     if (!row) throw notFound('project')
-    const initial = row.initial as Project
+    const initial = row.initial as Project,
+      older = Math.max(0, (await lastSeq(tx, id)) - newest)
     return {
       id,
       initial,
+      older,
       head: row.head,
       revision: row.revision,
-      ...(await actsAfter(tx, id, 0)),
+      ...(await actsAfter(tx, id, older)),
       records: await recordsAt(tx, id, initial, row.head),
     }
   })
 }
 
-/** What came to a project after act number `after`. */
-export async function newActs(id: string, after: number): Promise<Standing & { acts: Act[] }> {
+/** What came to a project after act number `after`, up to number `until` where one is given. */
+export async function newActs(id: string, after: number, until?: number): Promise<Standing & { acts: Act[] }> {
   return database().transaction(async (tx) => {
     const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
     if (!row) throw notFound('project')
-    return { head: row.head, revision: row.revision, ...(await actsAfter(tx, id, after)) }
+    return { head: row.head, revision: row.revision, ...(await actsAfter(tx, id, after, until)) }
   })
 }
 
@@ -164,11 +184,7 @@ export async function storeActs(
     const initial = row.initial as Project,
       known = new Map<string, Project>(),
       pictures = new Set<string>()
-    const [{ last }] = await tx
-      .select({ last: sql<number>`coalesce(max(${act.seq}), 0)`.mapWith(Number) })
-      .from(act)
-      .where(eq(act.project, id))
-    let seq = last
+    let seq = await lastSeq(tx, id)
     for (const input of acts) {
       const [there] = await tx.select({ project: act.project }).from(act).where(eq(act.id, input.id))
       if (there) {

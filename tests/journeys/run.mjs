@@ -5,6 +5,7 @@ import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
 import { olderProject } from './olderProject.mjs'
 import { tick } from './tick.mjs'
+import { manyChanges } from './manyChanges.mjs'
 import { someFaults } from './someFaults.mjs'
 import { unsaved } from './unsaved.mjs'
 import { canvasIsExport } from './canvasIsExport.mjs'
@@ -56,6 +57,7 @@ const journeys = {
   largePhoto,
   manyLayers,
   tick,
+  manyChanges,
 }
 const wanted = process.argv.slice(2)
 let passed = 0,

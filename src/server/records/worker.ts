@@ -13,9 +13,9 @@ async function answer({ ask, id, body, args = [] }: RecordsRequest): Promise<unk
       return { id: input.id }
     }
     case 'open':
-      return openProject(id)
+      return openProject(id, (args[0] as number | null) ?? undefined)
     case 'acts':
-      return newActs(id, args[0] as number)
+      return newActs(id, args[0] as number, (args[1] as number | null) ?? undefined)
     case 'store':
       return storeActs(id, await checkActs(jsonOf(body!)))
     case 'about':

@@ -326,5 +326,12 @@ export const redoAct = (): boolean => {
 export const goToAct = (target: string | null): boolean => {
   endBurst()
   const { project, history } = get()
-  return project ? moveTo(goTo(project, history, target)) : false
+  if (!project) return false
+  try {
+    return moveTo(goTo(project, history, target))
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    toast('The history is still being read; try again in a moment.')
+    return false
+  }
 }

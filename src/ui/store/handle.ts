@@ -1,7 +1,7 @@
 /** `wilyScissor` in the page's console: what hands do to the records, by name. The journeys draw edits at random through it. */
 import { type Edit } from '@/document/history'
 import { type Project } from '@/document/types'
-import { abandon, act, get, preview, redoAct, set, settle, shownProject, undoAct } from './bench'
+import { abandon, act, get, goToAct, preview, redoAct, set, settle, shownProject, undoAct } from './bench'
 
 export interface Handle {
   records(): Project | null
@@ -13,6 +13,10 @@ export interface Handle {
   abandon(): void
   undo(): boolean
   redo(): boolean
+  /** To any act; null: the start. */
+  goTo(act: string | null): boolean
+  /** All acts that are known, oldest first. */
+  acts(): string[]
   /** The ids of changes that were set aside. */
   aside(): string[]
   stage(stage: ReturnType<typeof get>['stage']): void
@@ -31,6 +35,8 @@ export function giveHandle(): void {
     abandon,
     undo: undoAct,
     redo: redoAct,
+    goTo: goToAct,
+    acts: () => [...get().history.acts.keys()],
     aside: () => get().aside.map((entry) => entry.id),
     stage: (stage) => set({ stage }),
   }

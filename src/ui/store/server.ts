@@ -53,8 +53,9 @@ export interface OpenProject extends Standing {
   id: string
   initial: Project
   acts: Act[]
-  /** How many acts there are. */
+  /** How many acts there are, and how many of them came before those that are here. */
   seq: number
+  older: number
   records: Project
 }
 export interface StoredPicture {
@@ -88,7 +89,11 @@ export interface ExportState {
 export const listProjects = () => call<{ projects: ProjectSummary[] }>('/api/projects').then((r) => r.projects)
 export const createProject = (id: string, records: Project) =>
   call<{ id: string }>('/api/projects', json('POST', { id, records }))
-export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id}`)
+/** With the newest acts; older ones are read by `actsUntil`. */
+export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id}?acts=${ACTS_AT_FIRST}`)
+const ACTS_AT_FIRST = 200
+export const actsUntil = (id: string, until: number) =>
+  call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=0&until=${until}`)
 export const deleteProject = (id: string) => call(`/api/projects/${id}`, { method: 'DELETE' })
 export interface Sending extends Standing {
   acts: readonly Act[]

@@ -2,14 +2,14 @@
 import { freeze } from 'immer'
 import { toast } from 'sonner'
 import { recipeAt } from '@/document/edits'
-import { type Act, type History, historyOf, retold } from '@/document/history'
+import { type Act, type History, historyOf, retold, withOlder } from '@/document/history'
 import { isValid, joinHeads, withoutAct } from '@/document/merge'
 import { type Project, SELECTION } from '@/document/types'
 import { endBurst } from '@/ui/primitives/burst'
 import { type SetAside } from './backup'
 import { get, homeIn, initial, set, startAgain, whenChanged } from './bench'
 import { Outbox } from './outbox'
-import { createProject, newActs, openProject, Refused } from './server'
+import { actsUntil, createProject, newActs, openProject, Refused } from './server'
 
 /** Looking whether another browser went on with the project, when the tab is looked at again, at most so often. */
 const LOOK_EVERY_MS = 2000
@@ -21,6 +21,8 @@ interface Synced {
   agreed: string | null
   seq: number
   lookedAt: number
+  /** How many of the oldest acts are not known yet. */
+  older: number
 }
 let synced: Synced | null = null
 /** Tabs of this browser tell each other when the server moved on. */
@@ -43,12 +45,17 @@ export async function openBench(id: string): Promise<void> {
       channel?.postMessage({ project: id, revision })
     },
   })
-  const now: Synced = { id, outbox, agreed: null, seq: 0, lookedAt: Date.now() }
+  const now: Synced = { id, outbox, agreed: null, seq: 0, lookedAt: Date.now(), older: 0 }
   synced = now
   const left = outbox.left() // what lies in this browser is looked for meanwhile
   try {
     const opened = await openProject(id)
     const kept = await left
+    if (!here()) return
+    // What an earlier visit left may lie on any act; otherwise older ones are read while the picture is made.
+    if (opened.older && (kept.acts.length || kept.heads.length))
+      opened.acts.unshift(...(await actsUntil(id, opened.older)).acts)
+    else now.older = opened.older
     if (!here()) return
     const known = new Set(opened.acts.map((act) => act.id)),
       unsent = kept.acts.filter((act) => !known.has(act.id))
@@ -80,6 +87,7 @@ export async function openBench(id: string): Promise<void> {
     set({ phase: 'ready', ...openedAs(state.project), history: state.history, aside })
     outbox.keepAside(aside.slice(kept.aside.length))
     void outbox.flush()
+    readOlder(now).catch(() => {}) // asked again by whoever needs it
   } catch (error) {
     if (here())
       set({
@@ -176,9 +184,20 @@ export const sendNow = (): void => {
   void synced?.outbox.flush()
 }
 
+/** The rest of the history. */
+async function readOlder(now: Synced): Promise<void> {
+  if (!now.older) return
+  const { acts } = await actsUntil(now.id, now.older)
+  if (synced !== now || !now.older) return
+  now.older = 0
+  set(({ history }) => ({ history: withOlder(history, acts) }))
+}
+
 /** What others did since comes in: beside what was done here, which comes later. */
 async function takeIn(now: Synced): Promise<void> {
   now.lookedAt = Date.now()
+  await readOlder(now)
+  if (synced !== now) return
   const news = await newActs(now.id, now.seq)
   if (synced !== now) return
   endBurst()

@@ -108,13 +108,17 @@ function Title({ name }: { name: string }) {
   )
 }
 
+/** Acts listed at a time. */
+const ROWS = 200
+
 /** Every act, branches kept: the path to what is shown, and what was left behind by doing something else. */
 function HistoryList() {
   const history = useBench((state) => state.history)
   const onPath = new Set<string>()
   for (let id = history.head; id; id = history.acts.get(id)?.parent ?? null) onPath.add(id)
   for (let id = history.onward.get(history.head ?? ''); id; id = history.onward.get(id)) onPath.add(`ahead ${id}`)
-  const acts = [...history.acts.values()].reverse()
+  const [rows, setRows] = useState(ROWS)
+  const acts = [...history.acts.values()].reverse().slice(0, rows)
   const kind = (id: string) =>
     id === history.head ? 'here' : onPath.has(id) ? 'before' : onPath.has(`ahead ${id}`) ? 'ahead' : 'branch'
   const words = { here: 'shown now', before: '', ahead: 'undone', branch: 'other branch' }
@@ -151,6 +155,15 @@ function HistoryList() {
               </span>
             </button>
           ))}
+          {history.acts.size > rows && (
+            <button
+              type="button"
+              onClick={() => setRows(rows + ROWS)}
+              className="w-full rounded-md px-2 py-1 text-left text-[13px] underline underline-offset-2 hover:bg-[var(--hover)]"
+            >
+              Show older ({history.acts.size - rows} more)
+            </button>
+          )}
           <button
             type="button"
             onClick={() => goToAct(null)}

@@ -1,6 +1,6 @@
 import { exportState, forget } from '@/server/exports/jobs'
 import { handle } from '@/server/respond'
-import { uuid } from '@/server/uuid'
+import { uuid } from '@/server/address'
 
 export const dynamic = 'force-dynamic'
 export const GET = handle<{ id: string }>(async (_, { id }) => exportState(uuid(id, 'export')))

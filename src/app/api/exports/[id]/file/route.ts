@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs'
 import { Readable } from 'node:stream'
 import { exportResult } from '@/server/exports/jobs'
 import { handle } from '@/server/respond'
-import { uuid } from '@/server/uuid'
+import { uuid } from '@/server/address'
 
 export const dynamic = 'force-dynamic'
 export const GET = handle<{ id: string }>(async (_, { id }) => {

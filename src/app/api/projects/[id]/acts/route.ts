@@ -1,22 +1,13 @@
-import { Problem } from '@/server/problems'
 import { askRecords } from '@/server/records/pool'
 import { handle, json, readRecordsBody } from '@/server/respond'
-import { uuid } from '@/server/uuid'
+import { uuid, wholeNumber } from '@/server/address'
 
 export const dynamic = 'force-dynamic'
-/** What came after act number `after`. */
+/** What came after act number `after`, up to number `until`. */
 export const GET = handle<{ id: string }>(async (request, { id }) => {
-  const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
-  if (!Number.isInteger(after) || after < 0 || after > 2 ** 31)
-    throw new Problem(422, 'after: takes a whole number from 0.')
-  return json(await askRecords({ ask: 'acts', id: uuid(id, 'project'), args: [after] }))
+  const numbers = [wholeNumber(request, 'after') ?? 0, wholeNumber(request, 'until') ?? null]
+  return json(await askRecords({ ask: 'acts', id: uuid(id, 'project'), args: numbers }))
 })
 export const POST = handle<{ id: string }>(async (request, { id }) =>
-  json(
-    await askRecords({
-      ask: 'store',
-      id: uuid(id, 'project'),
-      body: await readRecordsBody(request),
-    }),
-  ),
+  json(await askRecords({ ask: 'store', id: uuid(id, 'project'), body: await readRecordsBody(request) })),
 )

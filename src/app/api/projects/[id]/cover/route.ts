@@ -1,7 +1,7 @@
 import { Problem } from '@/server/problems'
 import { getCover, setCover } from '@/server/projects'
 import { handle, readBody } from '@/server/respond'
-import { uuid } from '@/server/uuid'
+import { uuid } from '@/server/address'
 
 export const dynamic = 'force-dynamic'
 const MOST_BYTES = 300 * 1024

@@ -1,0 +1,15 @@
+import { notFound, Problem } from './problems'
+
+/** The id, when it looks like one; otherwise there is no such thing. */
+export function uuid(id: string, what: string): string {
+  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(id)) throw notFound(what)
+  return id
+}
+
+/** A number in the address, where one is given. Throws Problem 422 for what is none. */
+export function wholeNumber(request: Request, name: string): number | undefined {
+  const given = new URL(request.url).searchParams.get(name)
+  if (given === null) return undefined
+  if (!/^\d{1,9}$/.test(given)) throw new Problem(422, `${name}: takes a whole number from 0.`)
+  return Number(given)
+}
