@@ -1,6 +1,6 @@
 'use client'
 import { Slider } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 
 const SHARES = [
   ['red', 'Red', 21],

@@ -2,7 +2,7 @@
 import { useMemo, useRef, useState } from 'react'
 import { type CurvePoints, curveThrough } from '@/core/compose/adjustments/curves'
 import { Choice, NumberField } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 import { type Channel, CHANNELS, ToneChart } from './ToneChart'
 import { useHistogram } from './useHistogram'
 

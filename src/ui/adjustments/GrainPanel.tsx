@@ -1,6 +1,6 @@
 'use client'
 import { Switch } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 
 export function GrainPanel({ record, settle }: AdjustmentPanelProps<'grain'>) {
   return (

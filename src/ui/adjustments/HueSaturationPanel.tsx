@@ -3,7 +3,7 @@ import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { type HueRange } from '@/core/compose/adjustments/hueSaturation'
 import { IconButton, Slider } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 
 /** Where colours lie on the OKLCh hue circle, degrees. Source of the hues: OKLab of the sRGB primaries and their mixtures. */
 const HUES: readonly (readonly [name: string, hue: number])[] = [

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react'
 import { type Levels, levelsCurve } from '@/core/compose/adjustments/levels'
 import { Choice, Slider } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 import { type Channel, CHANNELS, ToneChart } from './ToneChart'
 import { useHistogram } from './useHistogram'
 

@@ -1,7 +1,7 @@
 'use client'
 import { type Hex } from '@/core/compose/fill'
 import { ColourField, Slider } from '@/ui/primitives/controls'
-import { type AdjustmentPanelProps } from './registry'
+import { type AdjustmentPanelProps } from './panel'
 
 export function TintPanel({ record, preview, settle }: AdjustmentPanelProps<'tint'>) {
   return (

@@ -1,6 +1,7 @@
 /** Every adjustment and effect on the page, in the order it is shown: its words and its values. A new one is one row here, and a panel of its own where sliders are not enough. */
 import { type ComponentType } from 'react'
-import { type AdjustmentKind, type AdjustmentOf, type AdjustmentRecord } from '@/core/compose/adjustments/registry'
+import { type AdjustmentKind, type AdjustmentRecord } from '@/core/compose/adjustments/registry'
+import { type AdjustmentPanelProps } from './panel'
 import { BlackAndWhitePanel } from './BlackAndWhitePanel'
 import { CurvesPanel } from './CurvesPanel'
 import { GrainPanel } from './GrainPanel'
@@ -19,12 +20,6 @@ export interface AdjustmentValue {
   readonly fallback: number
   readonly factor: number
   readonly curve: number
-}
-export interface AdjustmentPanelProps<K extends AdjustmentKind> {
-  readonly layer: string
-  readonly record: AdjustmentOf<K>
-  /** Shows other values while they are dragged. */ readonly preview: (values: Partial<AdjustmentOf<K>>) => void
-  readonly settle: (label: string, values: Partial<AdjustmentOf<K>>) => void
 }
 export interface AdjustmentPage {
   readonly kind: AdjustmentKind

@@ -4,8 +4,8 @@ import { compose, translation, type Affine } from '@/core/raster/affine'
 import { type Project } from '@/document/types'
 import { Choice, IconButton, NumberField } from '@/ui/primitives/controls'
 import { act, set, useBench } from '@/ui/store/bench'
-import { placeableOf } from '@/ui/workbench/canvas/placeable'
-import { changedAboutMiddle, flipped, placedInMiddle, placementOf } from '@/ui/workbench/canvas/placement'
+import { placeableOf } from '@/ui/canvas/placeable'
+import { changedAboutMiddle, flipped, placedInMiddle, placementOf } from '@/ui/canvas/placement'
 
 const FAR = 1e6,
   LARGEST = 100_000

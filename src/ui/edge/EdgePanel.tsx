@@ -5,7 +5,7 @@ import { layerById } from '@/document/edits'
 import { MarkerSize } from '@/ui/finders/marking/MarkerTool'
 import { Button, Choice, Slider, Switch } from '@/ui/primitives/controls'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
-import { makeMaskNow, maskProblem } from '../workbench/makeOf'
+import { makeMaskNow, maskProblem } from '@/ui/store/makeOf'
 import { Compare } from './Compare'
 import { addEdgeStep, edgeStepIn } from './edgeStep'
 

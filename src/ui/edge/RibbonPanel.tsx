@@ -11,7 +11,7 @@ import { Choice, IconButton, Select } from '@/ui/primitives/controls'
 import { type BenchState, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/frame'
-import { type Viewer } from '../workbench/canvas/viewer'
+import { type Viewer } from '@/ui/canvas/viewer'
 import { edgeStroke } from './edgeStep'
 import { useRibbon } from './useRibbon'
 

@@ -1,7 +1,6 @@
 /** Every finder on the page, in the order it is shown. A new one is its own folder and one row here. */
 import { type Step } from '@/core/select/registry'
 import { type FinderPage, type Group, type StepPage } from './finder'
-import { modifierPage } from '@/ui/modifiers/registry'
 import { type FinderId, type FinderKind } from './kinds'
 import { bandPage } from './band'
 import { bezierPage } from './bezier'
@@ -73,6 +72,3 @@ export const finderPage = (id: FinderId): FinderPage<FinderKind> => FINDER_PAGES
 export const pageOfStep = (step: Step): StepPage<FinderKind> | undefined =>
   STEP_PAGES.find((page) => page.kind === step.kind && page.name === step.name) ??
   STEP_PAGES.find((page) => page.kind === step.kind)
-
-export const stepName = (step: Step): string =>
-  step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind

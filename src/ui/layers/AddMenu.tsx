@@ -4,7 +4,7 @@ import { DropdownMenu } from 'radix-ui'
 import { type Layer } from '@/document/types'
 import { ADJUSTMENT_GROUPS, ADJUSTMENT_PAGES } from '@/ui/adjustments/registry'
 import { Tip } from '@/ui/primitives/controls'
-import { choosePictures } from '@/ui/workbench/addPictures'
+import { choosePictures } from '@/ui/store/addPictures'
 import { addAdjustment, addColour, addGradient, addPaint } from './layerActions'
 
 /** Every kind of layer, above the active one. */

@@ -7,7 +7,7 @@ import { toast } from 'sonner'
 import { type Layer } from '@/document/types'
 import { askEngine } from '@/ui/store/rendering'
 import { keepMask, listMasks, type MaskPicture, removeMaskPicture, sendPicture } from '@/ui/store/server'
-import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/workbench/addPictures'
+import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { maskFromPicture, openMask } from './maskActions'
 
 const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))

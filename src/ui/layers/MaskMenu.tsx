@@ -4,7 +4,7 @@ import { type ReactNode } from 'react'
 import { removeMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
-import { makeMaskNow } from '@/ui/workbench/makeOf'
+import { makeMaskNow } from '@/ui/store/makeOf'
 import {
   applyMask,
   chooseMaskPicture,

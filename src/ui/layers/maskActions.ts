@@ -9,7 +9,7 @@ import { type Layer, SELECTION } from '@/document/types'
 import { type FinderId } from '@/ui/finders/kinds'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
-import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/workbench/addPictures'
+import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { mergeLayers } from './merge'
 
 const newId = (): string => crypto.randomUUID()

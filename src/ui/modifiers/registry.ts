@@ -1,8 +1,9 @@
 /** Every changing step on the page: its name, what it starts with, and the values its card shows. */
+import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
-import { type ModifyingStep } from '@/core/select/registry'
+import { type ModifyingStep, type Step } from '@/core/select/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
-import { EdgeValues, edgeSummary } from '@/ui/edge/EdgeValues'
+import { EdgeValues, edgeSummary } from './edge/EdgeValues'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
 import { TransformHandles } from './transform/TransformHandles'
 import { TransformPanel, transformSummary } from './transform/TransformPanel'
@@ -168,3 +169,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('none', 'None', 'Begins anew: the steps above it count no more.', {}, [], () => 'nothing'),
 ]
 export const modifierPage = (kind: string): ModifierPage | undefined => MODIFIER_PAGES.find((p) => p.kind === kind)
+
+/** What a step is called: its own name, or what finds or changes. */
+export const stepName = (step: Step): string =>
+  step.name ?? pageOfStep(step)?.name ?? modifierPage(step.kind)?.name ?? step.kind

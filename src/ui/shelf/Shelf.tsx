@@ -9,7 +9,7 @@ import { Toaster } from 'sonner'
 import { projectOf } from '@/document/edits'
 import { Button, IconButton } from '@/ui/primitives/controls'
 import { createProject, deleteProject, listProjects, type ProjectSummary } from '@/ui/store/server'
-import { nameOfFile, PICTURE_TYPES, sendWithProgress, tell } from '@/ui/workbench/addPictures'
+import { nameOfFile, PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
 
 export function Shelf() {
   const router = useRouter()

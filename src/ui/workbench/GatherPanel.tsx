@@ -3,7 +3,7 @@ import { ImagePlus } from 'lucide-react'
 import { layerById } from '@/document/edits'
 import { Button } from '@/ui/primitives/controls'
 import { shownProject, useBench } from '@/ui/store/bench'
-import { choosePictures } from './addPictures'
+import { choosePictures } from '@/ui/store/addPictures'
 
 /** The pictures of the project, and more of them. */
 export function GatherPanel() {

@@ -24,7 +24,7 @@ import { problemOf } from '@/ui/finders/bezier/Panel'
 import { Button, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { act, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
-import { saveProblem, saveSelectionNow } from './makeOf'
+import { saveProblem, saveSelectionNow } from '@/ui/store/makeOf'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
 
 /** Pieces of the selection smaller than this (px²) make no part of a path. */

@@ -6,7 +6,7 @@ import { problemOfAction } from '@/ui/layers/layerActions'
 import { Tip } from '@/ui/primitives/controls'
 import { set, shownProject, useBench } from '@/ui/store/bench'
 import { COMMANDS, runCommand, shownKey } from './commands'
-import { maskProblem, saveProblem } from './makeOf'
+import { maskProblem, saveProblem } from '@/ui/store/makeOf'
 
 /** Commands, by their names in the table, and why each cannot be done now. */
 const SECTIONS: readonly (readonly (readonly [command: string, why: () => string | undefined])[])[] = [

@@ -6,7 +6,7 @@ import { shownShare } from '@/document/masks'
 import { act, shownProject, useBench } from '@/ui/store/bench'
 import { Button, Switch } from '@/ui/primitives/controls'
 import { MakeMenuButton } from './MakeMenu'
-import { makeMaskNow, maskProblem } from './makeOf'
+import { makeMaskNow, maskProblem } from '@/ui/store/makeOf'
 
 /** How much is selected, whether that is the background, and what can be made of it. */
 export function ResultBar() {

@@ -9,7 +9,7 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core'
-import { restrictToVerticalAxis } from './restrictToVerticalAxis'
+import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import {
   SortableContext,
   sortableKeyboardCoordinates,
@@ -26,8 +26,8 @@ import { type FindingStep, isFinding, opOf, type Step } from '@/core/select/regi
 import { addStep, changeStep, layerById, lookAgain, moveStep, removeStep } from '@/document/edits'
 import { lookedOtherwise } from '@/document/tree'
 import { type RecipeHome, SELECTION } from '@/document/types'
-import { pageOfStep, stepName } from '@/ui/finders/registry'
-import { MODIFIER_PAGES, modifierPage } from '@/ui/modifiers/registry'
+import { pageOfStep } from '@/ui/finders/registry'
+import { MODIFIER_PAGES, modifierPage, stepName } from '@/ui/modifiers/registry'
 import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { COMMANDS, runCommand, shownKey } from './commands'
 import { KeptPanel } from './KeptPanel'

@@ -15,7 +15,7 @@ import {
 } from '@/document/edits'
 import { HANDS } from '@/ui/compose/hands/registry'
 import { LAYER_ACTIONS, runLayerAction } from '@/ui/layers/layerActions'
-import { placeableOf } from './canvas/placeable'
+import { placeableOf } from '@/ui/canvas/placeable'
 import { parseStep } from '@/core/formats/recipe'
 import { compose, translation } from '@/core/raster/affine'
 import { SELECTION } from '@/document/types'
@@ -39,10 +39,10 @@ import {
   undoAct,
   preview,
 } from '@/ui/store/bench'
-import { type Viewer } from './canvas/viewer'
-import { choosePictures } from './addPictures'
+import { type Viewer } from '@/ui/canvas/viewer'
+import { choosePictures } from '@/ui/store/addPictures'
 import { copySteps, pasteFromClipboard } from './stepsClipboard'
-import { makeMaskNow, maskProblem, saveProblem, saveSelectionNow } from './makeOf'
+import { makeMaskNow, maskProblem, saveProblem, saveSelectionNow } from '@/ui/store/makeOf'
 
 export interface Command {
   readonly id: string

@@ -5,7 +5,7 @@ import { setWindow, wholeWindow, windowCorners, windowToCanvas } from '@/documen
 import { Button, NumberField, Select, Slider } from '@/ui/primitives/controls'
 import { act, get, preview, set, settle, useBench, type BoxLines } from '@/ui/store/bench'
 import { boxLines } from '@/ui/finders/shape/boxLines'
-import { Grip } from '@/ui/workbench/canvas/Grip'
+import { Grip } from '@/ui/canvas/Grip'
 import { type HandPage, type HandPress } from './hand'
 
 const TURN_PX = 28,

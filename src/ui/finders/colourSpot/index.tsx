@@ -4,7 +4,7 @@ import { type Step, type StepOfKind } from '@/core/select/registry'
 import { changeStep, putSteps } from '@/document/edits'
 import { Choice, Slider } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'
-import { Grip } from '@/ui/workbench/canvas/Grip'
+import { Grip } from '@/ui/canvas/Grip'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 
 type SpotStep = StepOfKind<'colourSpot'>

@@ -4,7 +4,7 @@ import { type StepOfKind } from '@/core/select/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton, NumberField, Select } from '@/ui/primitives/controls'
 import { act, preview } from '@/ui/store/bench'
-import { RampHandles } from '@/ui/workbench/canvas/RampHandles'
+import { RampHandles } from '@/ui/canvas/RampHandles'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { putStep } from '../putStep'
 

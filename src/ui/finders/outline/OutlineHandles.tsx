@@ -2,7 +2,7 @@ import { type StepOfKind } from '@/core/select/registry'
 import { changeStep } from '@/document/edits'
 import { act, preview, useBench } from '@/ui/store/bench'
 import { StartRing } from './StartRing'
-import { Grip } from '@/ui/workbench/canvas/Grip'
+import { Grip } from '@/ui/canvas/Grip'
 import { type HandlesProps } from '../finder'
 
 /** Grips for more points than this would hide the picture: such outlines are moved as a whole by drawing anew. */

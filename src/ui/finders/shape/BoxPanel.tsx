@@ -8,7 +8,7 @@ import { digitsOf, pxOf, UNITS } from '@/ui/primitives/units'
 import { act, get, preview, set, shownProject, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type PanelProps } from '../finder'
-import { placesOf } from './box'
+import { placesOf } from '@/ui/canvas/box'
 import { type BoxStep } from './pressBox'
 
 const FAR = 1e7

@@ -1,9 +1,9 @@
 import { type StepOfKind } from '@/core/select/registry'
 import { abandon, get } from '@/ui/store/bench'
-import { snapper } from '@/ui/workbench/canvas/snapping'
+import { snapper } from '@/ui/canvas/snapping'
 import { type Drag, type Press } from '../finder'
 import { putStep } from '../putStep'
-import { boxBetween, insideBox, onPixels, placesOf } from './box'
+import { boxBetween, insideBox, onPixels, placesOf } from '@/ui/canvas/box'
 
 export type BoxKind = 'rectangle' | 'ellipse' | 'triangle'
 export type BoxStep = StepOfKind<BoxKind>

@@ -3,7 +3,7 @@ import { type FinderPage } from '../finder'
 import { BoxHandles } from '../shape/BoxHandles'
 import { BoxPanel } from '../shape/BoxPanel'
 import { BoxTool } from '../shape/BoxTool'
-import { boxInMiddle, boxSummary } from '../shape/box'
+import { boxInMiddle, boxSummary } from '@/ui/canvas/box'
 import { pressBox } from '../shape/pressBox'
 
 export const trianglePage: FinderPage<'triangle'> = {

@@ -4,7 +4,7 @@ import { type StepOfKind } from '@/core/select/registry'
 import { changeStep } from '@/document/edits'
 import { type HandlesProps } from '@/ui/finders/finder'
 import { preview, settle, useBench } from '@/ui/store/bench'
-import { Grip } from '@/ui/workbench/canvas/Grip'
+import { Grip } from '@/ui/canvas/Grip'
 
 type Corners = readonly (readonly [number, number])[]
 const TURN_PX = 28

@@ -25,8 +25,8 @@ import { handPage } from '@/ui/compose/hands/registry'
 import { comparing, cutOutAlone, partInView } from '@/ui/store/frame'
 import { isPanKeyHeld } from '../keys'
 import { DividerOver } from './DividerOver'
-import { GuidesOver, PathShown, SnapLines } from './GuidesOver'
-import { Viewer } from './viewer'
+import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
+import { Viewer } from '@/ui/canvas/viewer'
 
 const WHEEL_STEP = 1.0016
 /** Fingers that move less than this (CSS px) between each other pan only. */

@@ -3,7 +3,9 @@ import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
 import { Choice, IconButton, Switch } from '@/ui/primitives/controls'
 import { act, type EdgeMode } from '@/ui/store/bench'
-import { type EdgeStep } from './edgeStep'
+import { type StepOfKind } from '@/core/select/registry'
+
+type EdgeStep = StepOfKind<'edge'>
 
 const MODES: readonly EdgeMode[] = ['unsure', 'keep', 'drop']
 const solverWords = {

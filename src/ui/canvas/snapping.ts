@@ -7,7 +7,7 @@ import { cornersOf } from '@/document/layers'
 import { isShown, withDescendants } from '@/document/tree'
 import { type Project, type RecipeHome } from '@/document/types'
 import { get, set, shownProject } from '@/ui/store/bench'
-import { placeOn } from '@/ui/finders/shape/box'
+import { placeOn } from '@/ui/canvas/box'
 
 type Point = readonly [number, number]
 interface Targets {

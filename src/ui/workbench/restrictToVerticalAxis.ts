@@ -1,4 +1,0 @@
-import { type Modifier } from '@dnd-kit/core'
-
-/** Cards only move up and down. */
-export const restrictToVerticalAxis: Modifier = ({ transform }) => ({ ...transform, x: 0 })
