@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { openBrowser } from '../journeys/browser.mjs'
 import { bundled, scriptForPages } from '../madeUp/bundled.mjs'
+import { JSON_HEADERS, pictureLayer, recordsWith, storePicture } from '../madeUp/project.mjs'
 import { KINDS } from './kinds.mjs'
 
 const WIDTH = 200,
@@ -27,7 +28,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
     })
       .png()
       .toBuffer()
-    const { asset } = await (await fetch(`${application.url}/api/pictures`, { method: 'POST', body: file })).json()
+    const asset = await storePicture(application, file)
     pictures.push({ asset, width: WIDTH, height: HEIGHT, name: `picture ${i}` })
   }
 
@@ -76,42 +77,10 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
       kind = KINDS[name]
     if (n % FAULTS_A_PROJECT === 0) {
       for (const page of pages) await page.close()
-      id = randomUUID()
       noted.clear()
-      const [first] = pictures
-      const answer = await asked('projects', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({
-          id,
-          records: {
-            version: 1,
-            name: 'Made up',
-            canvas: { width: WIDTH, height: HEIGHT },
-            ppi: 300,
-            layers: [
-              {
-                id: 'first',
-                kind: 'picture',
-                name: 'First',
-                asset: first.asset,
-                width: WIDTH,
-                height: HEIGHT,
-                placement: [1, 0, 0, 1, 0, 0],
-                opacity: 1,
-                visible: true,
-                mask: null,
-              },
-            ],
-            activeLayer: 'first',
-            selection: { version: 1, steps: [] },
-            saved: [],
-            paths: [],
-            guides: [],
-          },
-        }),
-      })
-      if (!answer.ok) throw new Error(`a project could not be made: ${await answer.text()}`)
+      const records = recordsWith([pictureLayer('first', pictures[0].asset, pictures[0])], pictures[0])
+      id = randomUUID()
+      await asked('projects', { method: 'POST', headers: JSON_HEADERS, body: JSON.stringify({ id, records }) })
       pages = []
     }
     const url = `${application.url}/project/${id}`

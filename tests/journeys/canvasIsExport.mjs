@@ -1,14 +1,14 @@
 /** After each of many random edits of made-up projects, the canvas at 1:1 is the export, pixel for pixel. */
-import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { scriptForPages } from '../madeUp/bundled.mjs'
+import { makeProject, pictureLayer, post, recordsWith, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
 import { check, openProject, saved } from './hands.mjs'
 
 const WIDTH = 300,
   HEIGHT = 210
-const EDITS = Number(process.env.WILY_EDITS ?? 120),
-  EDITS_A_PROJECT = 30
+const EDITS = Number(process.env.WILY_EDITS ?? 100),
+  EDITS_A_PROJECT = 25
 /** WILY_SEED_OF_EDITS draws others. */
 const SEED = Number(process.env.WILY_SEED_OF_EDITS ?? 20_261)
 
@@ -34,15 +34,6 @@ function drawn(width, height, seed, soft) {
 }
 
 const api = (application, path, init) => fetch(`${application.url}/api/${path}`, init)
-const post = async (application, path, body) => {
-  const answer = await api(application, path, {
-    method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json' },
-  })
-  check(answer.ok, `${path}: ${answer.status} ${await answer.clone().text()}`)
-  return answer.json()
-}
 
 async function exportOf(application, project, head) {
   let job = await post(application, 'exports', {
@@ -128,42 +119,16 @@ export async function canvasIsExport(application) {
       const file = await drawn(width, height, pictures.length + 1, soft)
         [kind](kind === 'png' ? {} : { quality: 92 })
         .toBuffer()
-      const answer = await (await api(application, 'pictures', { method: 'POST', body: file })).json()
-      pictures.push({ asset: answer.asset, width, height, name })
+      pictures.push({ asset: await storePicture(application, file), width, height, name })
     }
     for (let edit = 0, id; edit < EDITS; edit++) {
       const seed = SEED + edit
       if (edit % EDITS_A_PROJECT === 0) {
-        id = randomUUID()
         const [first] = pictures
-        await post(application, 'projects', {
-          id,
-          records: {
-            version: 1,
-            name: 'Made up',
-            canvas: { width: WIDTH, height: HEIGHT },
-            ppi: 300,
-            layers: [
-              {
-                id: 'first',
-                kind: 'picture',
-                name: 'First',
-                asset: first.asset,
-                width: first.width,
-                height: first.height,
-                placement: [1, 0, 0, 1, 0, 0],
-                opacity: 1,
-                visible: true,
-                mask: null,
-              },
-            ],
-            activeLayer: 'first',
-            selection: { version: 1, steps: [] },
-            saved: [],
-            paths: [],
-            guides: [],
-          },
-        })
+        id = await makeProject(
+          application,
+          recordsWith([pictureLayer('first', first.asset, first)], { width: WIDTH, height: HEIGHT }),
+        )
         await openProject(page, `${application.url}/project/${id}`)
         await page.evaluate(() => globalThis.wilyScissor.stage('compose'))
       }

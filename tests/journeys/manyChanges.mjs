@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './application.mjs'
+import { makeProject, pictureLayer, post, recordsWith, renaming, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
 import { check, openProject, recordsOf, saved } from './hands.mjs'
 
@@ -11,69 +12,24 @@ const MANY = 10_000,
   TRIES = 5
 
 export async function manyChanges(application) {
-  const post = async (path, body) => {
-    const answer = await fetch(`${application.url}/api/${path}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-    check(answer.ok, `${path}: ${await answer.clone().text()}`)
-    return answer.json()
-  }
-  const { asset } = await (
-    await fetch(`${application.url}/api/pictures`, {
-      method: 'POST',
-      body: readFileSync(join(root, 'demo/pictures/otter-puppet.jpg')),
-    })
-  ).json()
+  const asset = await storePicture(application, readFileSync(join(root, 'demo/pictures/otter-puppet.jpg'))),
+    size = { width: 1800, height: 1200 }
   const make = async (count) => {
-    const id = randomUUID()
-    const layer = {
-      id: 'otter',
-      kind: 'picture',
-      name: 'Otter',
-      asset,
-      width: 1800,
-      height: 1200,
-      placement: [1, 0, 0, 1, 0, 0],
-      opacity: 1,
-      visible: true,
-      mask: null,
-    }
-    await post('projects', {
-      id,
-      records: {
-        version: 1,
-        name: 'Start',
-        canvas: { width: 1800, height: 1200 },
-        ppi: 300,
-        layers: [layer],
-        activeLayer: 'otter',
-        selection: { version: 1, steps: [] },
-        saved: [],
-        paths: [],
-        guides: [],
-      },
-    })
+    const id = await makeProject(application, recordsWith([pictureLayer('otter', asset, size)], size))
     let parent = null,
-      revision = 0,
-      name = 'Start'
+      revision = 0
     for (let from = 0; from < count; from += BATCH) {
       const acts = Array.from({ length: Math.min(BATCH, count - from) }, (_, i) => {
-        const next = `Name ${from + i}`
-        const act = {
-          id: randomUUID(),
-          parent,
-          label: `Rename to ${next}`,
-          forward: { fields: { set: { name: next } } },
-          inverse: { fields: { set: { name } } },
-          at: new Date().toISOString(),
-        }
+        const act = renaming(`Name ${from + i}`, from + i ? `Name ${from + i - 1}` : 'Made up', parent)
         parent = act.id
-        name = next
         return act
       })
-      ;({ revision } = await post(`projects/${id}/acts`, { acts, head: parent, revision, sending: randomUUID() }))
+      ;({ revision } = await post(application, `projects/${id}/acts`, {
+        acts,
+        head: parent,
+        revision,
+        sending: randomUUID(),
+      }))
     }
     return id
   }

@@ -1,95 +1,47 @@
 /** What a tick of a slider costs in the page, from the hand to the request, in a small project and in a large one. */
-import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { readFileSync } from 'node:fs'
 import { root } from './application.mjs'
+import { makeProject, pictureLayer, recordsWith, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
 import { check, openProject } from './hands.mjs'
 
 const TICKS = 60
-const layerOf = (asset, id, more = {}) => ({
-  id,
-  kind: 'picture',
-  name: id,
-  asset,
-  width: 1800,
-  height: 1200,
-  placement: [1, 0, 0, 1, 0, 0],
-  opacity: 1,
-  visible: true,
-  mask: null,
-  ...more,
-})
-
-async function project(application, asset, steps, layers, strokes) {
-  const id = randomUUID(),
-    canvas = { width: 1800, height: 1200 }
-  const records = {
-    version: 1,
-    name: `${steps} steps, ${layers} layers, ${strokes} strokes`,
-    canvas,
-    ppi: 300,
-    layers: [
-      layerOf(asset, 'first'),
-      ...Array.from({ length: layers - 1 }, (_, i) => ({
-        ...layerOf(asset, `l${i}`),
-        kind: 'fill',
-        asset: undefined,
-        fill: { kind: 'colour', colour: '#aa4422' },
-        opacity: 0.01,
-      })),
-    ],
-    activeLayer: 'first',
-    selection: {
-      version: 1,
-      steps: [
-        ...Array.from({ length: steps - 1 }, (_, i) => ({
-          kind: 'ellipse',
-          id: `s${i}`,
-          x: (i * 37) % 1500,
-          y: (i * 53) % 900,
-          width: 90,
-          height: 70,
-        })),
-        ...(strokes
-          ? [
-              {
-                kind: 'paint',
-                id: 'paint',
-                hidden: true,
-                strokes: Array.from({ length: strokes }, (_, i) => ({
-                  points: Array.from({ length: 20 }, (_, k) => [(i * 7 + k) % 1800, (i * 11 + k * 3) % 1200]),
-                  size: 6,
-                })),
-              },
-            ]
-          : []),
-        { kind: 'feather', id: 'last', radius: 2 },
-      ],
-    },
-    saved: [],
-    paths: [],
-    guides: [],
-  }
-  const answer = await fetch(`${application.url}/api/projects`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ id, records }),
-  })
-  check(answer.ok, await answer.text())
-  return id
+const SIZE = { width: 1800, height: 1200 }
+function project(application, asset, steps, layers, strokes) {
+  const ellipses = Array.from({ length: steps - 1 }, (_, i) => ({
+    kind: 'ellipse',
+    id: `s${i}`,
+    x: (i * 37) % 1500,
+    y: (i * 53) % 900,
+    width: 90,
+    height: 70,
+  }))
+  const painted = Array.from({ length: strokes }, (_, i) => ({
+    points: Array.from({ length: 20 }, (_, k) => [(i * 7 + k) % 1800, (i * 11 + k * 3) % 1200]),
+    size: 6,
+  }))
+  const fills = Array.from({ length: layers - 1 }, (_, i) =>
+    pictureLayer(`l${i}`, undefined, SIZE, {
+      kind: 'fill',
+      fill: { kind: 'colour', colour: '#aa4422' },
+      opacity: 0.01,
+    }),
+  )
+  const paint = strokes ? [{ kind: 'paint', id: 'paint', hidden: true, strokes: painted }] : []
+  return makeProject(
+    application,
+    recordsWith([pictureLayer('first', asset, SIZE), ...fills], SIZE, {
+      selection: { version: 1, steps: [...ellipses, ...paint, { kind: 'feather', id: 'last', radius: 2 }] },
+    }),
+  )
 }
 
 export async function tick(application) {
   const browser = await openBrowser()
   const { page } = browser
   try {
-    const { asset } = await (
-      await fetch(`${application.url}/api/pictures`, {
-        method: 'POST',
-        body: readFileSync(join(root, 'demo/pictures/otter-puppet.jpg')),
-      })
-    ).json()
+    const asset = await storePicture(application, readFileSync(join(root, 'demo/pictures/otter-puppet.jpg')))
     const said = []
     const medians = {}
     for (const [name, ...size] of [
