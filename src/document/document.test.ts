@@ -40,6 +40,7 @@ import {
   removePaint,
   stepLayer,
   ungroup,
+  activateLayer,
 } from './layers'
 import { changeMask, copyMask, moveMask, removeMask, setMask, switchMask } from './masks'
 import {
@@ -52,6 +53,7 @@ import {
   sceneOfArea,
   tooDeep,
   withDescendants,
+  clipBaseOf,
 } from './tree'
 import {
   type Act,
@@ -668,5 +670,30 @@ describe('what may be kept', () => {
     const now = { ...start, name: 'Before' }
     expect(undo(now, old)!.project.name).toBe('Poster')
     expect(goTo(start, { ...old, head: null }, 'old').project.name).toBe('Before')
+  })
+})
+
+describe('clipping and merging', () => {
+  const exposure = (name: string) => adjustLayer(name, name, canvas, parseAdjustment({ kind: 'exposure', stops: 1 }))
+  it('several adjustments are clipped to one picture; nothing is clipped to an adjustment alone', () => {
+    const two = run(
+      start,
+      addLayer(exposure('one'), 'otter'),
+      changeLayer('one', { clipped: true }),
+      addLayer(exposure('two'), 'one'),
+    )
+    expect(clipBaseOf(two.layers, 'two')?.id).toBe('otter')
+    const open = run(start, addLayer(exposure('one'), 'otter'), addLayer(exposure('two'), 'one'))
+    expect(clipBaseOf(open.layers, 'two')).toBeUndefined()
+    expect(clipBaseOf(open.layers, 'one')?.id).toBe('otter')
+    expect(clipBaseOf(open.layers, 'otter')).toBeUndefined()
+  })
+  it('a merge leaves another layer that was chosen meanwhile chosen, as long as it is there', () => {
+    const both = run(start, addLayer(exposure('one'), 'otter'), addLayer(fillLayer('fill', 'Fill', canvas, red), 'one'))
+    const picture = { asset: other, width: 600, height: 400, name: 'Merged' }
+    const merged = (active: string) =>
+      run(both, activateLayer(active), mergeInto(picture, 'merged', ['otter', 'one'], true, false)).activeLayer
+    expect(merged('fill')).toBe('fill')
+    expect(merged('one')).toBe('merged')
   })
 })

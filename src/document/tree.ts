@@ -68,6 +68,12 @@ export function belowOf(layers: readonly Layer[], id: string): Layer | undefined
     siblings = layer ? childrenOf(layers, layer.parent) : []
   return siblings[siblings.findIndex((l) => l.id === id) - 1]
 }
+/** What a layer is clipped to, or would be: the next layer below it in its group that is not clipped itself; undefined where there is none, or it has no form of its own. */
+export function clipBaseOf(layers: readonly Layer[], id: string): Layer | undefined {
+  let base = belowOf(layers, id)
+  while (base?.clipped) base = belowOf(layers, base.id)
+  return base?.kind === 'adjust' ? undefined : base
+}
 /** What a layer in its place works on: the layers below it in its group, and around the group as long as groups are passed through; only the one below when it is clipped. */
 export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
   const layer = layers.find((l) => l.id === id)

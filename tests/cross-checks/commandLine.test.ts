@@ -150,6 +150,32 @@ describe('bin/wily', () => {
       'is not JSON',
     ],
     [
+      'a recipe nested without end',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile('['.repeat(200_000) + ']'.repeat(200_000), 'deep.json'),
+        '--out',
+        () => join(folder, 'no.png'),
+      ],
+      'is nested deeper than 100 levels',
+    ],
+    [
+      'a report in the place of the matte',
+      [
+        'select',
+        photo,
+        '--recipe',
+        () => recipeFile([]),
+        '--out',
+        () => join(folder, 'no.png'),
+        '--report',
+        () => join(folder, '.', 'no.png'),
+      ],
+      '--report and --out name the same file',
+    ],
+    [
       'no such photo',
       ['select', 'missing.jpg', '--recipe', () => recipeFile([]), '--out', () => join(folder, 'no.png')],
       'there is no such picture file',

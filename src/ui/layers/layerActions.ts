@@ -19,7 +19,7 @@ import {
   stepLayer,
   ungroup,
 } from '@/document/layers'
-import { ancestorsOf, belowOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
+import { ancestorsOf, belowOf, clipBaseOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
 import { adjustmentPage } from '@/ui/adjustments/registry'
 import { act, get, type Hand, set, shownProject } from '@/ui/store/bench'
@@ -142,7 +142,9 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     name: 'Clip to the layer below, or release',
     problem: (state) =>
       free(state) ??
-      (state.layer!.clipped || clippable(state) ? undefined : 'There is no layer with pixels below it in its group.'),
+      (state.layer!.clipped || clipBaseOf(state.project.layers, state.layer!.id)
+        ? undefined
+        : 'There is no layer with pixels below it in its group.'),
     run: ({ layer }) => {
       act(
         layer.clipped ? `Release ${layer.name}` : `Clip ${layer.name}`,
@@ -248,12 +250,6 @@ function mergeProblem({ project: { layers }, layer }: Now): string | undefined {
   if (below.locked) return `${below.name}, below it, is locked.`
   const hidden = [layer!, below].find((each) => !each.visible)
   return hidden && `${hidden.name} is hidden: it would be lost.`
-}
-/** What it would be clipped to: the first layer below it in its group that is not clipped itself. */
-function clippable({ project, layer }: Now): boolean {
-  let base = belowOf(project.layers, layer!.id)
-  while (base?.clipped) base = belowOf(project.layers, base.id)
-  return base !== undefined && base.kind !== 'adjust'
 }
 const shownRoots = (project: Project): string[] =>
   project.layers.filter((layer) => !layer.parent && layer.visible).map((layer) => layer.id)

@@ -11,7 +11,7 @@ const RETRY_MS = [500, 1000, 2000, 4000, 8000]
 
 export interface OutboxState {
   readonly unsent: number
-  readonly state: 'saved' | 'sending' | 'waiting' | 'refused' | 'gone'
+  readonly state: 'saved' | 'sending' | 'waiting' | 'gone'
   readonly problem?: string
   /** False where this browser keeps nothing: what is unsent is lost when the tab is closed. */
   readonly kept: boolean
@@ -26,6 +26,8 @@ export interface OutboxEvents {
     sentence: string,
     rest: readonly Act[],
   ): { readonly acts: readonly Act[]; readonly head: string | null }
+  /** The server does not know what is shown: it is opened anew. */
+  lost(): void
   /** The head is on the server now. */
   sent(standing: Standing): void
 }
@@ -158,9 +160,11 @@ export class Outbox {
           most = 1 // which of them it is
         else if (batch.length === 1) this.setAside(batch[0].act, error.message)
         else {
-          // A head alone that is refused names what the server does not have.
-          this.report('refused', error.message)
-          throw new Error(error.message)
+          // A head alone that is refused names what the server does not have, and there is nothing left to send for it.
+          this.head = undefined
+          this.remember([], true)
+          this.events.lost()
+          return
         }
       }
     }

@@ -40,6 +40,11 @@ export async function openBench(id: string): Promise<void> {
       if (here()) await takeIn(now)
     },
     refused: (act, sentence, rest) => withoutRefused(now, act, sentence, rest),
+    lost: () => {
+      if (!here()) return
+      toast.error('The server does not have what was shown; the project was opened anew.')
+      void openBench(id)
+    },
     sent: ({ head, revision }) => {
       now.agreed = head
       channel?.postMessage({ project: id, revision })

@@ -25,7 +25,7 @@ export function DeliverPanel() {
   const format = formats[what]
   const problem = !project?.layers.length
     ? 'There is nothing to export yet.'
-    : saving.state === 'waiting' || saving.state === 'refused'
+    : saving.state === 'waiting' || saving.state === 'gone'
       ? 'Exporting waits until the server has all changes.'
       : what === 'cutout' && layer?.kind !== 'picture'
         ? 'Choose the picture to cut out.'

@@ -28,7 +28,6 @@ export function Saving() {
       `${changes} on the way to the server.${kept ? '' : ' This browser keeps nothing: leave the tab open.'}`,
     ],
     waiting: [<CloudOff key="i" size={14} />, `${changes} not saved yet`, CAREFUL, `${problem ?? ''} ${where}`],
-    refused: [<CloudOff key="i" size={14} />, `${changes} refused`, BAD, problem ?? ''],
     gone: [<CloudOff key="i" size={14} />, 'Deleted elsewhere', BAD, 'This project was deleted elsewhere.'],
   }
   const [icon, text, tone, hint] = ways[state]
