@@ -21,6 +21,8 @@ export const LIMITS = {
   label: LONGEST_NAME,
 } as const
 
+/** Of a picture file. */
+export const PICTURE_BYTES = 160 * 1024 * 1024
 /** Of one change as JSON, and of a batch of them, bytes. */
 export const CHANGE_BYTES = 16 * 1024 * 1024,
   BATCH_BYTES = 2 * 1024 * 1024,

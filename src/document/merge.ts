@@ -41,8 +41,8 @@ export function mended(project: Project, sources: readonly Project[]): Project {
     void parent
     return rest as typeof layer
   })
-  const active =
-    project.activeLayer !== null && ids.has(project.activeLayer) ? project.activeLayer : (layers.at(-1)?.id ?? null)
+  const { activeLayer } = project,
+    active = activeLayer === null || ids.has(activeLayer) ? activeLayer : (layers.at(-1)?.id ?? null)
   const steps = [project.selection, ...project.saved.map((saved) => saved.recipe)].flatMap((recipe) => recipe.steps)
   const scenes = new Map((project.scenes ?? []).map((scene) => [scene.id, scene])),
     others = new Map(

@@ -71,7 +71,7 @@ export class ExportInput {
   /** The act whose result is exported: what the page shows, so nothing older is delivered. */
   @IsUUIDOrNull() head!: string | null
   @IsIn(['composite', 'cutout', 'merge']) what!: 'composite' | 'cutout' | 'merge'
-  @IsOptional() @IsArray() @ArrayMaxSize(500) @IsString({ each: true }) layers?: string[]
+  @IsOptional() @IsArray() @ArrayMaxSize(LIMITS.layers) @IsString({ each: true }) layers?: string[]
   @IsOptional() @IsBoolean() selected?: boolean
   @IsOptional() @IsString() @Length(1, 64) layer?: string
   @IsIn(['jpeg', 'png', 'webp']) format!: 'jpeg' | 'png' | 'webp'
@@ -88,7 +88,7 @@ export class MaskPictureInput {
 }
 
 /** More entries than this in a list of a request are a mistake or an attack: refused before anything is made of them. */
-const MOST_ENTRIES = 500
+const MOST_ENTRIES = LIMITS.layers
 
 const isObject = (json: unknown): json is Record<string, unknown> =>
   typeof json === 'object' && json !== null && !Array.isArray(json)

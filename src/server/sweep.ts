@@ -24,9 +24,9 @@ export async function removeLeftovers(): Promise<void> {
   }
 }
 
-/** Pictures without a name, and picture files without a row. @returns how many pictures went */
-export async function sweepPictures(grace = GRACE_MS): Promise<number> {
-  const before = new Date(Date.now() - grace),
+/** Pictures without a name, and picture files without a row. */
+async function sweepPictures(): Promise<void> {
+  const before = new Date(Date.now() - GRACE_MS),
     unnamed = and(
       lt(asset.created, before),
       notExists(
@@ -42,7 +42,6 @@ export async function sweepPictures(grace = GRACE_MS): Promise<number> {
           .where(eq(maskPicture.asset, asset.sha256)),
       ),
     )
-  let gone = 0
   for (const { sha256 } of await database().select({ sha256: asset.sha256 }).from(asset).where(unnamed))
     await alone(sha256, async () => {
       const removed = await database()
@@ -51,14 +50,12 @@ export async function sweepPictures(grace = GRACE_MS): Promise<number> {
         .returning({ sha256: asset.sha256 })
       if (!removed.length) return
       await Promise.all([assetFile(sha256), convertedFile(sha256)].map((file) => rm(file, { force: true })))
-      gone++
     })
-  return gone + (await removeStrayFiles(before))
+  await removeStrayFiles(before)
 }
 
-async function removeStrayFiles(before: Date): Promise<number> {
+async function removeStrayFiles(before: Date): Promise<void> {
   const known = new Set((await database().select({ sha256: asset.sha256 }).from(asset)).map((row) => row.sha256))
-  let gone = 0
   const path = await folder('pictures')
   for (const part of await readdir(path))
     for (const name of await readdir(join(path, part)).catch(() => [])) {
@@ -67,12 +64,9 @@ async function removeStrayFiles(before: Date): Promise<number> {
       if (known.has(sha256) || ((await stat(file).catch(() => null))?.mtime ?? new Date()) > before) continue
       await alone(sha256, async () => {
         const [row] = await database().select({ sha256: asset.sha256 }).from(asset).where(eq(asset.sha256, sha256))
-        if (row) return
-        await rm(file, { force: true })
-        gone++
+        if (!row) await rm(file, { force: true })
       })
     }
-  return gone
 }
 
 /** Takes a project away; what only it showed goes soon after. */

@@ -38,8 +38,16 @@ interface Job {
 }
 
 /** On globalThis: Next.js may load this module more than once in a process. */
-const store = globalThis as typeof globalThis & { wilyExports?: Map<string, Job> }
-const jobs = (): Map<string, Job> => (store.wilyExports ??= new Map())
+interface Exports {
+  readonly jobs: Map<string, Job>
+  /** When a project's export began last. */
+  readonly served: Map<string, number>
+  /** Looks again whether those that run take long. */
+  later?: NodeJS.Timeout
+}
+const store = globalThis as typeof globalThis & { wilyExports?: Exports }
+const all = (): Exports => (store.wilyExports ??= { jobs: new Map(), served: new Map() })
+const jobs = (): Map<string, Job> => all().jobs
 
 const plainName = (name: string) =>
   name
@@ -74,17 +82,21 @@ export async function startExport(input: ExportInput): Promise<ExportState> {
 
 const byState = (state: ExportState['state']): Job[] => [...jobs().values()].filter((job) => job.state.state === state)
 
-/** When a project's export began last. */
-const served = new Map<string, number>()
 function startWaiting(): void {
-  const open = [...byState('running'), ...byState('waiting')].map((job) => ({
-    job,
-    project: job.task.project,
-    started: job.started,
-  }))
-  const next = nextToBegin(open, Date.now(), served)
-  if (next) run(next.job)
-  else if (open.some(({ started }) => started === undefined)) setTimeout(startWaiting, LONG_MS / 4).unref()
+  const exports = all()
+  clearTimeout(exports.later)
+  const next = () =>
+    nextToBegin(
+      [...byState('running'), ...byState('waiting')].map((job) => ({
+        job,
+        project: job.task.project,
+        started: job.started,
+      })),
+      Date.now(),
+      exports.served,
+    )
+  for (let turn = next(); turn; turn = next()) run(turn.job)
+  if (byState('waiting').length) exports.later = setTimeout(startWaiting, LONG_MS / 4).unref()
 }
 
 function run(job: Job): void {
@@ -103,7 +115,7 @@ function run(job: Job): void {
   }
   update({ state: 'running' })
   job.started = Date.now()
-  served.set(job.task.project, job.started)
+  all().served.set(job.task.project, job.started)
   // The path is put together at run time: the bundler must not follow it.
   const worker = new Worker(join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'render.mjs'), {
     workerData: job.task,

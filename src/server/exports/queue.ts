@@ -2,8 +2,8 @@
  * Whose turn it is. Two run at a time, one for each project, and the project that was served longest ago comes first, so that nobody's row of
  * exports keeps others waiting; when those that run take long and another project waits, a third begins.
  */
-export const AT_A_TIME = 2,
-  AT_MOST = 3
+const AT_A_TIME = 2
+export const AT_MOST = 3
 /** Running for so long, an export makes room for a third, ms. */
 export const LONG_MS = 20_000
 

@@ -5,12 +5,13 @@
 import { type Readable } from 'node:stream'
 import sharp, { type Metadata } from 'sharp'
 import { type Picture } from '@/core/raster/picture'
+import { LIMITS as RECORDS, PICTURE_BYTES } from '@/document/limits'
 import { kindOf, tiffIsWhole } from './firstBytes'
 
 /** A sentence for the person who chose the file. */
 export class PictureError extends Error {}
 
-export const LIMITS = { bytes: 160 * 1024 * 1024, pixels: 150e6, side: 40_000 } as const
+export const LIMITS = { bytes: PICTURE_BYTES, pixels: RECORDS.pixels, side: RECORDS.side } as const
 /** Densities outside this say nothing about a picture. */
 const LEAST_PPI = 10,
   MOST_PPI = 5000

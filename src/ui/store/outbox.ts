@@ -186,7 +186,18 @@ export class Outbox {
   private setAside(act: Act, why: string): void {
     const entry: SetAside = { id: act.id, project: this.project, act, why }
     const before = this.queue.map((each) => each.act)
-    const rest = this.events.refused(act, why, before.slice(1))
+    let rest: ReturnType<OutboxEvents['refused']>
+    try {
+      rest = this.events.refused(act, why, before.slice(1))
+    } catch {
+      // The others cannot be told without it: all are set aside, and the project is opened as the server has it.
+      this.queue = []
+      this.head = undefined
+      this.keepAside(before.map((each) => ({ ...entry, id: each.id, act: each })))
+      this.remember([], true)
+      this.events.lost()
+      return
+    }
     this.queue = rest.acts.map(sized)
     this.head = rest.head
     this.sending = crypto.randomUUID()

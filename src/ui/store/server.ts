@@ -1,5 +1,6 @@
 /** Calls to the route handlers. A refusal carries the server's sentence; no answer at all is Unreachable. */
 import { type Act } from '@/document/history'
+import { PICTURE_BYTES } from '@/document/limits'
 import { type Project } from '@/document/types'
 
 export class Refused extends Error {
@@ -117,9 +118,6 @@ export const startExport = (request: ExportRequest) => call<ExportState>('/api/e
 export const exportState = (id: string) => call<ExportState>(`/api/exports/${id}`)
 export const cancelExport = (id: string) => call(`/api/exports/${id}`, { method: 'DELETE' })
 
-/** The server's limit; a larger file is refused here, before it is sent for nothing. */
-const MOST_BYTES = 160 * 1024 * 1024
-
 /** Sends a picture file with progress (0-1). Throws Refused with one sentence. */
 export function sendPicture(
   file: File,
@@ -127,10 +125,11 @@ export function sendPicture(
   signal: AbortSignal,
 ): Promise<StoredPicture> {
   if (file.size === 0) return Promise.reject(new Refused(`“${file.name}” is empty.`, 422))
-  if (file.size > MOST_BYTES)
+  if (file.size > PICTURE_BYTES)
+    // it would be sent for nothing
     return Promise.reject(
       new Refused(
-        `“${file.name}” is ${Math.round(file.size / 1024 / 1024)} MB; picture files up to ${MOST_BYTES / 1024 / 1024} MB are read.`,
+        `“${file.name}” is ${Math.round(file.size / 1024 / 1024)} MB; picture files up to ${PICTURE_BYTES / 1024 / 1024} MB are read.`,
         413,
       ),
     )

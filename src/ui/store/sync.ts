@@ -204,7 +204,8 @@ async function takeIn(now: Synced): Promise<void> {
   await readOlder(now)
   if (synced !== now) return
   const news = await newActs(now.id, now.seq)
-  if (synced !== now) return
+  // An answer that was overtaken on its way must not move anything back.
+  if (synced !== now || news.revision < now.outbox.revision) return
   endBurst()
   const { project, history } = get()
   if (!project) return
