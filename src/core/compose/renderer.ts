@@ -27,6 +27,9 @@ const PIXELS_AT_ONCE = 65_536,
   LONGEST_ROW = 1024
 /** Regions of fewer pixels (the one under the pointer) are drawn by themselves: whole tiles round about them would be made for nothing. */
 const FEW_PIXELS = 64
+/** Where less than one in so many of a tile's pixels is needed, only those are drawn, in strips of so many px. */
+const LITTLE = 4,
+  STRIP = 32
 const PIXEL_BYTES = 16
 /** Adjustments whose tables are kept, and the room for one table. */
 const TONES_KEPT = 24,
@@ -48,6 +51,21 @@ interface Below {
   readonly nodes: readonly Node[]
   readonly count: number
   readonly base: Below | null
+}
+
+const keyOf = ({ id }: Below, { level, x, y, width, height }: Region): string =>
+  `${id} ${level}/${x}/${y}/${width}/${height}`
+
+/** Of a tile that little is needed of, that part, in whole strips; otherwise the tile. Round about what is looked at effects need a margin only. */
+function partNeeded(tile: Region, left: number, right: number, top: number, bottom: number): Region {
+  const down = (at: number, origin: number) => Math.max(0, Math.floor((at - origin) / STRIP) * STRIP)
+  const up = (at: number, origin: number, most: number) => Math.min(most, Math.ceil((at + 1 - origin) / STRIP) * STRIP)
+  const x0 = down(left, tile.x),
+    y0 = down(top, tile.y),
+    width = up(right, tile.x, tile.width) - x0,
+    height = up(bottom, tile.y, tile.height) - y0
+  if (width * height * LITTLE > tile.width * tile.height) return tile
+  return { level: tile.level, x: tile.x + x0, y: tile.y + y0, width, height }
 }
 
 /** Draws compositions; keeps what it can use again for the next one. One for each thread. */
@@ -193,9 +211,12 @@ export class Renderer {
   }
   private lastId = 1
 
-  /** A region of what lies below, remembered where it is a tile. */
+  private knows(below: Below, region: Region): boolean {
+    return this.tiles.get(keyOf(below, region)) !== undefined
+  }
+  /** A tile of what lies below, or a part of one, remembered. */
   private tileOf(below: Below, region: Region): Float32Array {
-    const key = `${below.id} ${region.level}/${region.x}/${region.y}/${region.width}/${region.height}`
+    const key = keyOf(below, region)
     const known = this.tiles.get<Float32Array>(key)
     if (known) return known
     const made = this.drawn(below, region)
@@ -467,7 +488,8 @@ export class Renderer {
     const kernel = adjustment.kernel?.(node.adjustment),
       work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
     if (!work && !kernel) return
-    const own = kernel?.table ? this.stack.take(kernel.table.byteLength) : 0
+    const own = kernel?.table ? this.stack.take(kernel.table.byteLength) : 0,
+      whole = mode === NORMAL && node.opacity === 1 && !covers
     if (kernel?.table) this.stack.floats(own, kernel.table.length).set(kernel.table)
     for (let y = 0; y < height; y++) {
       if (covers && !covers(y)) continue
@@ -485,7 +507,7 @@ export class Renderer {
       }
       run.convertRow(
         this.row,
-        this.row,
+        whole ? row : this.row,
         width,
         !straight && convert,
         straight || convert,
@@ -493,7 +515,7 @@ export class Renderer {
         CURVE_STEPS,
         wantsLinear,
       )
-      putIn(y, this.row)
+      if (!whole) putIn(y, this.row)
     }
     if (own) this.stack.release(own)
   }
@@ -606,7 +628,8 @@ export class Renderer {
             width: Math.min(TILE, width - tx * TILE),
             height: Math.min(TILE, height - ty * TILE),
           }
-          take(tile, this.tileOf(below, tile))
+          const part = this.knows(below, tile) ? tile : partNeeded(tile, left, right, top, bottom)
+          take(part, this.tileOf(below, part))
         }
       }
     this.extendEdges(out, region, left, right, top, bottom)
