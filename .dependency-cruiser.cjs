@@ -15,14 +15,15 @@ const FLOORS = {
 const ROOMS = {
   common: [],
   kernels: [],
+  parallel: [],
   raster: ['kernels'],
   colour: ['raster', 'kernels'],
   vector: ['raster', 'kernels'],
   segment: ['common', 'vector', 'colour', 'raster', 'kernels'],
-  matting: ['colour', 'raster', 'kernels'],
-  select: ['matting', 'segment', 'common', 'vector', 'colour', 'raster', 'kernels'],
-  edge: ['common', 'colour', 'raster', 'vector', 'select', 'kernels'],
-  compose: ['common', 'edge', 'colour', 'raster', 'kernels'],
+  matting: ['parallel', 'colour', 'raster', 'kernels'],
+  select: ['parallel', 'matting', 'segment', 'common', 'vector', 'colour', 'raster', 'kernels'],
+  edge: ['common', 'parallel', 'colour', 'raster', 'vector', 'select', 'kernels'],
+  compose: ['common', 'parallel', 'edge', 'colour', 'raster', 'kernels'],
   formats: ['common', 'select', 'raster', 'vector'],
 }
 /** Within ui, lowest first: the workbench uses all of them, none of them uses the workbench. */

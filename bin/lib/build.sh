@@ -12,7 +12,7 @@ install_packages() {
 build_commands() {
   if [ ! -f "$root/dist/wily.mjs" ] || [ -n "$(find "$root/src" "$root/package-lock.json" "$root/bin/lib/build.sh" -newer "$root/dist/wily.mjs" -print -quit)" ]; then
     install_packages
-    (cd "$root" && node_modules/.bin/esbuild wily=src/cli/wily.ts prepare=src/server/prepare.ts render=src/server/exports/worker.ts records=src/server/records/worker.ts \
+    (cd "$root" && node_modules/.bin/esbuild wily=src/cli/wily.ts prepare=src/server/prepare.ts render=src/server/exports/worker.ts helper=src/server/exports/helper.ts records=src/server/records/worker.ts \
       --bundle --platform=node --target=node20 --format=esm --out-extension:.js=.mjs --packages=external --outdir=dist --log-level=warning)
     touch "$root/dist/wily.mjs"
   fi

@@ -28,6 +28,7 @@ import { sceneOfProject } from '@/document/tree'
 import { type Project, SELECTION } from '@/document/types'
 import { setWindow } from '@/document/window'
 import { nodesOf } from './nodes'
+import { drawInParts, partsTask } from './drawInParts'
 import { Studio } from './studio'
 
 const WIDTH = 320,
@@ -549,7 +550,15 @@ describe('pictures in parts', () => {
       changeLayer('blur', { opacity: 0.5 }),
     )
     const one = new Studio(source, 1 << 28).deliver(project),
-      other = new Studio(source, 1 << 28, undefined, { begin: () => {}, part }).deliver(project)
+      other = new Studio(source, 1 << 28, {
+        draw: (drawing, crew, check) =>
+          drawInParts(
+            partsTask('from parts', () => ({ begin: () => {}, part })),
+            { ...drawing, stored: null },
+            crew,
+            check,
+          ),
+      }).deliver(project)
     expect(worst(one.data, other.data)).toBeLessThanOrEqual(1)
   })
 })

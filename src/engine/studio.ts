@@ -2,18 +2,23 @@
  * Records to pixels, wherever it runs: in the page's worker, on the server, on the command line. Given decoded pictures it makes
  * mattes, masks and placed layers, and remembers what it made, up to a number of bytes.
  */
-import { adjustmentOf } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
 import { composeRegion, Renderer, type Settings } from '@/core/compose/renderer'
-import { type Affine, apply, compose, IDENTITY, inverse, isIdentity, meanScale } from '@/core/raster/affine'
-import { type Box } from '@/core/raster/content'
+import { type Affine, compose, IDENTITY, isIdentity } from '@/core/raster/affine'
 import { coverageOf } from '@/core/compose/cutOut'
 import { foregroundColours } from '@/core/edge/foregroundColours'
+import { alone, type Crew, seenByAll } from '@/core/parallel/crew'
 import { cropPicture, cropRows } from '@/core/raster/crop'
 import { frameAround } from '@/core/segment/view'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
-import { type Memory, type Sample, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
+import {
+  type Context,
+  type Memory,
+  type Sample,
+  type SavedSelection as FoundSelection,
+  type Scene,
+} from '@/core/select/finder'
 import { BoundedMemory } from '@/core/common/memory'
 import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/select/registry'
@@ -31,16 +36,12 @@ import {
 } from '@/document/types'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { savedNamed } from '@/document/unwrap'
+import { drawInParts, drawWholePictures, type Draw } from './drawInParts'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
 import { type PaintedPicture, paintedPicture } from './paint'
 
 /** Throws when the picture is not there. */
 export type PictureSource = (asset: string) => DecodedPicture
-/** Where pictures are too many to be held whole: gives the part of one that will be looked at, in its own pixels; parts are valid until the next `begin`. */
-export interface PictureParts {
-  begin(): void
-  /** @param half at half size, too */ part(asset: string, box: Box, half: boolean): DecodedPicture
-}
 export type Check = (progress: number) => void
 
 /** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */
@@ -70,13 +71,15 @@ export class Studio {
   readonly memory: Memory
   private readonly renderer: Renderer
 
-  /** @param bytes of results kept @param allocate where painted pictures are laid */
+  private readonly crew: Crew
+
+  /** @param bytes of results kept @param more threads that take a share; and where pictures are too many to be held whole, what draws from parts of them */
   constructor(
     private readonly pictures: PictureSource,
     bytes: number,
-    private readonly allocate: (bytes: number) => ArrayBufferLike = (size) => new ArrayBuffer(size),
-    private readonly parts?: PictureParts,
+    private readonly more: { readonly crew?: Crew; readonly draw?: Draw } = {},
   ) {
+    this.crew = more.crew ?? alone
     this.memory = new BoundedMemory(bytes)
     this.renderer = new Renderer(Math.min(bytes / 4, 128 << 20))
   }
@@ -182,8 +185,13 @@ export class Studio {
     return matte
   }
 
+  /** What work on steps may use. */
+  context(check: Check): Context {
+    return { memory: this.memory, crew: this.more.crew, check }
+  }
+
   matte(steps: readonly Step[], scene: Scene, check: Check, draft = false): Matte {
-    return foldSteps(steps, scene, { memory: this.memory, check, draft })
+    return foldSteps(steps, scene, { ...this.context(check), draft })
   }
 
   /** A mask's mip levels, full size first; feathered, not yet inverted or thinned. */
@@ -193,11 +201,9 @@ export class Studio {
     const known = this.memory.get<readonly Matte[]>(key)
     if (known) return { key, levels: known }
     const matte = this.matte(mask.recipe.steps, scene, check)
-    const levels = mattePyramid(
-      mask.feather
-        ? featherMatte({ ...matte, data: matte.data.slice() }, mask.feather)
-        : { ...matte, data: matte.data.slice() },
-    )
+    const own: Matte = { ...matte, data: matte.data.slice() },
+      full = mask.feather ? featherMatte(own, mask.feather) : own
+    const levels = mattePyramid({ ...full, data: seenByAll(this.crew, full.data) }, this.crew.allocate)
     this.memory.set(
       key,
       levels,
@@ -215,8 +221,8 @@ export class Studio {
       : paintedPicture(
           layer,
           (item) => this.matte(item.area.recipe.steps, this.scene(sceneOfArea(item.area, scenes), check), check),
-          { memory: this.memory, check },
-          this.allocate,
+          this.context(check),
+          this.crew.allocate,
         )
     if (!known)
       this.memory.set(key, { made }, made ? made.levels.reduce((sum, level) => sum + level.data.byteLength, 0) : 64)
@@ -253,12 +259,13 @@ export class Studio {
         { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) },
         { amount: mask.fringe ?? 0, rim: mask.rim },
         (p) => check(0.5 + p / 2),
+        this.crew,
       )
-      const data = new Uint8ClampedArray(this.allocate(clean.data.length), 0, clean.data.length)
+      const data = new Uint8ClampedArray(this.crew.allocate(clean.data.length), 0, clean.data.length)
       data.set(clean.data)
       fringed = {
         key,
-        picture: { levels: picturePyramid({ ...clean, data }, false, this.allocate), opaque: false },
+        picture: { levels: picturePyramid({ ...clean, data }, false, this.crew.allocate), opaque: false },
         x: box.x,
         y: box.y,
       }
@@ -302,101 +309,23 @@ export class Studio {
 
   private draw(nodes: readonly Node<string | DecodedPicture>[], settings: Settings, check: Check): Picture {
     const { width, height } = settings.canvas,
-      { parts } = this
-    if (!parts) {
-      this.renderer.show(
-        withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture)),
-        settings,
-      )
+      { crew, draw } = this.more
+    const drawing = () => ({ ...settings, data: new Uint8ClampedArray(this.crew.allocate(width * height * 4)) })
+    if (draw) {
+      const whole = { ...drawing(), nodes }
+      draw(whole, this.crew, check)
+      return { width, height, data: whole.data }
+    }
+    const held = withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture))
+    if (!crew) {
+      this.renderer.show(held, settings)
       return this.renderer.region({ level: 0, x: 0, y: 0, width, height }, check)
     }
-    const data = new Uint8ClampedArray(width * height * 4),
-      beyond = effectsOf(nodes)
-    for (let y = 0; y < height; y += PART) {
-      for (let x = 0; x < width; x += PART) {
-        check(y / height)
-        const box = { x, y, width: Math.min(PART, width - x), height: Math.min(PART, height - y) },
-          around = beyond.reduce(widened, box)
-        parts.begin()
-        this.renderer.show(
-          withPictures(nodes, (picture, node) =>
-            typeof picture === 'string'
-              ? parts.part(
-                  picture,
-                  lookedAt(node.toCanvas, around, beyond.length > 0),
-                  beyond.length > 0 || leastScale(node.toCanvas) < REDUCED,
-                )
-              : picture,
-          ),
-          settings,
-        )
-        const tile = this.renderer.region({ level: 0, ...box })
-        for (let row = 0; row < box.height; row++)
-          data.set(tile.data.subarray(row * box.width * 4, (row + 1) * box.width * 4), ((y + row) * width + x) * 4)
-      }
-    }
-    return { width, height, data }
+    const whole = { ...drawing(), nodes: held, stored: null }
+    drawInParts(drawWholePictures, whole, crew, check)
+    return { width, height, data: whole.data }
   }
 }
 
 /** How far around what shows fringe colours look, px. */
 const SURROUNDINGS = 64
-/** Side of what is drawn at a time where pictures come in parts, px. */
-const PART = 768
-/** How far effects look beyond at the two finest levels: `reach` px, up to the next whole tile of `tile` px. What looks farther looks at coarser levels, which are held whole. */
-interface Beyond {
-  readonly reach: number
-  readonly tile: number
-}
-const NEAR: Beyond = { reach: 16, tile: 256 },
-  FAR: Beyond = { reach: 120, tile: 512 }
-const effectsOf = (nodes: readonly Node<unknown>[]): Beyond[] =>
-  nodes.flatMap((node) => {
-    if (node.kind === 'group') return effectsOf(node.children)
-    const reach = node.kind === 'adjust' ? adjustmentOf(node.adjustment).reach?.(node.adjustment) : undefined
-    return reach === undefined ? [] : [reach <= NEAR.reach ? NEAR : FAR]
-  })
-function widened(box: Box, { reach, tile }: Beyond): Box {
-  const left = Math.floor((box.x - reach) / tile) * tile,
-    top = Math.floor((box.y - reach) / tile) * tile
-  return {
-    x: left,
-    y: top,
-    width: Math.ceil((box.x + box.width + reach) / tile) * tile - left,
-    height: Math.ceil((box.y + box.height + reach) / tile) * tile - top,
-  }
-}
-const EVERYTHING: Box = { x: -1e9, y: -1e9, width: 2e9, height: 2e9 }
-/** A placed picture enlarged beyond this is looked at on its finest levels from afar, too. */
-const ENLARGED = 1.4
-/** One reduced beyond this, if only in one direction, is looked at on its second level. */
-const REDUCED = 0.75
-const leastScale = ([a, b, c, d]: Affine): number => Math.min(Math.hypot(a, b), Math.hypot(c, d))
-
-/** The part of a picture, in its pixels, that lies in a box of the canvas, with what filters look at beyond. */
-function lookedAt(toCanvas: Affine, box: Box, far: boolean): Box {
-  let back: Affine
-  try {
-    back = inverse(toCanvas)
-  } catch {
-    return { x: 0, y: 0, width: 1, height: 1 }
-  }
-  if (far && meanScale(toCanvas) > ENLARGED) return EVERYTHING
-  const corners = [
-    [box.x, box.y],
-    [box.x + box.width, box.y],
-    [box.x, box.y + box.height],
-    [box.x + box.width, box.y + box.height],
-  ].map(([x, y]) => apply(back, x, y))
-  const xs = corners.map(([x]) => x),
-    ys = corners.map(([, y]) => y),
-    spare = 8 + 4 * Math.max(1, meanScale(back))
-  const left = Math.floor(Math.min(...xs) - spare),
-    top = Math.floor(Math.min(...ys) - spare)
-  return {
-    x: left,
-    y: top,
-    width: Math.ceil(Math.max(...xs) + spare) - left,
-    height: Math.ceil(Math.max(...ys) + spare) - top,
-  }
-}

@@ -1,5 +1,6 @@
 import { IDENTITY } from '../raster/affine'
 import { foregroundColours, type FringeOptions } from '../edge/foregroundColours'
+import { type Crew } from '../parallel/crew'
 import { type Matte, type Picture } from '../raster/picture'
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type PlacedMask } from './nodes'
@@ -23,10 +24,11 @@ export function cutOut(
   mask: PlacedMask | undefined,
   fringe: FringeOptions = {},
   check: (progress: number) => void = () => {},
+  crew?: Crew,
 ): Picture {
   if (!mask) return picture
   const coverage = coverageOf(picture, mask),
-    cleaned = foregroundColours(picture, coverage, fringe, check)
+    cleaned = foregroundColours(picture, coverage, fringe, check, crew)
   for (let i = 0; i < coverage.data.length; i++) {
     cleaned.data[i * 4 + 3] = coverage.data[i]
     if (coverage.data[i] === 0) cleaned.data[i * 4] = cleaned.data[i * 4 + 1] = cleaned.data[i * 4 + 2] = 0 // nothing of the old backdrop leaves the house

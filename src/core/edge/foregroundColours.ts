@@ -9,6 +9,7 @@
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type Box } from '../raster/content'
 import { cropPicture, cropRows } from '../raster/crop'
+import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { nearestSetPixels } from '../raster/distance'
 import { type Matte, type Picture } from '../raster/picture'
 
@@ -32,18 +33,43 @@ export function foregroundColours(
   matte: Matte,
   { amount = 1, rim = 0 }: FringeOptions = {},
   check: (progress: number) => void = () => {},
+  crew: Crew = alone,
 ): Picture {
-  const { width, height } = picture,
-    data = picture.data.slice()
-  if (amount <= 0 && rim <= 0) return { width, height, data }
-  for (let top = 0; top < height; top += BLOCK) {
-    check(top / height)
-    for (let left = 0; left < width; left += BLOCK) {
-      const block = { x: left, y: top, width: Math.min(BLOCK, width - left), height: Math.min(BLOCK, height - top) }
-      if (hasEdge(matte, block, rim)) correctBlock(picture, matte, data, block, amount, rim)
+  const { width, height } = picture
+  const out = new Uint8ClampedArray(crew.allocate(picture.data.length), 0, picture.data.length)
+  out.set(picture.data)
+  if (amount > 0 || rim > 0) {
+    const blocks: Box[] = []
+    for (let y = 0; y < height; y += BLOCK)
+      for (let x = 0; x < width; x += BLOCK) {
+        const block = { x, y, width: Math.min(BLOCK, width - x), height: Math.min(BLOCK, height - y) }
+        if (hasEdge(matte, block, rim)) blocks.push(block)
+      }
+    const common = {
+      picture: { width, height, data: seenByAll(crew, picture.data) },
+      matte: { width, height, data: seenByAll(crew, matte.data) },
+      out,
+      amount,
+      rim,
     }
+    crew.share(correctBlocks, common, blocks, check)
   }
-  return { width, height, data }
+  return { width, height, data: out }
+}
+
+interface Correction {
+  readonly picture: Picture
+  readonly matte: Matte
+  readonly out: Uint8ClampedArray
+  readonly amount: number
+  readonly rim: number
+}
+export const correctBlocks: Task<Correction, Box> = {
+  name: 'fringe colours of blocks',
+  begin:
+    ({ picture, matte, out, amount, rim }) =>
+    (block) =>
+      correctBlock(picture, matte, out, block, amount, rim),
 }
 
 /** Soft pixels in the block, or with a rim something that is not full in or near it, beside what is full. */

@@ -1,6 +1,7 @@
 /** Which pixels along the edge of a matte are open to be solved: a band on either side, and fine things that cross its outer border. */
+import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { nearestSetPixels } from '../raster/distance'
-import { type Matte, type Picture } from '../raster/picture'
+import { type Matte, type Picture, type Size } from '../raster/picture'
 import { noiseOf, varianceAt } from './noise'
 
 /** The edge lies where coverage crosses this. */
@@ -10,24 +11,23 @@ const WIDER = 5,
   LIVELY = 10
 
 /** 1 up to `reach` px from where coverage crosses the middle. */
-export function bandAlong(matte: Matte, reach: number): Uint8Array {
-  const { width, height, data } = matte,
-    rim = new Uint8Array(data.length),
-    crosses = (i: number, j: number) => data[i] >= MIDDLE !== data[j] >= MIDDLE
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      if (x + 1 < width && crosses(i, i + 1)) rim[i] = rim[i + 1] = 1
-      if (y + 1 < height && crosses(i, i + width)) rim[i] = rim[i + width] = 1
-    }
-  return within(rim, matte, reach, () => true)
+export function bandAlong(matte: Matte, reach: number, crew: Crew = alone): Uint8Array {
+  return nearTo('edge', matte.data, matte, reach, crew)
 }
 
 /** Opens what varies more than grain outside the band, as far as it hangs together with it: hair, spines. In place. */
-export function followFineThings(picture: Picture, matte: Matte, open: Uint8Array, reach: number): void {
+export function followFineThings(
+  picture: Picture,
+  matte: Matte,
+  open: Uint8Array,
+  reach: number,
+  crew: Crew = alone,
+): void {
   const { width, height } = picture,
     lively = noiseOf(picture, open) * LIVELY,
-    near = within(open, matte, WIDER * reach, (i) => !open[i] && matte.data[i] < MIDDLE),
+    near = nearTo('set', open, matte, WIDER * reach, crew),
     stack: number[] = []
+  for (let i = 0; i < near.length; i++) if (open[i] || matte.data[i] >= MIDDLE) near[i] = 0
   const reachFrom = (i: number) => {
     for (const j of [i - 1, i + 1, i - width, i + width]) {
       const x = j % width
@@ -43,16 +43,62 @@ export function followFineThings(picture: Picture, matte: Matte, open: Uint8Arra
   while (stack.length) reachFrom(stack.pop()!)
 }
 
-/** 1 up to `reach` px from a set (not 0), of the pixels that are wanted. */
-function within(set: Uint8Array, size: Matte, reach: number, wanted: (i: number) => boolean): Uint8Array {
-  const out = new Uint8Array(set.length),
-    { width } = size,
-    far = reach * reach
-  nearestSetPixels(set, size, reach, (y, nearest, from, to) => {
-    for (let x = from, i = y * width + from; x < to; x++, i++) {
-      const k = nearest[x]
-      if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2 <= far && wanted(i)) out[i] = 1
-    }
-  })
+/** Rows looked at in one go, at least; and as many as lie within reach above and below them. */
+const ROWS = 256
+
+/** Near to what: the pixels that are not 0, or those on both sides of where coverage crosses the middle. */
+type NearTo = 'set' | 'edge'
+interface Nearness extends Size {
+  readonly what: NearTo
+  readonly data: Uint8Array
+  readonly reach: number
+  readonly out: Uint8Array
+}
+interface Rows {
+  readonly from: number
+  readonly to: number
+}
+
+/** 1 up to `reach` px from something. Strips of rows by themselves: nothing farther away decides. */
+function nearTo(what: NearTo, data: Uint8Array, { width, height }: Size, reach: number, crew: Crew): Uint8Array {
+  const out = new Uint8Array(crew.allocate(data.length)),
+    rows = Math.max(ROWS, Math.ceil(4 * reach)),
+    strips: Rows[] = []
+  for (let from = 0; from < height; from += rows) strips.push({ from, to: Math.min(height, from + rows) })
+  crew.share(nearRows, { what, data: seenByAll(crew, data), width, height, reach, out }, strips)
   return out
+}
+
+export const nearRows: Task<Nearness, Rows> = {
+  name: 'near rows',
+  begin:
+    ({ what, data, width, height, reach, out }) =>
+    ({ from, to }) => {
+      const spare = Math.ceil(reach) + 2,
+        top = Math.max(0, from - spare),
+        bottom = Math.min(height, to + spare),
+        far = reach * reach,
+        size: Size = { width, height: bottom - top },
+        strip = data.subarray(top * width, bottom * width)
+      nearestSetPixels(what === 'edge' ? bothSides(strip, size) : strip, size, reach, (row, nearest, first, last) => {
+        const y = row + top
+        if (y < from || y >= to) return
+        for (let x = first, i = y * width + first; x < last; x++, i++) {
+          const k = nearest[x]
+          if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - row) ** 2 <= far) out[i] = 1
+        }
+      })
+    },
+}
+
+/** 1 on both sides of where coverage crosses the middle. */
+function bothSides(data: Uint8Array, { width, height }: Size): Uint8Array {
+  const rim = new Uint8Array(data.length)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const inside = data[i] >= MIDDLE
+      if (x + 1 < width && inside !== data[i + 1] >= MIDDLE) rim[i] = rim[i + 1] = 1
+      if (y + 1 < height && inside !== data[i + width] >= MIDDLE) rim[i] = rim[i + width] = 1
+    }
+  return rim
 }

@@ -8,6 +8,7 @@ import { type Box } from '../raster/content'
 import { cropPicture, cropRows } from '../raster/crop'
 import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
 import { type Hints, solveClosedForm } from './closedForm'
+import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { carrier, halved, type Level } from './level'
 import { localColours, type LocalColours } from './localColours'
 import { noiseOf } from './noise'
@@ -28,7 +29,7 @@ const WORK = 12_000_000,
 /** Colours are learnt on a level of at most so many pixels. */
 const LEARN_PIXELS = 400_000
 /** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
-const MOST_UNKNOWN = 150_000,
+const MOST_UNKNOWN = 30_000,
   MOST_PIXELS = 3_000_000,
   BLOCK = 384,
   MARGIN = 16
@@ -51,12 +52,18 @@ export function solveUnknown(
   unknown: Uint8Array,
   solver: Solver,
   check: (progress: number) => void,
+  crew: Crew = alone,
 ): void {
   const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
   if (!box) return
-  const part = cropPicture(picture, box),
-    open = cropRows(unknown, picture.width, box, new Uint8Array(box.width * box.height)),
-    bytes = cropRows(matte.data, matte.width, box, new Uint8Array(open.length))
+  const room = box.width * box.height,
+    part: Picture = {
+      width: box.width,
+      height: box.height,
+      data: cropRows(picture.data, picture.width, box, new Uint8ClampedArray(crew.allocate(room * 4), 0, room * 4), 4),
+    },
+    open = cropRows(unknown, picture.width, box, new Uint8Array(crew.allocate(room), 0, room)),
+    bytes = cropRows(matte.data, matte.width, box, new Uint8Array(crew.allocate(room), 0, room))
   // Coarser levels; the first one stays as it is, and is worked on in parts.
   const levels: Level[] = []
   const counts = [sumOf(open)]
@@ -83,45 +90,99 @@ export function solveUnknown(
         level: n,
         ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report),
       }
-    const carry = n < levels.length ? carrier(levels[n]) : null,
-      noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open)
-    const blocks =
-      counts[n] <= MOST_UNKNOWN && size.width * size.height <= MOST_PIXELS
-        ? [{ x: 0, y: 0, ...sizeOf(size) }]
-        : blocksOf(size)
-    const hold = holdOf(learnt!, n, noise)
-    blocks.forEach((block, k) => {
-      const seen = around(block, blocks.length > 1 ? MARGIN : 0, size)!
-      const level =
-        whole && blocks.length === 1
-          ? whole
-          : whole
-            ? {
-                picture: cropPicture(whole.picture, seen),
-                unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)),
-                alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)),
-              }
-            : levelOf(part, open, bytes, seen)
-      if (!level.unknown.includes(1)) return
-      carry?.(level, seen.x, seen.y)
-      const hints = hintsFor(level, seen, n, learnt!, hold)
-      solveClosedForm(level, hints, roundsFor(counts[n]), (p) => report((k + p) / blocks.length))
-      if (n === 0) crisper(level, hints.precision)
-      for (let y = block.y; y < block.y + block.height; y++)
-        for (
-          let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
-          x < block.x + block.width;
-          x++, i++, j++
-        ) {
-          if (!level.unknown[j]) continue
-          if (whole) whole.alpha[i] = level.alpha[j]
-          else bytes[i] = level.alpha[j] * 255 + 0.5
-        }
-    })
+    const noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open),
+      hold = holdOf(learnt!, n, noise)
+    const inBlocks = n < levels.length && (counts[n] > MOST_UNKNOWN || size.width * size.height > MOST_PIXELS),
+      blocks = (inBlocks ? blocksOf(size) : [{ x: 0, y: 0, ...sizeOf(size) }]).filter((block) =>
+        hasUnknown(whole?.unknown ?? open, size.width, block),
+      )
+    const common: LevelToSolve = {
+      n,
+      coarser: n < levels.length ? levelSeenByAll(levels[n], crew) : null,
+      whole: whole && levelSeenByAll(whole, crew),
+      finest: { part, open, bytes },
+      learnt: learnt!,
+      hold,
+      margin: inBlocks ? MARGIN : 0,
+      rounds: roundsFor(counts[n]),
+    }
+    if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
+    else if (blocks.length) solveBlock(common)(blocks[0], report)
+    if (whole && common.whole !== whole) whole.alpha.set(common.whole!.alpha)
     done += counts[n]
   }
   for (let y = 0; y < box.height; y++)
     matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
+}
+
+/** One level on its way. Blocks are independent of each other: what is unknown begins with what half the size says. */
+interface LevelToSolve {
+  /** 0 is full size. */
+  readonly n: number
+  readonly coarser: Level | null
+  /** Absent at full size, where coverage is in bytes. */
+  readonly whole: Level | undefined
+  readonly finest: { readonly part: Picture; readonly open: Uint8Array; readonly bytes: Uint8Array }
+  readonly learnt: Learnt
+  readonly hold: Float32Array
+  /** How far a block sees around itself, px. */
+  readonly margin: number
+  readonly rounds: number
+}
+
+export const solveBlocks: Task<LevelToSolve, Box> = {
+  name: 'unknown coverage of blocks',
+  begin: (level) => solveBlock(level),
+}
+
+function solveBlock({
+  n,
+  coarser,
+  whole,
+  finest: { part, open, bytes },
+  learnt,
+  hold,
+  margin,
+  rounds,
+}: LevelToSolve): (block: Box, report?: (share: number) => void) => void {
+  const size = sizeOf(whole?.picture ?? part),
+    carry = coarser && carrier(coarser)
+  return (block, report = () => {}) => {
+    const seen = around(block, margin, size)!
+    const level = whole
+      ? {
+          picture: cropPicture(whole.picture, seen),
+          unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)),
+          alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)),
+        }
+      : levelOf(part, open, bytes, seen)
+    carry?.(level, seen.x, seen.y)
+    const hints = hintsFor(level, seen, n, learnt, hold)
+    solveClosedForm(level, hints, rounds, report)
+    if (n === 0) crisper(level, hints.precision)
+    for (let y = block.y; y < block.y + block.height; y++)
+      for (
+        let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
+        x < block.x + block.width;
+        x++, i++, j++
+      ) {
+        if (!level.unknown[j]) continue
+        if (whole) whole.alpha[i] = level.alpha[j]
+        else bytes[i] = level.alpha[j] * 255 + 0.5
+      }
+  }
+}
+
+const levelSeenByAll = ({ picture, unknown, alpha }: Level, crew: Crew): Level => ({
+  picture: { ...picture, data: seenByAll(crew, picture.data) },
+  unknown: seenByAll(crew, unknown),
+  alpha: seenByAll(crew, alpha),
+})
+
+function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
+  for (let row = y; row < y + height; row++)
+    if (unknown.subarray(row * stride + x, row * stride + x + width).includes(1)) return true
+  return false
 }
 
 const roundsFor = (count: number): number => Math.round(Math.min(MOST_ROUNDS, Math.max(LEAST_ROUNDS, WORK / count)))
@@ -144,12 +205,16 @@ function around(box: Box | null, by: number, { width, height }: Size): Box | nul
   }
 }
 
+/** Of even sizes, so that threads have even shares. */
 function blocksOf({ width, height }: Size): Box[] {
-  const out: Box[] = []
-  for (let y = 0; y < height; y += BLOCK)
-    for (let x = 0; x < width; x += BLOCK)
-      out.push({ x, y, width: Math.min(BLOCK, width - x), height: Math.min(BLOCK, height - y) })
-  return out
+  const across = evenParts(width),
+    down = evenParts(height)
+  return down.flatMap(([y, height]) => across.map(([x, width]) => ({ x, y, width, height })))
+}
+function evenParts(length: number): [from: number, length: number][] {
+  const count = Math.ceil(length / BLOCK),
+    at = (k: number) => Math.round((k * length) / count)
+  return Array.from({ length: count }, (_, k) => [at(k), at(k + 1) - at(k)])
 }
 
 /** A part of the first level; what is unknown there and not carried from anywhere begins in the middle. */

@@ -80,9 +80,9 @@ function meanWeighted(p: number, q: number, r: number, s: number): number {
 }
 
 /** Writes half-size coverage into `into` (made here when absent), rounding to nearest. */
-export function halveMatte(source: Matte, into?: Matte): Matte {
+export function halveMatte(source: Matte, into?: Matte, allocate: Allocate = plain): Matte {
   const { width, height } = halfSize(source)
-  const target = into ?? { width, height, data: new Uint8Array(width * height) }
+  const target = into ?? { width, height, data: new Uint8Array(allocate(width * height), 0, width * height) }
   const from = source.data,
     to = target.data
   const aligned = source.width % 4 === 0 && from.byteOffset % 4 === 0 && to.byteOffset % 2 === 0
@@ -119,8 +119,8 @@ export function picturePyramid(full: Picture, opaque: boolean, allocate: Allocat
   return levels
 }
 
-export function mattePyramid(full: Matte): Matte[] {
+export function mattePyramid(full: Matte, allocate: Allocate = plain): Matte[] {
   const levels = [full]
-  for (let n = levelCount(full); n > 1; n--) levels.push(halveMatte(levels[levels.length - 1]))
+  for (let n = levelCount(full); n > 1; n--) levels.push(halveMatte(levels[levels.length - 1], undefined, allocate))
   return levels
 }

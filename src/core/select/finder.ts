@@ -2,6 +2,7 @@
 import { type Affine } from '../raster/affine'
 import { type CombineOp } from '../raster/coverage'
 import { type Matte, type Picture, type Size } from '../raster/picture'
+import { type Crew } from '../parallel/crew'
 import { type Memory } from '../common/memory'
 import { type Fields } from '../common/fields'
 
@@ -41,6 +42,8 @@ export class Cancelled extends Error {
 
 export interface Context {
   readonly memory: Memory
+  /** Other threads that take a share of long work; absent: there are none. */
+  readonly crew?: Crew
   /** A stroke or handle is still being moved: finders that make drafts give a quick answer now, the true one comes after. */
   readonly draft?: boolean
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */

@@ -3,6 +3,7 @@
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Price, Morse and Cohen, "Geodesic graph cut for interactive
  * image segmentation", CVPR 2010 (reach from the marks beside their colours).
  */
+import { type Crew } from '../parallel/crew'
 import { oneOf, optional, points } from '../common/fields'
 import { type Solver, solveUnknown, SOLVERS } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
@@ -57,7 +58,7 @@ export const marks: Finder<'marks', MarksFields> = {
     if (context.draft) return draftMatte(full, view, scene)
     const matte = stateToMatte(full, view, scene, true)
     if (params.unsure.some((stroke) => stroke.points.length))
-      solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p))
+      solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p), context.crew)
     return {
       ...matte,
       ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
@@ -72,6 +73,7 @@ function solveUnsure(
   { unsure, solver }: MarksFields,
   given: Uint8Array,
   check: (progress: number) => void,
+  crew?: Crew,
 ): void {
   const open = coverMarks(unsure, wholeOf(picture), 0, picture).data
   solveUnknown(
@@ -80,6 +82,7 @@ function solveUnsure(
     open.map((c, i) => (c >= 128 && given[i] === UNDECIDED ? 1 : 0)),
     solver,
     check,
+    crew,
   )
 }
 

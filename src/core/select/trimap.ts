@@ -16,7 +16,7 @@ export const trimap: Finder<'trimap', TrimapFields> = {
   finds: true,
   looksAtPixels: true,
   fields: { asset: text(400), solver: oneOf(SOLVERS, 'closedForm') },
-  find(scene, { asset, solver, sample }, { check }) {
+  find(scene, { asset, solver, sample }, { check, crew }) {
     const given = coverageOf(pictureOf(scene, asset), 'luminance'),
       matte = emptyMatte(scene),
       unknown = new Uint8Array(matte.data.length)
@@ -46,7 +46,7 @@ export const trimap: Finder<'trimap', TrimapFields> = {
         ...emptyMatte(scene),
         note: `Nothing found, because nothing in the trimap is surely ${lacking}.`,
       } satisfies Found
-    solveUnknown(scene.picture(sample), matte, unknown, solver, check)
+    solveUnknown(scene.picture(sample), matte, unknown, solver, check, crew)
     return matte
   },
 }

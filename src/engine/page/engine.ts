@@ -1,5 +1,5 @@
 /**
- * The page's side of the engine: starts the two workers, gives them what changed, and lets the newest request win. It never
+ * The page's side of the engine: starts the workers, gives them what changed, and lets the newest request win. It never
  * touches a pixel itself.
  */
 import * as Comlink from 'comlink'
@@ -25,6 +25,7 @@ import {
 import { type Made, nodesOf, takesFringeOut } from '../nodes'
 import { Held, type Hold } from './held'
 import { RefSender } from './refs'
+import { poolWidth, TilePool } from './tiles/pool'
 import {
   type OverlayStyle,
   type PictureWorker,
@@ -34,7 +35,6 @@ import {
   type SharedMatte,
   SELECT,
   type SharedPicture,
-  type TileWorker,
   TRACE,
   HOVER,
   RIBBON,
@@ -106,18 +106,18 @@ export class Engine {
     type: 'module',
     name: 'pictures',
   })
-  private readonly tileThread = new Worker(new URL('./tileWorker.ts', import.meta.url), {
-    type: 'module',
-    name: 'tiles',
-  })
   private readonly picture = Comlink.wrap<PictureWorker>(this.pictureThread)
-  private readonly tiles = Comlink.wrap<TileWorker>(this.tileThread)
   /** The newest request of each kind: selections, traces. */
   private readonly latest = new Int32Array(new SharedArrayBuffer(4 * COUNTERS))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
-  private readonly pictures = new Held<Delivered>(({ name }) => void this.tiles.dropPicture(name))
+  private readonly tiles: TilePool
+  private readonly pictures = new Held<Delivered>(
+    ({ name }) => void this.tiles.tell((worker) => worker.dropPicture(name)),
+  )
   private readonly masks = new Held<SharedMatte>()
-  private readonly placed = new Held<Placed | null>((placed) => void (placed && this.tiles.dropPicture(placed.name)))
+  private readonly placed = new Held<Placed | null>(
+    (placed) => void (placed && this.tiles.tell((worker) => worker.dropPicture(placed.name))),
+  )
   private readonly recentMasks = new Set<string>()
   /** What the layers shown hold. */
   private shown = new Holds()
@@ -133,23 +133,27 @@ export class Engine {
       this.latest.buffer,
       Comlink.proxy({ progress: events.progress, curve: events.curve, histogram: events.histogram }),
     )
-    void this.tiles.start(this.epochs.buffer)
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread.onerror = crashed
-    this.tileThread.onerror = crashed
+    this.tiles = new TilePool(
+      poolWidth(navigator.hardwareConcurrency),
+      this.epochs.buffer as SharedArrayBuffer,
+      crashed,
+    )
+    this.tiles.help((port) => void this.picture.helpedBy(Comlink.transfer(port, [port])))
   }
 
   close(): void {
     clearTimeout(this.askAgain)
     this.turn++
     this.pictureThread.terminate()
-    this.tileThread.terminate()
+    this.tiles.close()
   }
 
   /** Gives a picture to the tiles under a name of its own. */
   private async deliver(picture: SharedPicture): Promise<string> {
     const name = `picture ${++this.deliveries}`
-    await this.tiles.setPicture(name, picture)
+    await this.tiles.tell((worker) => worker.setPicture(name, picture))
     return name
   }
 
@@ -184,7 +188,9 @@ export class Engine {
     }
     const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
     const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
-    const told = this.tiles.setLayers(nodesOf(there, made), nodesOf(asCame, made), view.size, linear)
+    const nodes = nodesOf(there, made),
+      plain = nodesOf(asCame, made)
+    const told = this.tiles.tell((worker) => worker.setLayers(nodes, plain, view.size, linear))
     this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
     this.shown.release()
     this.shown = holds
@@ -390,29 +396,30 @@ export class Engine {
   }
 
   setMatte(matte: SharedMatte | null, toCanvas: Affine): Promise<void> {
-    return this.tiles.setMatte(matte, toCanvas)
+    return this.tiles.overlays((worker) => worker.setMatte(matte, toCanvas))
   }
   /** Keeps the matte of the steps to compare with; null: none. */
   async keepMatte(request: SelectRequest | null, toCanvas: Affine): Promise<void> {
-    await this.tiles.setKept(request && (await this.picture.keptMatte(this.sent(request))), toCanvas)
+    const matte = request && (await this.picture.keptMatte(this.sent(request)))
+    await this.tiles.overlays((worker) => worker.setKept(matte, toCanvas))
   }
   thumbnails(request: SelectRequest, longest: number): Promise<Record<string, ImageBitmap>> {
     return this.picture.thumbnails(this.sent(request), longest)
   }
   tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null> {
-    return this.tiles.tile(level, x, y, epoch, before)
+    return this.tiles.tile(x, y, (worker) => worker.tile(level, x, y, epoch, before))
   }
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null> {
-    return this.tiles.overlay(view, style)
+    return this.tiles.overlays((worker) => worker.overlay(view, style))
   }
   ants(view: Viewport): Promise<ImageBitmap[]> {
-    return this.tiles.ants(view)
+    return this.tiles.overlays((worker) => worker.ants(view))
   }
   pixel(x: number, y: number) {
-    return this.tiles.pixel(x, y)
+    return this.tiles.anyone((worker) => worker.pixel(x, y))
   }
   cover(longest: number): Promise<Blob> {
-    return this.tiles.cover(longest)
+    return this.tiles.anyone((worker) => worker.cover(longest))
   }
   /** A layer by itself, all that lies in it; of an adjustment there is nothing to see. */
   async layerThumbnail(
@@ -428,19 +435,24 @@ export class Engine {
         mask: null,
       } as Layer
     })
-    return this.aside(family, scenes, (nodes) => this.tiles.layerThumbnail(nodes, canvas, linear, longest))
+    return this.aside(family, scenes, (nodes) =>
+      this.tiles.anyone((worker) => worker.layerThumbnail(nodes, canvas, linear, longest)),
+    )
   }
   async maskThumbnail(mask: LayerMask, scenes: readonly KeptScene[], longest: number): Promise<ImageBitmap> {
     const hold = this.mask(mask, scenes)
     try {
-      return await this.tiles.matteThumbnail(await hold.ready, longest)
+      const matte = await hold.ready
+      return await this.tiles.anyone((worker) => worker.matteThumbnail(matte, longest))
     } finally {
       hold.release()
     }
   }
   /** Of what an adjustment works on. */
   async histogram(layer: string, { layers, scenes, canvas, linear }: SceneRecord): Promise<readonly Uint32Array[]> {
-    return this.aside(layersBelow(layers, layer), scenes, (nodes) => this.tiles.histogram(nodes, canvas, linear))
+    return this.aside(layersBelow(layers, layer), scenes, (nodes) =>
+      this.tiles.anyone((worker) => worker.histogram(nodes, canvas, linear)),
+    )
   }
 }
 

@@ -62,6 +62,8 @@ export interface UnrolledEdge extends Ribbon {
 export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
   start(latest: SharedArrayBuffer, events: PictureEvents): void
+  /** @param port to another worker that takes a share of long work */
+  helpedBy(port: MessagePort): void
   open(asset: string): Promise<SharedPicture>
   /** These decoded pictures stay; others go when no request is using them. */
   keep(assets: readonly string[]): void
@@ -141,8 +143,10 @@ export interface OverlayStyle {
 }
 
 export interface TileWorker {
-  /** @param epoch shared counter: tiles asked for under an older number are not made */
-  start(epoch: SharedArrayBuffer): void
+  /** @param epoch shared counter: tiles asked for under an older number are not made @param bytes of what lies below that may be kept */
+  start(epoch: SharedArrayBuffer, bytes: number): void
+  /** @param port to a worker with long work, of which this one takes a share between its own requests */
+  help(port: MessagePort): void
   /** @param name a new one for each delivery */
   setPicture(name: string, picture: SharedPicture): void
   dropPicture(name: string): void

@@ -3,6 +3,7 @@ import { rename } from 'node:fs/promises'
 import { parentPort, workerData } from 'node:worker_threads'
 import sharp from 'sharp'
 import { cutOut } from '@/core/compose/cutOut'
+import { type Crew } from '@/core/parallel/crew'
 import { type Picture } from '@/core/raster/picture'
 import { resize } from '@/core/raster/resize'
 import { layerById } from '@/document/edits'
@@ -12,9 +13,10 @@ import { Studio } from '@/engine/studio'
 import { closeDatabase } from '../database/connection'
 import { assetFile } from '../files'
 import { type ExportInput } from '../inputs'
-import { PictureParts } from '../pictures/parts'
+import { PictureFiles } from '../pictures/parts'
 import { isDiskFull } from '../problems'
 import { recordsOf } from '../projects'
+import { helped } from './helped'
 
 /** What is asked, and the file it goes to: the canvas as it shows, a picture layer cut out, or some layers as one picture of the canvas's size. */
 export type ExportTask = ExportInput & { readonly file: string }
@@ -25,7 +27,7 @@ const MEMORY = 192 * 1024 * 1024
 
 const send = (message: ExportMessage) => parentPort?.postMessage(message)
 
-async function render(task: ExportTask): Promise<Picture> {
+async function render(task: ExportTask, crew: Crew): Promise<Picture> {
   const records = await recordsOf(task.project, task.head)
   await closeDatabase()
   const layer = layerById(records, task.layer ?? null)
@@ -34,13 +36,13 @@ async function render(task: ExportTask): Promise<Picture> {
   const scene = task.what === 'merge' ? { ...whole, layers: onlyThese(whole.layers, task.layers ?? []) } : whole
   const shown = task.what === 'cutout' ? [layer!] : scene.layers.filter((each) => isShown(scene.layers, each.id))
   const named = task.selected ? picturesOf(whole, records.selection.steps) : picturesOf({ ...scene, layers: shown })
-  const pictures = await PictureParts.create(`${task.file}.parts`)
+  const pictures = await PictureFiles.create(`${task.file}.parts`)
   try {
     for (const [i, { asset }] of named.entries()) {
       await pictures.add(asset, assetFile(asset))
       send({ progress: (0.4 * (i + 1)) / named.length })
     }
-    const studio = new Studio(pictures.all, MEMORY, undefined, pictures)
+    const studio = new Studio(pictures.all, MEMORY, { crew, draw: pictures.draw })
     if (task.what === 'cutout' && layer?.kind === 'picture') {
       const { mask } = layer
       const placed = mask?.enabled
@@ -59,6 +61,7 @@ async function render(task: ExportTask): Promise<Picture> {
         (progress) => {
           send({ progress: 0.5 + 0.3 * progress })
         },
+        crew,
       )
     }
     const check = (progress: number) => {
@@ -101,7 +104,7 @@ function smaller(picture: Picture, longest: number | undefined): Picture {
 }
 
 async function run(task: ExportTask): Promise<void> {
-  const { data, width, height } = smaller(await render(task), task.longest)
+  const { data, width, height } = smaller(await render(task, helped()), task.longest)
   send({ progress: 0.85 })
   const image = sharp(data, { raw: { width, height, channels: 4 } })
   const encoded =

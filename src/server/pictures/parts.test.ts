@@ -5,7 +5,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { picturePyramid } from '@/core/raster/levels'
 import { type Picture } from '@/core/raster/picture'
-import { PictureParts } from './parts'
+import { PictureFiles } from './parts'
 
 const WIDTH = 611,
   HEIGHT = 457 // odd: levels round up
@@ -19,13 +19,13 @@ const picture: Picture = {
   ),
 }
 const levels = picturePyramid(picture, false)
-let parts: PictureParts
+let parts: PictureFiles
 
 beforeAll(async () => {
   await sharp(picture.data, { raw: { width: WIDTH, height: HEIGHT, channels: 4 } })
     .png()
     .toFile(file)
-  parts = await PictureParts.create(join(folder, 'raw'))
+  parts = await PictureFiles.create(join(folder, 'raw'))
   await parts.add('a', file)
 })
 afterAll(() => parts.close())
@@ -78,7 +78,7 @@ describe('pictures in parts', () => {
     )
   })
   it('takes its files away when it is closed', async () => {
-    const own = await PictureParts.create(join(folder, 'own'))
+    const own = await PictureFiles.create(join(folder, 'own'))
     await own.add('a', file)
     expect(existsSync(join(folder, 'own'))).toBe(true)
     await own.close()

@@ -9,27 +9,39 @@ import { pipeline } from 'node:stream/promises'
 import { type DecodedPicture } from '@/core/compose/nodes'
 import { type Box } from '@/core/raster/content'
 import { halvePicture, levelCount, picturePyramid } from '@/core/raster/levels'
+import { type Task } from '@/core/parallel/crew'
 import { isOpaque, type Picture, type Size } from '@/core/raster/picture'
+import { type Draw, drawInParts, type Drawing, type PictureParts, partsTask } from '@/engine/drawInParts'
 import { PictureError, pixelStream } from './read'
 
 /** Rows read at a time while the coarser levels are made; a multiple of four. */
 const ROWS = 256
 
+/** A decoded picture: its plain pixels in a file, its coarser levels in memory that every thread sees. */
 interface Stored extends Size {
-  readonly file: number
+  readonly raw: string
   readonly coarse: readonly Picture[]
   readonly opaque: boolean
 }
+type StoredPictures = ReadonlyMap<string, Stored>
 
-export class PictureParts {
+const inShared = (bytes: number) => new SharedArrayBuffer(bytes)
+
+export class PictureFiles {
   private readonly stored = new Map<string, Stored>()
+  /** Draws from these, each thread with its own view of the files. */
+  readonly draw: Draw = (drawing, crew, check) =>
+    drawInParts(drawFromFiles, { ...drawing, stored: this.stored }, crew, check)
+  private readonly opened: OpenedFiles
   private whole: { asset: string; picture: DecodedPicture } | null = null
 
-  private constructor(private readonly folder: string) {}
+  private constructor(private readonly folder: string) {
+    this.opened = new OpenedFiles(this.stored)
+  }
   /** @param folder for the decoded pixels; taken away by `close` */
-  static async create(folder: string): Promise<PictureParts> {
+  static async create(folder: string): Promise<PictureFiles> {
     await mkdir(folder, { recursive: true })
-    return new PictureParts(folder)
+    return new PictureFiles(folder)
   }
 
   /** Decodes a picture file. Throws PictureError, also when it is not there any more. */
@@ -45,14 +57,55 @@ export class PictureParts {
     const file = openSync(raw, 'r')
     let opaque = true
     const quarter: Size = { width: Math.ceil(Math.ceil(width / 2) / 2), height: Math.ceil(Math.ceil(height / 2) / 2) }
-    const data = new Uint8ClampedArray(quarter.width * quarter.height * 4)
+    const data = new Uint8ClampedArray(inShared(quarter.width * quarter.height * 4))
     for (let y = 0; y < height; y += ROWS) {
       const strip = rows(file, { width, height: Math.min(ROWS, height - y) }, y * width * 4)
       opaque &&= isOpaque(strip)
       data.set(halvePicture(halvePicture(strip)).data, (y / 4) * quarter.width * 4)
     }
-    this.stored.set(asset, { file, width, height, opaque, coarse: picturePyramid({ ...quarter, data }, opaque) })
+    closeSync(file)
+    this.stored.set(asset, {
+      raw,
+      width,
+      height,
+      opaque,
+      coarse: picturePyramid({ ...quarter, data }, opaque, inShared),
+    })
   }
+
+  /** @see PictureParts.part */
+  part = (asset: string, box: Box, half: boolean): DecodedPicture => this.opened.part(asset, box, half)
+  begin = (): void => this.opened.begin()
+
+  /** All of a picture; one is held at a time. */
+  all = (asset: string): DecodedPicture => {
+    if (this.whole?.asset === asset) return this.whole.picture
+    const { width, height, coarse, opaque } = this.opened.of(asset)
+    this.whole = null
+    const full = rows(
+      this.opened.file(asset),
+      { width, height },
+      0,
+      new Uint8ClampedArray(inShared(width * height * 4)),
+    )
+    this.whole = {
+      asset,
+      picture: { levels: [full, halvePicture(full, inShared, opaque), ...coarse].slice(0, levelCount(full)), opaque },
+    }
+    return this.whole.picture
+  }
+
+  async close(): Promise<void> {
+    this.opened.close()
+    await rm(this.folder, { recursive: true, force: true })
+  }
+}
+
+/** The decoded pictures as one thread reads them. */
+class OpenedFiles implements PictureParts {
+  private readonly files = new Map<string, number>()
+
+  constructor(private readonly stored: StoredPictures) {}
 
   /** Parts given out before are no longer looked at: their memory is used again. */
   begin = (): void => {
@@ -68,7 +121,8 @@ export class PictureParts {
 
   /** A part at full size, on even pixels, with its coarser levels. Valid until the next `begin`. */
   part = (asset: string, box: Box, half: boolean): DecodedPicture => {
-    const { width, height, file, coarse, opaque } = this.of(asset)
+    const { width, height, coarse, opaque } = this.of(asset),
+      file = this.file(asset)
     const even = (v: number) => Math.floor(v / 2) * 2
     const left = even(Math.min(Math.max(0, box.x), width - 1)),
       top = even(Math.min(Math.max(0, box.y), height - 1))
@@ -86,39 +140,34 @@ export class PictureParts {
     }
   }
 
-  /** All of a picture; one is held at a time. */
-  all = (asset: string): DecodedPicture => {
-    if (this.whole?.asset === asset) return this.whole.picture
-    const { file, width, height, coarse, opaque } = this.of(asset)
-    this.whole = null
-    const full = rows(file, { width, height }, 0)
-    this.whole = {
-      asset,
-      picture: { levels: [full, halvePicture(full, undefined, opaque), ...coarse].slice(0, levelCount(full)), opaque },
-    }
-    return this.whole.picture
-  }
-
-  private of(asset: string): Stored {
+  of(asset: string): Stored {
     const stored = this.stored.get(asset)
     if (!stored) throw new Error('The picture is not open.')
     return stored
   }
-
-  async close(): Promise<void> {
-    for (const { file } of this.stored.values()) closeSync(file)
-    await rm(this.folder, { recursive: true, force: true })
+  file(asset: string): number {
+    let file = this.files.get(asset)
+    if (file === undefined) this.files.set(asset, (file = openSync(this.of(asset).raw, 'r')))
+    return file
+  }
+  close(): void {
+    for (const file of this.files.values()) closeSync(file)
   }
 }
+
+export const drawFromFiles: Task<Drawing<StoredPictures>, Box> = partsTask(
+  'parts of a composition of files',
+  (stored) => new OpenedFiles(stored),
+)
 
 function rows(
   file: number,
   { width, height }: Size,
   from: number,
-  data = new Uint8ClampedArray(width * height * 4),
+  data: Uint8ClampedArray = new Uint8ClampedArray(width * height * 4),
 ): Picture {
   for (let done = 0; done < data.length;) {
-    const read = readSync(file, data, done, data.length - done, from + done)
+    const read = readSync(file, data as Uint8ClampedArray<ArrayBuffer>, done, data.length - done, from + done)
     if (read === 0) throw new Error('The decoded picture ends early.')
     done += read
   }

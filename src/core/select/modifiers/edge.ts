@@ -7,6 +7,7 @@ import { flag, number, oneOf } from '../../common/fields'
 import { type Memory } from '../../common/memory'
 import { bandAlong, followFineThings } from '../../matting/band'
 import { CONTEXT, type Solver, solveUnknown, SOLVERS } from '../../matting/solveUnknown'
+import { type Crew } from '../../parallel/crew'
 import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
@@ -95,12 +96,12 @@ function solveStrokes(
   let stage = 0
   const check = (progress: number) => context.check((stage + progress) / stages)
   if (!solved) {
-    solved = solveBand(scene.picture('all'), matte, reach, follow, solver, check)
+    solved = solveBand(scene.picture('all'), matte, reach, follow, solver, check, context.crew)
     keep(solved, 0)
     stage++
   }
   for (let k = known; k < strokes.length; k++, stage++) {
-    solved = solveStroke(scene.picture('all'), solved, strokes[k], solver, check)
+    solved = solveStroke(scene.picture('all'), solved, strokes[k], solver, check, context.crew)
     if (k === strokes.length - 1) keep(solved, k + 1)
   }
   return solved
@@ -113,18 +114,20 @@ function solveBand(
   follow: boolean,
   solver: Solver,
   check: (progress: number) => void,
+  crew?: Crew,
 ): Solved {
   const out: Matte = { ...matte, data: matte.data.slice() },
-    open = reach > 0 ? bandAlong(matte, reach) : new Uint8Array(matte.data.length)
+    open = reach > 0 ? bandAlong(matte, reach, crew) : new Uint8Array(matte.data.length)
   if (reach > 0) {
     // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
-    for (let i = 0; i < open.length; i++)
-      if (!open[i]) {
-        if (matte.data[i] < ALMOST) out.data[i] = 0
-        else if (matte.data[i] > 255 - ALMOST) out.data[i] = 255
-      }
-    if (follow) followFineThings(picture, matte, open, reach)
-    solveUnknown(picture, out, open, solver, check)
+    for (let i = 0; i < open.length; i++) {
+      const v = matte.data[i]
+      if (v === 0 || v === 255 || open[i]) continue
+      if (v < ALMOST) out.data[i] = 0
+      else if (v > 255 - ALMOST) out.data[i] = 255
+    }
+    if (follow) followFineThings(picture, matte, open, reach, crew)
+    solveUnknown(picture, out, open, solver, check, crew)
   }
   return { matte: out, open }
 }
@@ -136,6 +139,7 @@ function solveStroke(
   stroke: EdgeStroke,
   solver: Solver,
   check: (progress: number) => void,
+  crew?: Crew,
 ): Solved {
   const around = stroke.mode === 'unsure' ? 0 : Math.max(LEAST_AROUND, AROUND * stroke.size),
     part = stroke.points.length
@@ -165,7 +169,7 @@ function solveStroke(
       },
     )
   }
-  solveUnknown(cropPicture(picture, part), piece, asked, solver, check)
+  solveUnknown(cropPicture(picture, part), piece, asked, solver, check, crew)
   const put = (whole: Uint8Array, from: Uint8Array) => {
     const out = whole.slice()
     for (let y = 0; y < part.height; y++)

@@ -30,7 +30,7 @@ export const unrollEdge = (
     const scene = sceneOf(request),
       matte = studio.matte(request.steps, scene, context.check),
       picture = scene.picture('all')
-    const shown = fringe ? foregroundColours(picture, matte, fringe, context.check) : picture,
+    const shown = fringe ? foregroundColours(picture, matte, fringe, context.check, context.crew) : picture,
       ribbon = unroll(matte)
     context.check(0.9)
     unrolled = { ribbon, picture: shown, matte: { ...matte, data: matte.data.slice() } }

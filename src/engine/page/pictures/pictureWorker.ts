@@ -19,6 +19,7 @@ import { ribbonPicture, unrollEdge } from './edge'
 import { stopPreparing } from './prepare'
 import { select } from './select'
 import {
+  addHelper,
   finish,
   inShared,
   keepPictures,
@@ -39,6 +40,7 @@ const placed = (made: { picture: Omit<SharedPicture, 'rarestHue'>; x: number; y:
 
 const api: PictureWorker = {
   start: listen,
+  helpedBy: addHelper,
   open: openPicture,
   keep: keepPictures,
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),

@@ -2,6 +2,7 @@
 import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene } from '@/document/types'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
+import { crewOf, type Port } from '@/core/parallel/threads'
 import { Studio } from '../../studio'
 import { type Step } from '@/core/select/registry'
 import { Held, type Hold } from '../held'
@@ -23,6 +24,11 @@ const MEMORY = 6 * MOST_PREPARED_PIXELS
 const PROGRESS_AFTER_MS = 200,
   PROGRESS_EVERY_MS = 100
 
+/** Other threads that take a share of long work. */
+const helpers: Port[] = []
+export const crew = crewOf(helpers)
+export const addHelper = (port: MessagePort): void => void helpers.push(port)
+
 const pictures = new Held<SharedPicture>()
 export const studio = new Studio(
   (asset) => {
@@ -31,7 +37,7 @@ export const studio = new Studio(
     return picture
   },
   MEMORY,
-  shared,
+  { crew },
 )
 
 let latest: Int32Array = new Int32Array(COUNTERS)
@@ -112,18 +118,15 @@ export function contextFor(what: string, wanted: () => boolean): { context: Cont
   let told = performance.now() + PROGRESS_AFTER_MS - PROGRESS_EVERY_MS,
     telling = false
   return {
-    context: {
-      memory: studio.memory,
-      check: (fraction) => {
-        if (!wanted()) throw new Cancelled()
-        const now = performance.now()
-        if (now - told > PROGRESS_EVERY_MS) {
-          told = now
-          telling = true
-          events.progress(what, fraction)
-        }
-      },
-    },
+    context: studio.context((fraction) => {
+      if (!wanted()) throw new Cancelled()
+      const now = performance.now()
+      if (now - told > PROGRESS_EVERY_MS) {
+        told = now
+        telling = true
+        events.progress(what, fraction)
+      }
+    }),
     end: () => {
       if (telling) events.progress(what, null)
     },

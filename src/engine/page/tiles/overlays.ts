@@ -1,22 +1,20 @@
-/** The tile worker: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
-import * as Comlink from 'comlink'
-import { luma } from '@/core/compose/adjustments/adjustment'
-import { type Node, withPictures } from '@/core/compose/nodes'
-import { Renderer } from '@/core/compose/renderer'
+/** What lies over the picture, at screen resolution from the matte's mip levels: tint, cut-out, matte, what was dimmed, what changed, and the marching outline. */
 import { type Affine, compose, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { outlinePixels } from '@/core/raster/outline'
-import { type Matte, type Picture, type Size } from '@/core/raster/picture'
-import { bitmapOf, matteBitmap, scaled } from './bitmaps'
-import {
-  ANT_PHASES,
-  type Backing,
-  type OverlayStyle,
-  type SharedMatte,
-  type SharedPicture,
-  TILE,
-  type TileWorker,
-  type Viewport,
-} from './protocol'
+import { type Matte, type Size } from '@/core/raster/picture'
+import { bitmapOf } from '../bitmaps'
+import { ANT_PHASES, type Backing, type OverlayStyle, type SharedMatte, type Viewport } from '../protocol'
+
+export interface PlacedMatte {
+  readonly levels: SharedMatte
+  readonly toCanvas: Affine
+}
+/** What is selected, what to compare it with, and the canvas both lie on. */
+export interface Selected {
+  readonly shown: PlacedMatte | null
+  readonly kept: PlacedMatte | null
+  readonly canvas: Size
+}
 
 const CHECK_PX = 8
 /** What dims the outside: the dark of a neutral surround. */
@@ -35,42 +33,6 @@ function backingWords(backing: Backing): readonly [number, number] {
   const [r, g, b] = [1, 3, 5].map((at) => parseInt(backing.slice(at, at + 2), 16)),
     word = r | (g << 8) | (b << 16)
   return [word, word]
-}
-
-const pictures = new Map<string, SharedPicture>()
-/** Bytes of what lies below that may be kept: at a screenful of tiles, some three places in the layers. */
-const MEMORY = 160 << 20
-const now = new Renderer(MEMORY),
-  before = new Renderer(0),
-  aside = new Renderer(0)
-let canvas: Size = { width: 1, height: 1 }
-interface PlacedMatte {
-  readonly levels: SharedMatte
-  readonly toCanvas: Affine
-}
-let shown: PlacedMatte | null = null,
-  kept: PlacedMatte | null = null
-let epoch: Int32Array = new Int32Array(1)
-
-const decoded = (nodes: readonly Node<string>[]): Node[] => withPictures(nodes, (name) => pictures.get(name) ?? null)
-
-const moved = (bitmap: ImageBitmap) => Comlink.transfer(bitmap, [bitmap])
-/** Longer side, about, of what a histogram is counted on. */
-const HISTOGRAM_PX = 512
-/** The coarsest level that still has so many pixels along its longer side. */
-const coarseLevel = (longest: number, size: Size = canvas): number =>
-  Math.max(0, Math.floor(Math.log2(Math.max(size.width, size.height) / longest)))
-const levelSize = (level: number, size: Size = canvas): Size => ({
-  width: Math.ceil(size.width / 2 ** level),
-  height: Math.ceil(size.height / 2 ** level),
-})
-/** Some nodes over all of a canvas, as small as that. */
-function small(nodes: readonly Node<string>[], size: Size, linear: boolean, longest: number): Picture {
-  const level = coarseLevel(longest, size)
-  aside.show(decoded(nodes), { canvas: size, linear })
-  const made = aside.region({ level, x: 0, y: 0, ...levelSize(level, size) })
-  aside.show([], { canvas: size }) // holds on to no picture
-  return made
 }
 
 /**
@@ -111,7 +73,7 @@ function bilinear({ width, height, data }: Matte, u: number, v: number): number 
 }
 
 /** The view's pixels that lie on the canvas, as a box of whole pixels. */
-function canvasInView(view: Viewport): { left: number; top: number; right: number; bottom: number } {
+function canvasInView(view: Viewport, canvas: Size): { left: number; top: number; right: number; bottom: number } {
   const at = (canvasX: number, origin: number) => Math.round((canvasX - origin) * view.scale)
   return {
     left: Math.max(0, at(0, view.left)),
@@ -121,13 +83,14 @@ function canvasInView(view: Viewport): { left: number; top: number; right: numbe
   }
 }
 
-function overlay(view: Viewport, style: OverlayStyle): ImageBitmap | null {
+/** What lies over the picture in these views; null where nothing does. */
+export function overlay({ shown, kept, canvas }: Selected, view: Viewport, style: OverlayStyle): ImageBitmap | null {
   if (style.mode === 'plain' || style.mode === 'ants') return null
   const coverage = coverageInView(shown, view, false),
     other = style.compare && kept ? coverageInView(kept, view, false) : null
   if (other && style.compare === 'difference') return differenceOf(coverage, other, view)
   const otherUntil = other && typeof style.compare === 'object' ? (style.compare.leftOf - view.left) * view.scale : -1
-  const box = canvasInView(view)
+  const box = canvasInView(view, canvas)
   if (box.right <= box.left || box.bottom <= box.top) return null
   const image = new ImageData(view.width, view.height)
   const pixels = new Uint32Array(image.data.buffer)
@@ -164,7 +127,8 @@ function differenceOf(now: Uint8Array | null, other: Uint8Array, { width, height
   return bitmapOf(image)
 }
 
-function ants(view: Viewport): ImageBitmap[] {
+/** One bitmap for each phase of the marching outline. */
+export function ants(shown: PlacedMatte | null, view: Viewport): ImageBitmap[] {
   const coverage = coverageInView(shown, view, true)
   if (!coverage) return []
   const line = outlinePixels(coverage, view.width, view.height)
@@ -180,83 +144,3 @@ function ants(view: Viewport): ImageBitmap[] {
     return surface.transferToImageBitmap()
   })
 }
-
-const api: TileWorker = {
-  start(buffer) {
-    epoch = new Int32Array(buffer)
-  },
-  setPicture(name, picture) {
-    pictures.set(name, picture)
-  },
-  dropPicture(name) {
-    pictures.delete(name)
-  },
-  setLayers(nodes, plain, size, linear) {
-    canvas = size
-    now.show(decoded(nodes), { canvas, linear })
-    before.show(decoded(plain), { canvas, linear })
-  },
-  setMatte(levels, toCanvas) {
-    shown = levels && { levels, toCanvas }
-  },
-  setKept(levels, toCanvas) {
-    kept = levels && { levels, toCanvas }
-  },
-  async tile(level, x, y, wanted, asCame) {
-    if (Atomics.load(epoch, 0) !== wanted) return null
-    const size = levelSize(level)
-    const width = Math.min(TILE, size.width - x * TILE),
-      height = Math.min(TILE, size.height - y * TILE)
-    if (width <= 0 || height <= 0) return null
-    const { data } = (asCame ? before : now).region({ level, x: x * TILE, y: y * TILE, width, height })
-    return moved(bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)))
-  },
-  async overlay(view, style) {
-    const bitmap = overlay(view, style)
-    return bitmap && moved(bitmap)
-  },
-  async ants(view) {
-    const bitmaps = ants(view)
-    return Comlink.transfer(bitmaps, bitmaps)
-  },
-  async pixel(x, y) {
-    if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null
-    const { data } = now.region({ level: 0, x, y, width: 1, height: 1 })
-    return [data[0], data[1], data[2], data[3]]
-  },
-  async cover(longest) {
-    const level = coarseLevel(longest),
-      { width, height } = levelSize(level)
-    const { data } = now.region({ level, x: 0, y: 0, width, height })
-    return scaled(
-      bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)),
-      longest,
-    ).convertToBlob({ type: 'image/webp', quality: 0.82 })
-  },
-  async layerThumbnail(nodes, size, linear, longest) {
-    const { data, width, height } = small(nodes, size, linear, longest)
-    return moved(
-      scaled(
-        bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)),
-        longest,
-      ).transferToImageBitmap(),
-    )
-  },
-  async histogram(nodes, size, linear) {
-    const { data } = small(nodes, size, linear, HISTOGRAM_PX)
-    const [red, green, blue, light] = [0, 1, 2, 3].map(() => new Uint32Array(256))
-    for (let i = 0; i < data.length; i += 4) {
-      if (data[i + 3] === 0) continue
-      red[data[i]]++
-      green[data[i + 1]]++
-      blue[data[i + 2]]++
-      light[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++
-    }
-    return [red, green, blue, light]
-  },
-  async matteThumbnail(levels, longest) {
-    return moved(matteBitmap(levels, longest))
-  },
-}
-
-Comlink.expose(api)

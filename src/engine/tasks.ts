@@ -1,0 +1,8 @@
+/** Every task that threads take a share of, wherever they run. */
+import { correctBlocks } from '@/core/edge/foregroundColours'
+import { nearRows } from '@/core/matting/band'
+import { solveBlocks } from '@/core/matting/solveUnknown'
+import { type Task } from '@/core/parallel/crew'
+import { drawWholePictures } from './drawInParts'
+
+export const TASKS: readonly Task<never, never>[] = [nearRows, solveBlocks, correctBlocks, drawWholePictures]
