@@ -19,11 +19,13 @@ interface Tile {
 
 const SURROUND = '#8a8a8a'
 const MOST_TILES = 480
-const TILES_AT_ONCE = 8
+const TILES_AT_ONCE = 14
 const MIN_SCALE = 0.01,
   MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
+/** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
+const TOGETHER_MS = 90
 /** A tile that could not be drawn is asked for again after so long, ms. */
 const TILE_AGAIN_MS = 1000
 
@@ -55,6 +57,7 @@ export class Viewer {
   private overlayWanted = false
   private showAnts = false
   private frame = 0
+  private drawSoon: ReturnType<typeof setTimeout> | undefined
   private antTimer: ReturnType<typeof setInterval> | undefined
   private antPhase = 0
   private fitted = true
@@ -169,6 +172,7 @@ export class Viewer {
   }
   close(): void {
     cancelAnimationFrame(this.frame)
+    clearTimeout(this.drawSoon)
     clearInterval(this.antTimer)
     this.dropTiles()
     this.listeners.clear()
@@ -189,8 +193,15 @@ export class Viewer {
     if (!this.frame)
       this.frame = requestAnimationFrame(() => {
         this.frame = 0
+        clearTimeout(this.drawSoon)
+        this.drawSoon = undefined
         this.draw()
       })
+  }
+  /** What arrives is drawn together: without a graphics processor each frame takes time that the tiles still to come would have. */
+  private tilesArrived(): void {
+    if (this.isComplete(this.level)) this.schedule()
+    else this.drawSoon ??= setTimeout(() => this.schedule(), TOGETHER_MS)
   }
   private viewport(): Viewport {
     return { ...this.view, width: this.picture.width, height: this.picture.height }
@@ -249,7 +260,7 @@ export class Viewer {
             this.tiles.get(key)?.bitmap.close()
             this.tiles.set(key, { bitmap, epoch, used: performance.now() })
             this.trim()
-            this.schedule()
+            this.tilesArrived()
           }
           this.requestTiles()
         },
@@ -388,11 +399,7 @@ export class Viewer {
     }
     context.restore()
     if (this.showAnts) this.drawAnts()
-    if (
-      complete &&
-      this.tiles.size > 0 &&
-      this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)
-    ) {
+    if (complete && this.tiles.size > 0 && this.isComplete(level)) {
       mark('wily:picture')
       if (!this.making) this.picture.dataset.final = 'yes'
       else delete this.picture.dataset.final
@@ -414,9 +421,17 @@ export class Viewer {
     return this.pattern ?? '#ffffff'
   }
 
+  private isThere(level: number, before: boolean): boolean {
+    return this.inView(level).every(([x, y]) => this.tiles.has(keyOf(level, x, y, before)))
+  }
+  /** Every tile in view is there, and of the layers as they are now. */
+  private isComplete(level: number): boolean {
+    return this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)
+  }
+
   /** A level's tiles in view, over coarser ones where some are missing. True when none is. */
   private drawTiles(context: CanvasRenderingContext2D, level: number, before: boolean): boolean {
-    const complete = this.inView(level).every(([x, y]) => this.tiles.has(keyOf(level, x, y, before)))
+    const complete = this.isThere(level, before)
     context.imageSmoothingEnabled = this.view.scale < 2
     context.imageSmoothingQuality = 'low' // tiles are shown at half their size at the least, where bilinear is enough
     if (!complete)
