@@ -41,29 +41,34 @@ export function boundsOf({
   height,
   data,
 }: Matte): { x: number; y: number; width: number; height: number } | null {
-  let top = 0,
-    bottom = height,
-    left = width,
+  // Much of a matte is empty: four pixels at a time.
+  const aligned = data.byteOffset % 4 === 0,
+    quads = aligned ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(0)
+  let first = 0,
+    last = data.length - 1
+  while (first >> 2 < quads.length && quads[first >> 2] === 0) first += 4
+  while (first < data.length && data[first] === 0) first++
+  if (first === data.length) return null
+  while (last >= 0 && data[last] === 0 && (last & 3) !== 3) last--
+  while (last >> 2 < quads.length && last >= 3 && quads[last >> 2] === 0) last -= 4
+  while (data[last] === 0) last--
+  const top = Math.floor(first / width),
+    bottom = Math.floor(last / width)
+  let left = width,
     right = 0
-  const row = (y: number) => data.subarray(y * width, (y + 1) * width)
-  const covered = (v: number) => v > 0
-  while (top < height && row(top).findIndex(covered) < 0) top++
-  if (top === height) return null
-  while (row(bottom - 1).findIndex(covered) < 0) bottom--
-  for (let y = top; y < bottom; y++) {
-    const line = row(y)
-    for (let x = 0; x < left; x++)
-      if (line[x] > 0) {
-        left = x
+  for (let y = top, row = top * width; y <= bottom; y++, row += width) {
+    for (let i = row; i < row + left; i++)
+      if (data[i] > 0) {
+        left = i - row
         break
       }
-    for (let x = width - 1; x >= right; x--)
-      if (line[x] > 0) {
-        right = x + 1
+    for (let i = row + width - 1; i >= row + right; i--)
+      if (data[i] > 0) {
+        right = i - row + 1
         break
       }
   }
-  return { x: left, y: top, width: right - left, height: bottom - top }
+  return { x: left, y: top, width: right - left, height: bottom - top + 1 }
 }
 
 /** Share of the canvas selected (mean coverage, 0-1) and share of pixels that are neither empty nor full (0-1). */
