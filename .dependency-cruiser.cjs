@@ -13,18 +13,20 @@ const FLOORS = {
 }
 /** Within core, each room and those it may use. */
 const ROOMS = {
-  common: [],
+  fields: [],
+  cache: [],
   kernels: [],
   parallel: [],
   raster: ['kernels'],
   colour: ['raster', 'kernels'],
   vector: ['raster', 'kernels'],
-  segment: ['common', 'vector', 'colour', 'raster', 'kernels'],
-  matting: ['parallel', 'colour', 'raster', 'kernels'],
-  select: ['parallel', 'matting', 'segment', 'common', 'vector', 'colour', 'raster', 'kernels'],
-  edge: ['common', 'parallel', 'colour', 'raster', 'vector', 'select', 'kernels'],
-  compose: ['common', 'parallel', 'edge', 'colour', 'raster', 'kernels'],
-  formats: ['common', 'select', 'raster', 'vector'],
+  steps: ['fields', 'vector', 'raster'],
+  segment: ['fields', 'cache', 'steps', 'vector', 'colour', 'raster', 'kernels'],
+  matting: ['fields', 'parallel', 'colour', 'raster', 'kernels'],
+  select: ['fields', 'cache', 'parallel', 'steps', 'matting', 'segment', 'vector', 'colour', 'raster', 'kernels'],
+  edge: ['fields', 'parallel', 'colour', 'raster', 'vector', 'select', 'kernels'],
+  compose: ['fields', 'cache', 'parallel', 'edge', 'colour', 'raster', 'kernels'],
+  formats: ['fields', 'steps', 'raster', 'vector'],
 }
 /** Within ui, lowest first: the workbench uses all of them, none of them uses the workbench. */
 const UI_ROOMS = {

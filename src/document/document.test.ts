@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { apply } from '@/core/raster/affine'
 import {
   addStep,
@@ -69,7 +69,7 @@ import {
 } from './history'
 import { type Project, SELECTION } from './types'
 import { parseProject, ProjectError } from './validate'
-import { LONGEST_LENGTH } from '@/core/common/fields'
+import { LONGEST_LENGTH } from '@/core/fields/fields'
 import { LIMITS } from './limits'
 
 const asset = 'a'.repeat(64),

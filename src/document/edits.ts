@@ -1,6 +1,6 @@
 /** Every change of a project's records, as functions that make an Edit. The labels are what History shows. */
 import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
-import { looksAtPixels, type Recipe, type Step } from '@/core/select/registry'
+import { looksAtPixels, type Recipe, type Step } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { keepScene, maskWith } from './masks'
 import { layerOf } from './layers'

@@ -1,5 +1,5 @@
 /** What a project and its changes may hold: the one place page, server and command line take it from. */
-import { LONGEST_NAME } from '@/core/common/fields'
+import { LONGEST_NAME } from '@/core/fields/fields'
 import { MOST_STEPS } from '@/core/formats/recipe'
 
 /** A canvas of 150 megapixels takes 600 MB to show. */

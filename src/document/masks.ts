@@ -1,7 +1,7 @@
 /** Changes of layer masks. */
 import { current, isDraft } from 'immer'
 import { type Affine, compose, IDENTITY, inverse } from '@/core/raster/affine'
-import { type Recipe } from '@/core/select/registry'
+import { type Recipe } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { scenesNamed } from './tree'
 import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './types'

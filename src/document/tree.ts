@@ -1,6 +1,6 @@
 /** The layers as a tree: who lies in which group, in what order, how deep. Lists are bottom first. */
-import { type Sample } from '@/core/select/finder'
-import { isFinding, type Step } from '@/core/select/registry'
+import { type Sample } from '@/core/steps/step'
+import { isFinding, type Step } from '@/core/steps/registry'
 import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './types'
 
 /** Groups in groups, at most. */

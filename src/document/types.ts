@@ -4,7 +4,7 @@ import { type Fill } from '@/core/compose/fill'
 import { type BlendMode } from '@/core/compose/modes'
 import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { type Recipe } from '@/core/select/registry'
+import { type Recipe } from '@/core/steps/registry'
 
 /** Steps, and what they look at: kept together, so that they stay editable wherever they go. */
 export interface Area {

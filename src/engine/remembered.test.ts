@@ -1,7 +1,7 @@
 /** What was remembered never shows: a studio that has made many mattes gives the same ones as a fresh one, whatever finders made them. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { FINDERS, MODIFIERS } from '@/core/select/registry'
+import { FINDERS, MODIFIERS } from '@/core/steps/registry'
 import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { addStep, makeMask, projectOf, saveSelection } from '@/document/edits'

@@ -5,7 +5,7 @@ import { byteOfLinear, LINEAR_OF_BYTE } from '@/core/colour/srgb'
 import { parseStep } from '@/core/formats/recipe'
 import { halvePicture, picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, makeMask, projectOf, setLinear } from '@/document/edits'
 import { EMPTY_HISTORY, perform, type Edit } from '@/document/history'
 import {

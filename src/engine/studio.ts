@@ -12,16 +12,11 @@ import { cropPicture, cropRows } from '@/core/raster/crop'
 import { frameAround } from '@/core/segment/view'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
-import {
-  type Context,
-  type Memory,
-  type Sample,
-  type SavedSelection as FoundSelection,
-  type Scene,
-} from '@/core/select/finder'
-import { BoundedMemory } from '@/core/common/memory'
+import { type Context, type Memory, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
+import { type Sample } from '@/core/steps/step'
+import { BoundedMemory } from '@/core/cache/memory'
 import { featherMatte } from '@/core/select/modifiers/feather'
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { foldSteps } from '@/core/select/steps'
 import { byItself, looksOf, sampledLayers, sceneOfArea, sceneOfProject } from '@/document/tree'
 import {

@@ -18,7 +18,7 @@ import {
   ValidateBy,
   ValidateIf,
 } from 'class-validator'
-import { isText } from '@/core/common/fields'
+import { isText } from '@/core/fields/fields'
 import { type Diff, isDiff } from '@/document/diff'
 import { BATCH_CHANGES, LIMITS } from '@/document/limits'
 import { Problem } from './problems'

@@ -3,7 +3,7 @@ import { ADJUSTMENTS, type AdjustmentKind, parseAdjustment } from '@/core/compos
 import { type Fill, type Hex } from '@/core/compose/fill'
 import { BLEND_MODES } from '@/core/compose/modes'
 import { type Affine, compose, rotation, scaling, translation } from '@/core/raster/affine'
-import { type FindingStep, isFinding } from '@/core/select/registry'
+import { type FindingStep, isFinding } from '@/core/steps/registry'
 import { addStep, makeMask, saveSelection, setLinear } from '@/document/edits'
 import { type Edit } from '@/document/history'
 import {

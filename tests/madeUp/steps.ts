@@ -1,7 +1,7 @@
 /** Steps of every kind, drawn at random for a canvas. */
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
-import { FINDERS, type MODIFIERS, type Step } from '@/core/select/registry'
+import { FINDERS, type MODIFIERS, type Step } from '@/core/steps/registry'
 import { type Random } from './random'
 
 /** What steps may name. */

@@ -1,7 +1,8 @@
 import { converter } from 'culori'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { labDifferenceTo, labOf, labRow } from './lab'
+import { labDifferenceTo, labOf } from './lab'
+import { labRow } from './labRow'
 import { byteOfLinear, fromLinear, LINEAR_OF_BYTE, toLinear } from './srgb'
 
 const byte = fc.integer({ min: 0, max: 255 })

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { type Matte, type Picture } from '../raster/picture'
 import { doubtfulSpots } from './doubts'
-import { placeOn, ribbonPicture, unroll } from './ribbon'
+import { placeOn } from './placeOn'
+import { ribbonPicture, unroll } from './ribbon'
 
 const WIDTH = 300,
   HEIGHT = 240

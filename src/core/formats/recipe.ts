@@ -3,8 +3,8 @@
  * Everything wrong is refused with the path of the field and what it takes.
  */
 import { COMBINE_OPS } from '../raster/coverage'
-import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../common/fields'
-import { FINDERS, MODIFIERS, type Recipe, type Step } from '../select/registry'
+import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../fields/fields'
+import { FINDERS, MODIFIERS, type Recipe, type Step } from '../steps/registry'
 
 /** A sentence for people, naming the field. */
 export class RecipeError extends Error {}

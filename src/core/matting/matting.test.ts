@@ -7,7 +7,8 @@ import { type Level } from './level'
 import { localColours } from './localColours'
 import { noiseOf } from './noise'
 import { sampledCoverage } from './sampling'
-import { solveUnknown, SOLVERS } from './solveUnknown'
+import { SOLVERS } from '../fields/solver'
+import { solveUnknown } from './solveUnknown'
 
 const WIDTH = 48,
   HEIGHT = 30,

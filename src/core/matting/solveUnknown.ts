@@ -4,6 +4,7 @@
  * local Gaussians (closedForm) or from pairs of samples (sampling).
  * Source: He, Rhemann, Rother, Tang and Sun, "A global sampling method for alpha matting", CVPR 2011, section 4 (sampled coverage as a data term of the closed form).
  */
+import { type Solver } from '../fields/solver'
 import { type Box } from '../raster/content'
 import { cropPicture, cropRows } from '../raster/crop'
 import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
@@ -14,9 +15,6 @@ import { localColours, type LocalColours } from './localColours'
 import { noiseOf } from './noise'
 import { crisper } from './crisper'
 import { sampledCoverage } from './sampling'
-
-export const SOLVERS = ['closedForm', 'sampling'] as const
-export type Solver = (typeof SOLVERS)[number]
 
 /** What is known is looked at so far around the unknown pixels, px. */
 export const CONTEXT = 96

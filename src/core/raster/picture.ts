@@ -36,11 +36,7 @@ export function words(picture: Picture): Uint32Array {
 }
 
 /** The box around all pixels that are not 0; null when all are. */
-export function boundsOf({
-  width,
-  height,
-  data,
-}: Matte): { x: number; y: number; width: number; height: number } | null {
+export function boundsOf({ width, data }: Matte): { x: number; y: number; width: number; height: number } | null {
   // Much of a matte is empty: four pixels at a time.
   const aligned = data.byteOffset % 4 === 0,
     quads = aligned ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(0)

@@ -1,5 +1,5 @@
 /** A picture's L*, a* and b*, a plane each, for work that asks for colours again and again. */
-import { labRow } from '../colour/lab'
+import { labRow } from '../colour/labRow'
 import { type Picture, type Size, words } from '../raster/picture'
 
 export interface LabPlanes {

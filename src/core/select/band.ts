@@ -1,21 +1,10 @@
+import { band as bandStep, type BandFields } from '../steps/band'
 import { emptyMatte } from '../raster/picture'
-import { coordinate, extent, oneOf } from '../common/fields'
 import { type Finder } from './finder'
-
-export interface BandFields {
-  /** "row": the full width of the canvas; "column": its full height. */
-  axis: 'row' | 'column'
-  /** Where it begins from the top or the left, and how thick it is, px; fractions are covered as fractions. */
-  start: number
-  size: number
-}
 
 /** A full row or column of the canvas, of any thickness. */
 export const band: Finder<'band', BandFields> = {
-  kind: 'band',
-  finds: true,
-  looksAtPixels: false,
-  fields: { axis: oneOf(['row', 'column'] as const), start: coordinate(), size: extent() },
+  ...bandStep,
   find(scene, { axis, start, size }) {
     const matte = emptyMatte(scene)
     const { width, height, data } = matte

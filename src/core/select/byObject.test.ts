@@ -7,7 +7,7 @@ import { fillPolygons, type Point } from '../vector/fill'
 import { type Context } from './finder'
 import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
-import { type Step } from './registry'
+import { type Step } from '../steps/registry'
 
 const WIDTH = 360,
   HEIGHT = 240

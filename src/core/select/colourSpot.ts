@@ -1,21 +1,8 @@
 /** Spot: inside a circle of influence, what resembles the colour, tone and local texture at its centre. */
-import { labRow } from '../colour/lab'
+import { colourSpot as colourSpotStep, type ColourSpotFields } from '../steps/colourSpot'
+import { labRow } from '../colour/labRow'
 import { emptyMatte, type Picture, words } from '../raster/picture'
-import { flag, length, number, point } from '../common/fields'
 import { type Finder } from './finder'
-
-export interface ColourSpotFields {
-  /** The circle's centre, px. Outside the canvas it finds nothing. */
-  at: readonly [number, number]
-  /** px. */
-  radius: number
-  /** Up to this share of the radius it counts fully, from there it fades to the radius. 0-1. */
-  core: number
-  /** How far colour and texture may differ, CIELAB units. */
-  spread: number
-  /** False takes away what it finds. */
-  keep: boolean
-}
 
 /**
  * The colour compared is the mean of 3×3 pixels. The texture is the variation of L* in the calmest of the four squares of 4×4 that have
@@ -30,11 +17,7 @@ const FULL = 0.5
 const CHECK_ROWS = 64
 
 export const colourSpot: Finder<'colourSpot', ColourSpotFields> = {
-  kind: 'colourSpot',
-  finds: true,
-  looksAtPixels: true,
-  fields: { at: point(), radius: length(), core: number(0, 1, 0.5), spread: number(0, 100, 24), keep: flag(true) },
-  combines: ({ keep }) => (keep ? undefined : 'subtract'),
+  ...colourSpotStep,
   find(scene, { at: [cx, cy], radius, core, spread, sample }, context) {
     const matte = emptyMatte(scene),
       { width, height, data } = matte

@@ -3,8 +3,8 @@
  * the colours along its inner and its outer side.
  * Sources: Boykov and Jolly, ICCV 2001; Xu, Bansal and Ahuja, "Object segmentation using graph cuts based active contours", CVPR 2003 (the cut in a band around a contour).
  */
+import { edgeBand as edgeBandStep, type EdgeBandFields } from '../steps/edgeBand'
 import { mapInto } from '../raster/mapInto'
-import { coordinate, type Field, number, optional, points } from '../common/fields'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { boundsOfPoints } from '../segment/bounds'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
@@ -14,31 +14,11 @@ import { coverMarks } from '../segment/strokes'
 import { stateToMatte } from '../segment/softEdge'
 import { frameAround, type SegmentView, segmentView } from '../segment/view'
 import { grow } from '../raster/grow'
-import { fillPolygons, type Point } from '../vector/fill'
+import { fillPolygons } from '../vector/fill'
 import { type Finder, type Found } from './finder'
 
-export interface EdgeBandFields {
-  /** px; the last point joins the first. */
-  points: readonly Point[]
-  /** How far the edge may lie from the outline, px. */
-  width: number
-  /** The same at each point, px, where it differs. */
-  widths?: readonly number[]
-  /** Moves the found edge out (+) or in (−), px. */
-  offset: number
-}
-
-const widths = (): Field<readonly number[]> => ({
-  takes: 'a list of widths, numbers in px from 0 to 1000',
-  accepts: (v): v is readonly number[] =>
-    Array.isArray(v) && v.length <= 100_000 && v.every((n) => typeof n === 'number' && n >= 0 && n <= 1000),
-})
-
 export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
-  kind: 'edgeBand',
-  finds: true,
-  looksAtPixels: true,
-  fields: { points: points(100_000), width: number(1, 1000, 24), widths: optional(widths()), offset: coordinate(0) },
+  ...edgeBandStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (params.points.length < 3) return nothing('the outline has fewer than three points')

@@ -2,18 +2,13 @@
  * Edge paint: a brush that stops at edges under it. Each dab covers what hangs together with its middle and is of its colour there.
  * Source: Adams and Bischof, "Seeded region growing", IEEE PAMI 16 (1994), within each dab.
  */
-import { number } from '../common/fields'
-import { labRow } from '../colour/lab'
+import { edgePaint as edgePaintStep, type EdgePaintFields } from '../steps/edgePaint'
+import { labRow } from '../colour/labRow'
 import { forEachDab, type Stroke } from '../raster/brush'
 import { emptyMatte, type Matte, words } from '../raster/picture'
-import { STROKE_DEFAULTS, strokes } from './paint'
-import { type Context, type Finder, type Scene, type Sample } from './finder'
-
-export interface EdgePaintFields {
-  strokes: readonly Stroke[]
-  /** 0-1: how small a change of colour is an edge. */
-  sensitivity: number
-}
+import { STROKE_DEFAULTS } from './paint'
+import { type Context, type Finder, type Scene } from './finder'
+import { type Sample } from '../steps/step'
 
 /** The difference in colour a dab reaches over, CIELAB units, at sensitivity 1 and how much more at 0; beyond it coverage falls off within this share more. */
 const LEAST = 3,
@@ -23,10 +18,7 @@ const LEAST = 3,
 const SPACING = 0.3
 
 export const edgePaint: Finder<'edgePaint', EdgePaintFields> = {
-  kind: 'edgePaint',
-  finds: true,
-  looksAtPixels: true,
-  fields: { strokes, sensitivity: number(0, 1, 0.5) },
+  ...edgePaintStep,
   find(scene, params, context) {
     // While the last stroke is drawn, the ones before it stay as they are.
     const before = params.strokes.slice(0, -1),

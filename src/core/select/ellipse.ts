@@ -1,20 +1,9 @@
+import { ellipse as ellipseStep, type EllipseFields } from '../steps/ellipse'
 import { apply, rotation } from '../raster/affine'
 import { type Point } from '../vector/fill'
-import { coordinate, flag, extent, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
 import { arcPieces } from './rectangle'
-
-export interface EllipseFields {
-  /** Left, top, width and height of the unrotated box around it, px. */
-  x: number
-  y: number
-  width: number
-  height: number
-  /** Degrees clockwise about the box's centre. */
-  rotation: number
-  antialias: boolean
-}
 
 /** The outline as a polygon that nowhere leaves the ellipse by more than 1/200 px. */
 export function ellipseOutline({ x, y, width, height, rotation: degrees }: Omit<EllipseFields, 'antialias'>): Point[] {
@@ -36,17 +25,7 @@ export function ellipseOutline({ x, y, width, height, rotation: degrees }: Omit<
 
 /** An ellipse in a box, turned about its centre, with exact-area edges. A box without width or height finds nothing. */
 export const ellipse: Finder<'ellipse', EllipseFields> = {
-  kind: 'ellipse',
-  finds: true,
-  looksAtPixels: false,
-  fields: {
-    x: coordinate(),
-    y: coordinate(),
-    width: extent(),
-    height: extent(),
-    rotation: number(-36000, 36000, 0),
-    antialias: flag(true),
-  },
+  ...ellipseStep,
   find: (scene, params, context) =>
     filled(
       scene,

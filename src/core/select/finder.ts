@@ -1,13 +1,9 @@
 /** What a finder is, what it gets to look at, and what it may use while it works. */
 import { type Affine } from '../raster/affine'
-import { type CombineOp } from '../raster/coverage'
 import { type Matte, type Picture, type Size } from '../raster/picture'
 import { type Crew } from '../parallel/crew'
-import { type Memory } from '../common/memory'
-import { type Fields } from '../common/fields'
-
-/** Which pixels a finder looks at: the active layer alone, or all visible layers together. */
-export type Sample = 'layer' | 'all'
+import { type Memory } from '../cache/memory'
+import { type FindingKind, type ModifyingKind, type Sample } from '../steps/step'
 
 /** A selection kept under a name: what decides it, and its matte. */
 export interface SavedSelection {
@@ -52,23 +48,6 @@ export interface Context {
   stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean, note?: string): void
 }
 
-/** The fields every finding step has, besides its own. */
-export interface FindingFields {
-  op: CombineOp
-  feather: number
-  grow: number
-  invert: boolean
-}
-/** The fields every step has. `id` is the page's handle on a step; it changes nothing. */
-export interface CommonFields {
-  hidden: boolean
-  name?: string
-  id?: string
-  /** A step that looks at pixels keeps those it was made on: the scene it looks at, and the layer in it that `sample: "layer"` means. Absent: what is there now. */
-  scene?: string
-  sceneLayer?: string
-}
-
 /**
  * What a finder found. `passing` means the finder goes on using the memory: it is valid until the next find, and is copied to be
  * kept. "slow": finding it again takes time, so it is kept wherever other steps stand beside it; "quick": it is not worth keeping.
@@ -79,18 +58,9 @@ export interface Found extends Matte {
   readonly note?: string
 }
 
-/** A way to find a region. One file, one exported finder. */
-export interface Finder<K extends string = string, P = object> {
-  readonly kind: K
-  readonly finds: true
-  readonly fields: Fields<P>
-  /** True when it looks at pixels, and so takes `sample`. */
-  readonly looksAtPixels: boolean
+/** A way to find a region: its description (core/steps), and how it works. */
+export interface Finder<K extends string = string, P = object> extends FindingKind<K, P> {
   find(scene: Scene, params: P & { sample: Sample }, context: Context): Found
-  /** True when it looks at `context.draft`. */
-  readonly drafts?: true
-  /** How it combines whatever its `op` says; undefined leaves it to `op`. */
-  combines?(params: P): CombineOp | undefined
   /** What else than its fields and the picture decides the result. */
   dependsOn?(scene: Scene, params: P): string
   /**
@@ -101,12 +71,7 @@ export interface Finder<K extends string = string, P = object> {
 }
 
 /** A step that changes what the steps above it made. It may write into `matte`, which is its own. */
-export interface Modifier<K extends string = string, P = object> {
-  readonly kind: K
-  readonly finds: false
-  readonly fields: Fields<P>
-  /** True when it looks at the pixels of all visible layers. */
-  readonly looksAtPixels?: true
+export interface Modifier<K extends string = string, P = object> extends ModifyingKind<K, P> {
   modify(matte: Matte, params: P, context: Context, scene: Scene): Matte
   /** One sentence for people about what it is asked to change, where there is something to know. */
   note?(matte: Matte, params: P): string | undefined

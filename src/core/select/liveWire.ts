@@ -1,20 +1,11 @@
 /** Live wire: a closed outline that follows the strongest edges between anchors. */
-import { flag, number, points } from '../common/fields'
+import { liveWire as liveWireStep, type LiveWireFields } from '../steps/liveWire'
 import { type Point } from '../vector/fill'
 import { wireBetween } from '../segment/liveWire'
 import { emptyMatte, type Picture } from '../raster/picture'
 import { filled } from './filled'
-import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
-
-export interface LiveWireFields {
-  /** Places the outline goes through, px, in order; the last is joined to the first. */
-  anchors: readonly Point[]
-  /** How far it looks to either side of the straight line between two anchors, px. */
-  width: number
-  /** 0-1: gradients below this share of a strong one are no edges. */
-  contrast: number
-  antialias: boolean
-}
+import { type Context, type Finder, type Found, type Scene } from './finder'
+import { type Sample } from '../steps/step'
 
 /** The outline through the anchors. Pieces between two anchors are remembered: moving one changes two. @param closed the last is joined to the first */
 export function wireOutline(
@@ -43,10 +34,7 @@ export function wireOutline(
 }
 
 export const liveWire: Finder<'liveWire', LiveWireFields> = {
-  kind: 'liveWire',
-  finds: true,
-  looksAtPixels: true,
-  fields: { anchors: points(10_000), width: number(1, 400, 24), contrast: number(0, 1, 0.1), antialias: flag(true) },
+  ...liveWireStep,
   find(scene, params, context): Found {
     if (params.anchors.length < 2)
       return { ...emptyMatte(scene), note: 'Nothing found yet, because an outline needs at least two anchors.' }

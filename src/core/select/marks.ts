@@ -3,43 +3,23 @@
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Price, Morse and Cohen, "Geodesic graph cut for interactive
  * image segmentation", CVPR 2010 (reach from the marks beside their colours).
  */
+import { marks as marksStep, type MarksFields } from '../steps/marks'
 import { type Crew } from '../parallel/crew'
-import { oneOf, optional, points } from '../common/fields'
-import { type Solver, solveUnknown, SOLVERS } from '../matting/solveUnknown'
+import { solveUnknown } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
-import { coverMarks, type Mark, marks as markField } from '../segment/strokes'
+import { coverMarks } from '../segment/strokes'
 import { type SegmentView, segmentView, wholeOf } from '../segment/view'
-import { fillPolygons, type Point } from '../vector/fill'
+import { fillPolygons } from '../vector/fill'
 import { type Finder, type Found } from './finder'
-
-export interface MarksFields {
-  /** A rough outline, px: what lies outside it is dropped. */
-  outline?: readonly Point[]
-  keep: readonly Mark[]
-  drop: readonly Mark[]
-  unsure: readonly Mark[]
-  /** How what is unsure is solved. */
-  solver: Solver
-}
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
 
 export const marks: Finder<'marks', MarksFields> = {
-  kind: 'marks',
-  finds: true,
-  looksAtPixels: true,
-  drafts: true,
-  fields: {
-    outline: optional(points(100_000)),
-    keep: markField([], []),
-    drop: markField([], []),
-    unsure: markField([], []),
-    solver: oneOf(SOLVERS, 'closedForm'),
-  },
+  ...marksStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')

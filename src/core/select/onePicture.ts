@@ -1,7 +1,7 @@
 /** A scene over one picture, for tests and the command line's single photo. */
 import { type Picture } from '../raster/picture'
 import { type Context, type Scene } from './finder'
-import { BoundedMemory } from '../common/memory'
+import { BoundedMemory } from '../cache/memory'
 
 /** @param images pictures that steps name */
 export const sceneOf = (picture: Picture, name = 'picture', images?: ReadonlyMap<string, Picture>): Scene => ({

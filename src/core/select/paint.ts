@@ -1,63 +1,13 @@
+import { paint as paintStep, type PaintFields } from '../steps/paint'
 import { emptyMatte, type Matte } from '../raster/picture'
-import { paintStrokes, type Stroke } from '../raster/brush'
-import { FARTHEST, type Field } from '../common/fields'
+import { paintStrokes } from '../raster/brush'
 import { type Finder } from './finder'
 
-export interface PaintFields {
-  strokes: readonly Stroke[]
-}
-
-const MOST_STROKES = 10_000,
-  MOST_POINTS = 100_000,
-  LARGEST = 20_000
 export const STROKE_DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
-
-const inRange = (v: unknown, min: number, max: number): boolean => typeof v === 'number' && v >= min && v <= max
-const isPoint = (p: unknown): boolean =>
-  Array.isArray(p) &&
-  (p.length === 2 || (p.length === 3 && inRange(p[2], 0, 1))) &&
-  inRange(p[0], -FARTHEST, FARTHEST) &&
-  inRange(p[1], -FARTHEST, FARTHEST)
-
-/** A stroke as it may be written: what has a default may be left out. */
-function isStroke(s: unknown): boolean {
-  if (typeof s !== 'object' || s === null) return false
-  const {
-    points,
-    size,
-    hardness = 1,
-    strength = 1,
-    spacing = 0.1,
-    tip = 'round',
-    erase = false,
-    ...rest
-  } = s as Record<string, unknown>
-  return (
-    Object.keys(rest).length === 0 &&
-    Array.isArray(points) &&
-    points.length <= MOST_POINTS &&
-    points.every(isPoint) &&
-    inRange(size, 0, LARGEST) &&
-    inRange(hardness, 0, 1) &&
-    inRange(strength, 0, 1) &&
-    inRange(spacing, 0.01, 10) &&
-    (tip === 'round' || tip === 'square') &&
-    typeof erase === 'boolean'
-  )
-}
-
-/** Brush strokes, as every brush that paints takes them. */
-export const strokes: Field<readonly Stroke[]> = {
-  takes: `a list of strokes { points [[x, y, pressure 0-1?], ...], size up to ${LARGEST} px, hardness 0-1, strength 0-1, spacing 0.01-10, tip "round" or "square", erase true or false }`,
-  accepts: (v): v is readonly Stroke[] => Array.isArray(v) && v.length <= MOST_STROKES && v.every(isStroke),
-}
 
 /** What was painted. The strokes stay, so size and hardness can be changed afterwards in both directions. */
 export const paint: Finder<'paint', PaintFields> = {
-  kind: 'paint',
-  finds: true,
-  looksAtPixels: false,
-  fields: { strokes },
+  ...paintStep,
   find(scene, params, context) {
     const all = params.strokes.map((stroke) => ({ ...STROKE_DEFAULTS, ...stroke }))
     // While the last stroke is drawn, the ones before it stay as they are.

@@ -1,18 +1,10 @@
 /** Palette: soft coverage by how near a pixel's colour is to the nearest of several picked ones. */
+import { palette as paletteStep, type PaletteFields } from '../steps/palette'
 import { labOf, labDifferenceTo } from '../colour/lab'
 import { KERNEL_BASE, kernels } from '../kernels'
 import { type Matte, type Picture, words } from '../raster/picture'
-import { colours, type Fields, number } from '../common/fields'
-import { type Context, type Finder, type Sample, type Scene } from './finder'
-
-export interface PaletteFields {
-  /** Picked colours, red, green and blue 0-255 each. None finds nothing. */
-  colours: readonly (readonly [number, number, number])[]
-  /** How far a colour may differ, CIELAB units (CIE76). */
-  spread: number
-  /** 0: all or nothing at the spread; 1: fading from the colour itself to twice the spread. */
-  softness: number
-}
+import { type Context, type Finder, type Scene } from './finder'
+import { type Sample } from '../steps/step'
 
 /** Distances are counted in halves of a CIELAB unit, up to MOST_STEPS of them. */
 const STEPS_PER_UNIT = 2
@@ -142,16 +134,7 @@ export function paletteHistogram(
 const distanceKey = (scene: Scene, sample: Sample, picked: PaletteFields['colours']) =>
   `palette ${scene.identity(sample)} ${JSON.stringify(picked)}`
 
-export const paletteFields: Fields<PaletteFields> = {
-  colours: colours(64),
-  spread: number(0, 100, 24),
-  softness: number(0, 1, 0.5),
-}
-
 export const palette: Finder<'palette', PaletteFields> = {
-  kind: 'palette',
-  finds: true,
-  looksAtPixels: true,
-  fields: paletteFields,
+  ...paletteStep,
   find: (scene, params, context) => paletteMatte(scene, params, params.sample, context),
 }

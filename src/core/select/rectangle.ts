@@ -1,21 +1,8 @@
+import { rectangle as rectangleStep, type RectangleFields } from '../steps/rectangle'
 import { type Point } from '../vector/fill'
 import { apply, rotation } from '../raster/affine'
-import { coordinate, flag, extent, length, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
-
-export interface RectangleFields {
-  /** Left, top, width and height of the unrotated box, px. */
-  x: number
-  y: number
-  width: number
-  height: number
-  /** Degrees clockwise about the box's centre. */
-  rotation: number
-  /** px; at most half the shorter side is used. */
-  cornerRadius: number
-  antialias: boolean
-}
 
 /** Pieces in a quarter circle of radius r, so that no piece leaves the true arc by more than 1/200 px (sagitta r·(1 − cos(θ/2))). */
 export const arcPieces = (radius: number): number =>
@@ -53,18 +40,7 @@ export function rectangleOutline({
 
 /** An upright, rotated or round-cornered box with exact-area edges. A box without width or height finds nothing. */
 export const rectangle: Finder<'rectangle', RectangleFields> = {
-  kind: 'rectangle',
-  finds: true,
-  looksAtPixels: false,
-  fields: {
-    x: coordinate(),
-    y: coordinate(),
-    width: extent(),
-    height: extent(),
-    rotation: number(-36000, 36000, 0),
-    cornerRadius: length(0),
-    antialias: flag(true),
-  },
+  ...rectangleStep,
   find: (scene, params, context) =>
     filled(
       scene,

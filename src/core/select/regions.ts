@@ -3,7 +3,7 @@
  * small enough, and knows what stands out, so that a thing's parts go together before they go with what lies around them; a chosen region's
  * outline is then found at full size in a band around it.
  */
-import { number, points } from '../common/fields'
+import { regions as regionsStep, type RegionsFields } from '../steps/regions'
 import { emptyMatte, type Picture, type Size } from '../raster/picture'
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
@@ -16,14 +16,8 @@ import { stateToMatte } from '../segment/softEdge'
 import { type Things, thingsOf } from '../segment/things'
 import { segmentView, wholeOf } from '../segment/view'
 import { traceMatte } from '../vector/trace'
-import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
-
-export interface RegionsFields {
-  /** Points in the wanted regions, px. */
-  at: readonly (readonly [number, number])[]
-  /** 0 (coarse) - 1 (fine). */
-  detail: number
-}
+import { type Context, type Finder, type Found, type Scene } from './finder'
+import { type Sample } from '../steps/step'
 
 /** The tree is made at the first level of at most so many pixels: the one that is thought on, or one above it. */
 const MOST_PIXELS = 400_000
@@ -106,10 +100,7 @@ export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions
 }
 
 export const regions: Finder<'regions', RegionsFields> = {
-  kind: 'regions',
-  finds: true,
-  looksAtPixels: true,
-  fields: { at: points(10_000), detail: number(0, 1, 0.5) },
+  ...regionsStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')

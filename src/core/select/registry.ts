@@ -1,6 +1,6 @@
-/** Every kind of step there is. A new one is its own file and one row here. */
-import { type CombineOp } from '../raster/coverage'
-import { type CommonFields, type Finder, type FindingFields, type Modifier, type Sample } from './finder'
+/** How every kind of step works: its description (core/steps/registry.ts) and its algorithm. A new one is one row here. */
+import { type FindingStep, type ModifyingStep } from '../steps/registry'
+import { type Finder, type Modifier } from './finder'
 import { band } from './band'
 import { colourSpot } from './colourSpot'
 import { edgeBand } from './edgeBand'
@@ -39,7 +39,7 @@ import { subject } from './subject'
 import { triangle } from './triangle'
 import { trimap } from './trimap'
 
-export const FINDERS = {
+const FINDERS = {
   rectangle,
   ellipse,
   triangle,
@@ -64,8 +64,8 @@ export const FINDERS = {
   subject,
   sky,
   trimap,
-} as const
-export const MODIFIERS = {
+} as const satisfies Readonly<Record<FindingStep['kind'], object>>
+const MODIFIERS = {
   all,
   none,
   invert,
@@ -79,35 +79,7 @@ export const MODIFIERS = {
   opacity,
   limitColour,
   edge,
-} as const
+} as const satisfies Readonly<Record<ModifyingStep['kind'], object>>
 
-type FieldsOf<F> = F extends Finder<string, infer P> ? P : F extends Modifier<string, infer P> ? P : never
-type Simplify<T> = { [K in keyof T]: T[K] } & {}
-
-export type FindingStep = {
-  [K in keyof typeof FINDERS]: Simplify<
-    { kind: K } & FieldsOf<(typeof FINDERS)[K]> & FindingFields & CommonFields & { sample: Sample }
-  >
-}[keyof typeof FINDERS]
-export type ModifyingStep = {
-  [K in keyof typeof MODIFIERS]: Simplify<{ kind: K } & FieldsOf<(typeof MODIFIERS)[K]> & CommonFields>
-}[keyof typeof MODIFIERS]
-export type Step = FindingStep | ModifyingStep
-type StepKind = Step['kind']
-export type StepOfKind<K extends StepKind> = Extract<Step, { kind: K }>
-
-export interface Recipe {
-  readonly version: 1
-  readonly steps: readonly Step[]
-}
-
-export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
 export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder
 export const modifierOf = (step: ModifyingStep): Modifier => MODIFIERS[step.kind] as unknown as Modifier
-/** True when what a step covers depends on the layers it is folded over, and not on its own values alone. Another layer or a saved selection is named: it is followed, not looked at. */
-export const looksAtPixels = (step: Step): boolean =>
-  isFinding(step)
-    ? finderOf(step).looksAtPixels || (step.kind === 'image' && step.fit === 'layer')
-    : Boolean(modifierOf(step).looksAtPixels)
-/** How a finding step combines: by its op, unless its own values say otherwise. */
-export const opOf = (step: FindingStep): CombineOp => finderOf(step).combines?.(step) ?? step.op

@@ -8,7 +8,7 @@
  * Sources: Rother, Kolmogorov and Blake 2004; Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012 (surroundings are
  * what the border reaches); Lempitsky, Kohli, Rother and Sharp, "Image segmentation with a bounding box prior", ICCV 2009 (the object fills its box).
  */
-import { FARTHEST, type Field, flag, optional, points } from '../common/fields'
+import { roughBox as roughBoxStep, type RoughBoxFields } from '../steps/roughBox'
 import { emptyMatte } from '../raster/picture'
 import { boundsOfPoints } from '../segment/bounds'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
@@ -23,18 +23,8 @@ import { colourGradient, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { frameAround, type SegmentView, segmentView } from '../segment/view'
 import { fillPolygons, type Point } from '../vector/fill'
-import { type Context, type Finder, type Found, type Sample, type Scene } from './finder'
-
-export interface RoughBoxFields {
-  /** Left, top, right, bottom, px. */
-  box?: readonly [number, number, number, number]
-  /** A loop instead of a box, px. */
-  outline?: readonly Point[]
-  /** False takes the outline as it is drawn. */
-  analyse: boolean
-  /** Anti-aliased by the picture's colours at the edge; false: hard. */
-  smoothEdge: boolean
-}
+import { type Context, type Finder, type Found, type Scene } from './finder'
+import { type Sample } from '../steps/step'
 
 /** How far around the box surroundings are learnt, as a share of its sides, and at least px. */
 const MARGIN = 0.5,
@@ -49,17 +39,8 @@ const SURE = 8
 /** A guess that takes likeness into account also finds openings: it is preferred when its outline is nearly as good as the other's. */
 const PREFERENCE = 1.15
 
-const box4 = (): Field<readonly [number, number, number, number]> => ({
-  takes: '[left, top, right, bottom], four numbers in px',
-  accepts: (v): v is readonly [number, number, number, number] =>
-    Array.isArray(v) && v.length === 4 && v.every((n) => typeof n === 'number' && Math.abs(n) <= FARTHEST),
-})
-
 export const roughBox: Finder<'roughBox', RoughBoxFields> = {
-  kind: 'roughBox',
-  finds: true,
-  looksAtPixels: true,
-  fields: { box: optional(box4()), outline: optional(points(100_000)), analyse: flag(true), smoothEdge: flag(true) },
+  ...roughBoxStep,
   find(scene, params, context) {
     const loop = loopOf(params),
       nothing = (note: string): Found => ({ ...emptyMatte(scene), note })

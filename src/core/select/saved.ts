@@ -1,10 +1,5 @@
-import { LONGEST_NAME, text } from '../common/fields'
+import { saved as savedStep, type SavedFields } from '../steps/saved'
 import { type Finder, type SavedSelection, type Scene } from './finder'
-
-export interface SavedFields {
-  /** Name or id of a selection kept with the project. */
-  selection: string
-}
 
 /** A step names a selection that is not there. */
 export class NoSuchSelection extends Error {}
@@ -23,10 +18,7 @@ function lookUp(scene: Scene, { selection }: SavedFields): SavedSelection {
 
 /** A selection saved under a name; it stays what its own steps make of the picture. */
 export const saved: Finder<'saved', SavedFields> = {
-  kind: 'saved',
-  finds: true,
-  looksAtPixels: false,
-  fields: { selection: text(LONGEST_NAME) },
+  ...savedStep,
   dependsOn: (scene, params) => lookUp(scene, params).identity,
   // What a fold hands out may be remembered there: it is copied to be kept here.
   find: (scene, params, context) => ({ ...lookUp(scene, params).matte(context), passing: 'slow' }),

@@ -7,7 +7,7 @@
  * Sources: Boykov and Jolly, ICCV 2001 (the cut); that sky is smooth, lies on top and lightens downwards is common practice in sky detection,
  * e.g. Zafarifar and de With, "Blue sky detection for picture quality enhancement", ACIVS 2006.
  */
-import { number } from '../common/fields'
+import { sky as skyStep, type SkyFields } from '../steps/sky'
 import { withRoom } from '../kernels'
 import { gaussianBlur } from '../raster/gaussian'
 import { grow } from '../raster/grow'
@@ -25,17 +25,6 @@ import { colourGradient, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
 import { type Finder, type Found } from './finder'
-
-export interface SkyFields {
-  /** Moves the boundary down (+) or up (−), px. */
-  offset: number
-  /** 0-1: how far old and new mix at the boundary. */
-  blend: number
-  /** 0-1: how willingly small openings between branches or railings are taken as sky. */
-  fillGaps: number
-  /** 0-1: how thin the twigs and wires are that stay. */
-  detail: number
-}
 
 const REGIONS = 500
 /** A region starts the sky when its mean gradient is below this (CIELAB units a pixel), it is at least this light, and no greener or redder (a*) than these. */
@@ -65,15 +54,7 @@ const MOST_PIECED = 1_600_000
 const BLEND = 0.0006
 
 export const sky: Finder<'sky', SkyFields> = {
-  kind: 'sky',
-  finds: true,
-  looksAtPixels: true,
-  fields: {
-    offset: number(-1000, 1000, 0),
-    blend: number(0, 1, 0.3),
-    fillGaps: number(0, 1, 0.1),
-    detail: number(0, 1, 0.3),
-  },
+  ...skyStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const view = segmentView(scene, params.sample, context),

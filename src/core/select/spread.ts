@@ -2,31 +2,20 @@
  * Spread: brush over a part, and the selection grows to the edges of what was touched; strokes that drop take away.
  * Source: Liu, Sun and Shum, "Paint Selection", SIGGRAPH 2009 (growing from strokes by colours and a cut on a coarse level, the boundary refined at full size).
  */
-import { flag } from '../common/fields'
+import { spread as spreadStep, type SpreadFields } from '../steps/spread'
 import { emptyMatte } from '../raster/picture'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
-import { coverMarks, type Mark, marks } from '../segment/strokes'
+import { coverMarks } from '../segment/strokes'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { type SegmentView, segmentView } from '../segment/view'
 import { type Finder, type Found } from './finder'
-
-export interface SpreadFields {
-  /** In the order they were made: a later stroke goes over an earlier one. */
-  strokes: readonly (Mark & { readonly mode: 'keep' | 'drop' })[]
-  /** Anti-aliased by the picture's colours at the edge. */
-  smoothEdge: boolean
-}
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary: without it a single stroke would spread over everything. */
 const BORDER = 0.3
 
 export const spread: Finder<'spread', SpreadFields> = {
-  kind: 'spread',
-  finds: true,
-  looksAtPixels: true,
-  drafts: true,
-  fields: { strokes: marks(['keep', 'drop'] as const), smoothEdge: flag(true) },
+  ...spreadStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length))

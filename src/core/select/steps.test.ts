@@ -2,10 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseRecipe, parseStep, RecipeError } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
-import { BoundedMemory } from '../common/memory'
+import { BoundedMemory } from '../cache/memory'
 import { plainContext, sceneOf } from './onePicture'
 import { rectangleOutline } from './rectangle'
-import { type Step } from './registry'
+import { type Step } from '../steps/registry'
 import { foldSteps } from './steps'
 
 const noise: Picture = {

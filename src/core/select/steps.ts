@@ -8,7 +8,8 @@ import { grow } from '../raster/grow'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { type Context, type Found, type Scene } from './finder'
 import { featherMatte } from './modifiers/feather'
-import { finderOf, type FindingStep, isFinding, modifierOf, opOf, type Step } from './registry'
+import { finderOf, modifierOf } from './registry'
+import { type FindingStep, isFinding, opOf, type Step } from '../steps/registry'
 
 /**
  * The matte of a list of steps; hidden steps do nothing. The result may be remembered, or its finder's own: treat it as read-only,

@@ -2,7 +2,7 @@
  * Subject: what stands out against what touches the border, as one thing with an outline on edges. Where several things compete, `pick`
  * chooses among them. How it is found: `segment/things.ts`.
  */
-import { number } from '../common/fields'
+import { subject as subjectStep, type SubjectFields } from '../steps/subject'
 import { emptyMatte } from '../raster/picture'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { refine } from '../segment/objectCut'
@@ -11,16 +11,8 @@ import { thingsOf } from '../segment/things'
 import { segmentView } from '../segment/view'
 import { type Finder } from './finder'
 
-export interface SubjectFields {
-  /** Which of the things that compete: 0 is what stands out most. */
-  pick: number
-}
-
 export const subject: Finder<'subject', SubjectFields> = {
-  kind: 'subject',
-  finds: true,
-  looksAtPixels: true,
-  fields: { pick: number(0, 9, 0) },
+  ...subjectStep,
   find(scene, params, context) {
     const found = thingsOf(scene, params.sample, { ...context, check: (p) => context.check(0.66 * p) })
     if (!found)

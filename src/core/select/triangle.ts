@@ -1,19 +1,8 @@
+import { triangle as triangleStep, type TriangleFields } from '../steps/triangle'
 import { apply, rotation } from '../raster/affine'
 import { type Point } from '../vector/fill'
-import { coordinate, flag, extent, number } from '../common/fields'
 import { filled } from './filled'
 import { type Finder } from './finder'
-
-export interface TriangleFields {
-  /** Left, top, width and height of the unrotated box around it, px. */
-  x: number
-  y: number
-  width: number
-  height: number
-  /** Degrees clockwise about the box's centre; at 0 the apex points up. */
-  rotation: number
-  antialias: boolean
-}
 
 export function triangleOutline({
   x,
@@ -32,17 +21,7 @@ export function triangleOutline({
 
 /** An isosceles triangle in a box, turned about the box's centre, with exact-area edges. A box without width or height finds nothing. */
 export const triangle: Finder<'triangle', TriangleFields> = {
-  kind: 'triangle',
-  finds: true,
-  looksAtPixels: false,
-  fields: {
-    x: coordinate(),
-    y: coordinate(),
-    width: extent(),
-    height: extent(),
-    rotation: number(-36000, 36000, 0),
-    antialias: flag(true),
-  },
+  ...triangleStep,
   find: (scene, params, context) =>
     filled(
       scene,

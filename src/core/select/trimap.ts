@@ -1,21 +1,12 @@
 /** A matte solved from a trimap picture: black is outside, white inside, anything between is to be solved. */
-import { oneOf, text } from '../common/fields'
-import { type Solver, solveUnknown, SOLVERS } from '../matting/solveUnknown'
+import { trimap as trimapStep, type TrimapFields } from '../steps/trimap'
+import { solveUnknown } from '../matting/solveUnknown'
 import { emptyMatte } from '../raster/picture'
 import { type Finder, type Found } from './finder'
 import { coverageOf, pictureOf } from './image'
 
-export interface TrimapFields {
-  /** The trimap: a SHA-256 in a project, a file beside the recipe on the command line. Stretched over the canvas where it has another size. */
-  asset: string
-  solver: Solver
-}
-
 export const trimap: Finder<'trimap', TrimapFields> = {
-  kind: 'trimap',
-  finds: true,
-  looksAtPixels: true,
-  fields: { asset: text(400), solver: oneOf(SOLVERS, 'closedForm') },
+  ...trimapStep,
   find(scene, { asset, solver, sample }, { check, crew }) {
     const given = coverageOf(pictureOf(scene, asset), 'luminance'),
       matte = emptyMatte(scene),

@@ -1,6 +1,6 @@
 /** Snapping: what a dragged place clings to while it is near: the canvas's edges and middle, guides, and other steps' edges and middles. */
 import { inverse } from '@/core/raster/affine'
-import { isFinding, type Step } from '@/core/select/registry'
+import { isFinding, type Step } from '@/core/steps/registry'
 import { subpathsOf } from '@/core/vector/path'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { cornersOf } from '@/document/layers'

@@ -2,7 +2,8 @@
 /** The whole boundary as a strip below the picture: look along it, go to a place, paint in it, jump to the next doubtful spot. */
 import { ChevronLeft, ChevronRight, X } from 'lucide-react'
 import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef, useState } from 'react'
-import { placeOn, type RibbonView } from '@/core/edge/ribbon'
+import { placeOn } from '@/core/edge/placeOn'
+import { type RibbonView } from '@/core/edge/ribbon'
 import { apply, compose } from '@/core/raster/affine'
 import { homeToCanvas } from '@/document/edits'
 import { type UnrolledEdge } from '@/engine/page/protocol'

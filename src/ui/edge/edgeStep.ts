@@ -1,6 +1,6 @@
 /** The edge step of the steps shown: found, made, and given strokes. */
 import { parseStep } from '@/core/formats/recipe'
-import { type Step, type StepOfKind } from '@/core/select/registry'
+import { type Step, type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { type Drag } from '@/ui/finders/finder'
 import { drawMark } from '@/ui/finders/marking/strokes'

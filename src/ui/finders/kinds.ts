@@ -1,4 +1,4 @@
-import { type FindingStep } from '@/core/select/registry'
+import { type FindingStep } from '@/core/steps/registry'
 
 export type FinderKind = FindingStep['kind']
 /** A finder on the page. */

@@ -1,5 +1,5 @@
 import { parseStep } from '@/core/formats/recipe'
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { type Edit } from '@/document/history'
 import { preview, set, settle } from '@/ui/store/bench'

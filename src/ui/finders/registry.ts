@@ -1,5 +1,5 @@
 /** Every finder on the page, in the order it is shown. A new one is its own folder and one row here. */
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { type FinderPage, type Group, type StepPage } from './finder'
 import { type FinderId, type FinderKind } from './kinds'
 import { bandPage } from './band'

@@ -2,7 +2,7 @@
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
-import { type Recipe, type Step } from '@/core/select/registry'
+import { type Recipe, type Step } from '@/core/steps/registry'
 import { recipeAt } from '@/document/edits'
 import { changeMask, copyMask, type MaskChange, setMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'

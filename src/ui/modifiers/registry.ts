@@ -1,7 +1,7 @@
 /** Every changing step on the page: its name, what it starts with, and the values its card shows. */
 import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
-import { type ModifyingStep, type Step } from '@/core/select/registry'
+import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
 import { EdgeValues, edgeSummary } from './edge/EdgeValues'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'

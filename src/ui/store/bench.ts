@@ -10,7 +10,7 @@ import { type Box } from '@/core/raster/content'
 import { type RampShape } from '@/core/raster/ramp'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { recipeAt } from '@/document/edits'
 import {
   type Act,

@@ -2,7 +2,7 @@
 import { toast } from 'sonner'
 import { type Affine, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { sceneOfProject } from '@/document/tree'
 import { type SceneRecord } from '@/document/types'
 import { Engine } from '@/engine/page/engine'

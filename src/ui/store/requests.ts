@@ -1,6 +1,6 @@
 /** What the engine is asked about the steps shown: no more goes along than they look at, so a tick costs the same in a small project and in a large one. */
 import { type Affine, compose } from '@/core/raster/affine'
-import { finderOf, isFinding, looksAtPixels, type Step } from '@/core/select/registry'
+import { FINDERS, isFinding, looksAtPixels, type Step } from '@/core/steps/registry'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { sceneOfArea, sceneOfProject, scenesNamed } from '@/document/tree'
 import { type Project, type RecipeHome, type SceneRecord } from '@/document/types'
@@ -27,7 +27,7 @@ export function requestFor(project: Project, home: RecipeHome, prepare: string |
   }
 }
 const drafts = (steps: readonly Step[]): boolean =>
-  steps.some((step) => isFinding(step) && finderOf(step).drafts !== undefined)
+  steps.some((step) => isFinding(step) && 'drafts' in FINDERS[step.kind])
 /** What is asked at every change: without the layers, where no step looks at them. @param moving something is still being dragged: a quick answer will do */
 export function selectRequest(
   project: Project,

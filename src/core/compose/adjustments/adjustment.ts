@@ -1,7 +1,7 @@
 /** What an adjustment is: values, and what they do to rows of pixels. One file and one row in the registry each. */
 import { type Exports } from '../../kernels'
 import { type Size } from '../../raster/picture'
-import { type Fields } from '../../common/fields'
+import { type Fields } from '../../fields/fields'
 import { type Region } from '../region'
 
 /** What lies round about, blurred: 4 floats a pixel of the region, in the adjustment's own kind of values. */

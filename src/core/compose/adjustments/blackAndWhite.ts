@@ -1,4 +1,4 @@
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** Grey from shares of red, green and blue light; shares that add up to 1 keep white white. */

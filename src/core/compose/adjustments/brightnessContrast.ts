@@ -1,4 +1,4 @@
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** How far the ends of the sliders go, as powers of two of the exponent. */

@@ -1,4 +1,4 @@
-import { length, number } from '../../common/fields'
+import { length, number } from '../../fields/fields'
 import { type Adjustment, gaussianReach, luma } from './adjustment'
 
 /** Contrast against the surroundings, `radius` px wide, in the middle tones; below 0 it softens. Common practice: a wide unsharp mask on luma. */

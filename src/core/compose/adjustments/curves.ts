@@ -2,7 +2,7 @@
  * Tone curves through points, without overshoot: monotone piecewise cubics.
  * Source: Fritsch and Carlson, "Monotone Piecewise Cubic Interpolation", SIAM J. Numer. Anal. 17 (1980).
  */
-import { type Field } from '../../common/fields'
+import { type Field } from '../../fields/fields'
 import { type Adjustment, ownThenAll } from './adjustment'
 
 export type CurvePoints = readonly (readonly [number, number])[]

@@ -1,4 +1,4 @@
-import { length } from '../../common/fields'
+import { length } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** Blurs as a round aperture does: every point of light becomes an even disc of `radius` px. */

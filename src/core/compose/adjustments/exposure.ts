@@ -1,4 +1,4 @@
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** Stops of light: one more doubles it. */

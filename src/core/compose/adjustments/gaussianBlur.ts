@@ -1,4 +1,4 @@
-import { length } from '../../common/fields'
+import { length } from '../../fields/fields'
 import { type Adjustment, gaussianReach } from './adjustment'
 
 /** Blurs by a Gaussian; `radius` px is two standard deviations. */

@@ -1,4 +1,4 @@
-import { flag, number } from '../../common/fields'
+import { flag, number } from '../../fields/fields'
 import { type Adjustment, luma } from './adjustment'
 
 /** The largest deviation at the slider's end, encoded. */

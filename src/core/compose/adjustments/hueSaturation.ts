@@ -1,4 +1,4 @@
-import { type Field, number } from '../../common/fields'
+import { type Field, number } from '../../fields/fields'
 import { type Adjustment, smoothStep } from './adjustment'
 
 /** A part of the hue circle with changes of its own: all within half its width of the middle, fading over `soft` degrees beyond. */

@@ -1,4 +1,4 @@
-import { type Field } from '../../common/fields'
+import { type Field } from '../../fields/fields'
 import { type Adjustment, ownThenAll } from './adjustment'
 
 /** What becomes black, the middle's gamma, what becomes white, and what black and white become; 0-1, gamma 0.1-10. */

@@ -17,7 +17,7 @@ import { tint } from './tint'
 import { vibrance } from './vibrance'
 import { vignette } from './vignette'
 import { whiteBalance } from './whiteBalance'
-import { type Field } from '../../common/fields'
+import { type Field } from '../../fields/fields'
 
 export const ADJUSTMENTS = {
   exposure,

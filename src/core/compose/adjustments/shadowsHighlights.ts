@@ -1,4 +1,4 @@
-import { length, number } from '../../common/fields'
+import { length, number } from '../../fields/fields'
 import { type Adjustment, gaussianReach, luma, smoothStep } from './adjustment'
 
 /** How far the slider's ends bend the tones, as powers of two of the exponent. */

@@ -1,4 +1,4 @@
-import { length, number } from '../../common/fields'
+import { length, number } from '../../fields/fields'
 import { type Adjustment, gaussianReach, smoothStep } from './adjustment'
 
 /** Unsharp mask: adds the difference from a blurred copy. Differences below `threshold` (0-1), noise mostly, stay out. Common practice. */

@@ -1,4 +1,4 @@
-import { type Field, number } from '../../common/fields'
+import { type Field, number } from '../../fields/fields'
 import { channelsOf, type Hex, isHex } from '../fill'
 import { type Adjustment, luma } from './adjustment'
 

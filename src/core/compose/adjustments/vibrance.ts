@@ -1,4 +1,4 @@
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment, luma } from './adjustment'
 
 /** Saturation for what has little of it: strong colours hardly change. */

@@ -1,4 +1,4 @@
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment, smoothStep } from './adjustment'
 
 /** Stops at the corners at the slider's end. */

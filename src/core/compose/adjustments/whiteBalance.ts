@@ -1,5 +1,5 @@
 import { adaptation, multiply, RGB_TO_XYZ, whiteOf, XYZ_TO_RGB } from '../../colour/adaptation'
-import { number } from '../../common/fields'
+import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** The picture's white, D65, in mired, and how far the slider's ends move it: reciprocal degrees are even steps to the eye (common practice). */

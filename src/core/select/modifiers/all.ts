@@ -1,10 +1,9 @@
+import { all as allStep } from '../../steps/modifiers/all'
 import { type Modifier } from '../finder'
 
 /** Everything. */
 export const all: Modifier<'all', object> = {
-  kind: 'all',
-  finds: false,
-  fields: {},
+  ...allStep,
   modify: (matte) => {
     matte.data.fill(255)
     return matte

@@ -3,39 +3,22 @@
  * where it lies; what comes out is rounded, softened, crisped and moved without being solved again.
  * The solvers and their sources stand in core/matting.
  */
-import { flag, number, oneOf } from '../../common/fields'
-import { type Memory } from '../../common/memory'
+import { edge as edgeStep, type EdgeStroke, type EdgeFields } from '../../steps/modifiers/edge'
+import { type Memory } from '../../cache/memory'
 import { bandAlong, followFineThings } from '../../matting/band'
-import { CONTEXT, type Solver, solveUnknown, SOLVERS } from '../../matting/solveUnknown'
+import { type Solver } from '../../fields/solver'
+import { CONTEXT, solveUnknown } from '../../matting/solveUnknown'
 import { type Crew } from '../../parallel/crew'
 import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
 import { grow } from '../../raster/grow'
 import { type Matte, type Picture, shares } from '../../raster/picture'
-import { coverMarks, type Mark, marks } from '../../segment/strokes'
+import { coverMarks } from '../../segment/strokes'
 import { boundsOfPoints } from '../../segment/bounds'
 import { frameAround } from '../../segment/view'
 import { type Context, type Modifier, type Scene } from '../finder'
 import { featherMatte } from './feather'
-
-export type EdgeStroke = Mark & { readonly mode: 'unsure' | 'keep' | 'drop' }
-export interface EdgeFields {
-  /** How far the edge is solved on either side, px; 0 leaves it as it is. */
-  reach: number
-  /** Fine things that cross the band's outer border are solved too, up to some way beyond it. */
-  follow: boolean
-  /** Rounds off what is smaller along the hard parts of the outline, px. */
-  smooth: number
-  feather: number
-  /** 0 leaves coverage as it is, 1 makes it all or nothing. */
-  crispness: number
-  /** Moves the edge, px, out where positive. */
-  offset: number
-  /** Later ones go over earlier ones. */
-  strokes: readonly EdgeStroke[]
-  solver: Solver
-}
 
 /** Coverage from which a stroke covers a pixel; and beside empty and full what counts as that. */
 const MIDDLE = 128,
@@ -45,19 +28,7 @@ const AROUND = 1,
   LEAST_AROUND = 12
 
 export const edge: Modifier<'edge', EdgeFields> = {
-  kind: 'edge',
-  finds: false,
-  looksAtPixels: true,
-  fields: {
-    reach: number(0, 1000, 12),
-    follow: flag(true),
-    smooth: number(0, 100, 0),
-    feather: number(0, 1000, 0),
-    crispness: number(0, 1, 0),
-    offset: number(-1000, 1000, 0),
-    strokes: marks(['unsure', 'keep', 'drop'] as const, []),
-    solver: oneOf(SOLVERS, 'closedForm'),
-  },
+  ...edgeStep,
   note(matte, { reach, strokes }) {
     if (reach === 0 && !strokes.length) return undefined
     const { selected } = shares(matte)

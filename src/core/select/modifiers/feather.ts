@@ -1,6 +1,6 @@
+import { feather as featherStep } from '../../steps/modifiers/feather'
 import { gaussianBlur } from '../../raster/gaussian'
 import { type Matte } from '../../raster/picture'
-import { length } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Gaussian of sigma radius/2: about 95 % of the change of a straight edge lies within ±radius px. */
@@ -8,8 +8,6 @@ export const featherMatte = (matte: Matte, radius: number): Matte => gaussianBlu
 
 /** Softens the edge; `radius` in px. */
 export const feather: Modifier<'feather', { radius: number }> = {
-  kind: 'feather',
-  finds: false,
-  fields: { radius: length() },
+  ...featherStep,
   modify: (matte, { radius }) => featherMatte(matte, radius),
 }

@@ -1,10 +1,9 @@
+import { none as noneStep } from '../../steps/modifiers/none'
 import { type Modifier } from '../finder'
 
 /** Nothing: the steps below it begin anew. */
 export const none: Modifier<'none', object> = {
-  kind: 'none',
-  finds: false,
-  fields: {},
+  ...noneStep,
   modify: (matte) => {
     matte.data.fill(0)
     return matte

@@ -1,5 +1,5 @@
+import { smooth as smoothStep } from '../../steps/modifiers/smooth'
 import { gaussianBlur } from '../../raster/gaussian'
-import { length } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /**
@@ -7,9 +7,7 @@ import { type Modifier } from '../finder'
  * anti-aliased edge is (a blurred straight edge rises by 1/(σ√2π) a pixel, so that is multiplied back).
  */
 export const smooth: Modifier<'smooth', { radius: number }> = {
-  kind: 'smooth',
-  finds: false,
-  fields: { radius: length() },
+  ...smoothStep,
   modify(matte, { radius }) {
     if (radius === 0) return matte
     const blurred = gaussianBlur(matte, radius / 2)

@@ -1,14 +1,12 @@
+import { transform as transformStep } from '../../steps/modifiers/transform'
 import { inverse } from '../../raster/affine'
 import { emptyMatte } from '../../raster/picture'
 import { sampleCoverageRow } from '../../raster/sampleRow'
-import { matrix } from '../../common/fields'
 import { type Modifier } from '../finder'
 
 /** Moves, scales and turns the selection without its pixels: [a, b, c, d, e, f], x' = a·x + c·y + e, y' = b·x + d·y + f. What a flat matrix would flatten is nothing. */
 export const transform: Modifier<'transform', { matrix: readonly [number, number, number, number, number, number] }> = {
-  kind: 'transform',
-  finds: false,
-  fields: { matrix: matrix() },
+  ...transformStep,
   modify(matte, params) {
     const out = emptyMatte(matte)
     let back

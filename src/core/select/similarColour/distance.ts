@@ -1,7 +1,7 @@
 import { labDifferenceTo, labOf } from '../../colour/lab'
 import { type Picture, words } from '../../raster/picture'
+import { type Metric } from '../../steps/similarColour'
 
-export type Metric = 'channel' | 'perceptual'
 export type Colour = readonly [red: number, green: number, blue: number, alpha: number]
 
 /** Mean colour (0-255, rounded) of the patch × patch pixels around pixel (x, y), cut at the picture's edges; what shows less counts less. */

@@ -4,9 +4,10 @@
  * The first answer is a flood. `prepare` then puts all pixels in the order in which they join as the tolerance grows; from there on
  * a change of tolerance touches only the pixels between the two, and the tolerance curve comes free.
  */
-import { flag, number, oneOf, point } from '../../common/fields'
-import { type Context, type Finder, type Sample, type Scene } from '../finder'
-import { colourDistance, type Metric, patchColour } from './distance'
+import { similarColour as similarColourStep, type SimilarColourFields } from '../../steps/similarColour'
+import { type Context, type Finder, type Scene } from '../finder'
+import { type Sample } from '../../steps/step'
+import { colourDistance, patchColour } from './distance'
 import { type Flooded, floodColour, floodDistance } from './flood'
 import { connectedOrder, distanceOrder } from './joinOrder'
 import { LivePick } from './livePick'
@@ -14,17 +15,6 @@ import { hardened } from '../../raster/edgeMarks'
 import { runExtremes, type RunExtremes } from './runExtremes'
 import { softenEdge } from '../../raster/softenEdge'
 
-export interface SimilarColourFields {
-  /** Where the colour is picked, px. Outside the canvas it finds nothing. */
-  at: readonly [number, number]
-  /** 0-255. */
-  tolerance: number
-  contiguous: boolean
-  /** Side of the square whose mean colour is picked, px. */
-  patch: 1 | 3 | 5
-  metric: Metric
-  antialias: boolean
-}
 type Params = SimilarColourFields & { sample: Sample }
 
 /** Everything a pick's preparation depends on: the values that it makes immediate are not among them. */
@@ -83,17 +73,7 @@ function blankMarks({ width, height }: Scene, { memory }: Context): Uint8Array {
 }
 
 export const similarColour: Finder<'similarColour', SimilarColourFields> = {
-  kind: 'similarColour',
-  finds: true,
-  looksAtPixels: true,
-  fields: {
-    at: point(),
-    tolerance: number(0, 255, 32),
-    contiguous: flag(true),
-    patch: oneOf([1, 3, 5] as const, 1),
-    metric: oneOf(['channel', 'perceptual'] as const, 'channel'),
-    antialias: flag(true),
-  },
+  ...similarColourStep,
   find(scene, params, context) {
     const { width, height } = scene
     const pixel = pickedPixel(scene, params)

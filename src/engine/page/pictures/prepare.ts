@@ -1,7 +1,8 @@
 /** Makes the next changes of the open step immediate, in slices between requests, and tells what comes of it: tolerance curves and histograms. */
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { paletteHistogram } from '@/core/select/palette'
-import { finderOf, type FindingStep, isFinding, type StepOfKind } from '@/core/select/registry'
+import { finderOf } from '@/core/select/registry'
+import { type FindingStep, isFinding, type StepOfKind } from '@/core/steps/registry'
 import { sceneFor } from '@/core/select/steps'
 import { preparedPick } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'

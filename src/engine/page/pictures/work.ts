@@ -4,7 +4,7 @@ import { type Area, type KeptScene } from '@/document/types'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { crewOf, type Port } from '@/core/parallel/threads'
 import { Studio } from '../../studio'
-import { type Step } from '@/core/select/registry'
+import { type Step } from '@/core/steps/registry'
 import { Held, type Hold } from '../held'
 import { RefReader } from '../refs'
 import {

@@ -1,6 +1,6 @@
 import { PaintBucket } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { Choice, Slider } from '@/ui/primitives/controls'
 import { act, get, set, useBench } from '@/ui/store/bench'
 import { Colours } from './brush'

@@ -1,7 +1,7 @@
 /** What painting hands share: on which layer paint goes, with what, and where it is allowed. */
 import { toast } from 'sonner'
 import { type Fill } from '@/core/compose/fill'
-import { type FindingStep } from '@/core/select/registry'
+import { type FindingStep } from '@/core/steps/registry'
 import { layerById } from '@/document/edits'
 import { type Edit } from '@/document/history'
 import { addLayer, paint, paintLayer } from '@/document/layers'

@@ -1,5 +1,5 @@
 import { Rows3 } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice, NumberField } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, shownProject } from '@/ui/store/bench'

@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { pathData, subpathsOf } from '@/core/vector/path'
 import { changeStep } from '@/document/edits'
 import { act, preview, set, useBench } from '@/ui/store/bench'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { PathError, pathData, subpathsOf } from '@/core/vector/path'
 import { changeStep, savePath } from '@/document/edits'
 import { Button, Switch } from '@/ui/primitives/controls'

@@ -1,5 +1,5 @@
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { pathData, subpathsOf } from '@/core/vector/path'
 import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
 import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'

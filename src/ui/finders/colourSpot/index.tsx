@@ -1,6 +1,6 @@
 import { CircleDot } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
-import { type Step, type StepOfKind } from '@/core/select/registry'
+import { type Step, type StepOfKind } from '@/core/steps/registry'
 import { changeStep, putSteps } from '@/document/edits'
 import { Choice, Slider } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'

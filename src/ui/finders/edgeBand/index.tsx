@@ -1,5 +1,5 @@
 import { CircleDashed } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/controls'
 import { act, preview, useBench } from '@/ui/store/bench'

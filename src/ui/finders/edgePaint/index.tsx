@@ -1,5 +1,5 @@
 import { Paintbrush2 } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/controls'
 import { act, preview } from '@/ui/store/bench'

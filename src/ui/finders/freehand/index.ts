@@ -1,5 +1,5 @@
 import { Spline } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { abandon, get } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type Press } from '../finder'
 import { OutlineHandles } from '../outline/OutlineHandles'

@@ -1,6 +1,6 @@
 import { Blend, Trash2 } from 'lucide-react'
 import { RAMP_SHAPES } from '@/core/raster/ramp'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton, NumberField, Select } from '@/ui/primitives/controls'
 import { act, preview } from '@/ui/store/bench'

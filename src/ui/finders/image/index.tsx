@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice, Slider } from '@/ui/primitives/controls'
 import { act, preview } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { type Point } from '@/core/vector/fill'
 import { changeStep } from '@/document/edits'
 import { act, get, preview, useBench } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { Magnet } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider, Switch } from '@/ui/primitives/controls'
 import { act, get, preview, set, useBench } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { type Point } from '@/core/vector/fill'
 import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
 import { act, get, set, shownProject } from '@/ui/store/bench'

@@ -1,4 +1,4 @@
-import { type Mark } from '@/core/segment/strokes'
+import { type Mark } from '@/core/fields/marks'
 import { useBench } from '@/ui/store/bench'
 import { type Drag, type HandlesProps, type Press } from '../finder'
 import { type Point, simplify } from '../outline/simplify'

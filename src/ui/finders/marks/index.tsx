@@ -1,6 +1,6 @@
 import { Highlighter, Trash2 } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { Choice, IconButton } from '@/ui/primitives/controls'
 import { abandon, act, get, type MarkMode, preview, set, settle, useBench } from '@/ui/store/bench'

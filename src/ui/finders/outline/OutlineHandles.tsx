@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { act, preview, useBench } from '@/ui/store/bench'
 import { StartRing } from './StartRing'

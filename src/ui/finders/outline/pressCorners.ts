@@ -1,6 +1,6 @@
 /** Drawing an outline point by point: corners, and freehand pieces between them. */
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
 import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'

@@ -1,7 +1,7 @@
 import { Paintbrush, Trash2 } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
 import { type Stroke } from '@/core/raster/brush'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { Choice, IconButton, Slider, Switch } from '@/ui/primitives/controls'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { useBench } from '@/ui/store/bench'
 

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
 import { Slider } from '@/ui/primitives/controls'

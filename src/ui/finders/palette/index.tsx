@@ -1,5 +1,5 @@
 import { SwatchBook } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice } from '@/ui/primitives/controls'
 import { act } from '@/ui/store/bench'

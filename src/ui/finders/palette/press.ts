@@ -1,5 +1,5 @@
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep, recipeAt } from '@/document/edits'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'

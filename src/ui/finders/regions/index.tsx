@@ -1,6 +1,6 @@
 import { Puzzle, Undo2 } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton, Slider } from '@/ui/primitives/controls'
 import { burst } from '@/ui/primitives/burst'

@@ -1,5 +1,5 @@
 import { BoxSelect } from 'lucide-react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice, Switch } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, set, useBench } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { get, preview, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'

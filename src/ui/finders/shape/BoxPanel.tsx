@@ -1,7 +1,7 @@
 import { Shrink } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { type Sample } from '@/core/select/finder'
+import { type Sample } from '@/core/steps/step'
 import { changeStep } from '@/document/edits'
 import { Button, Choice, NumberField, Slider, Switch } from '@/ui/primitives/controls'
 import { digitsOf, pxOf, UNITS } from '@/ui/primitives/units'

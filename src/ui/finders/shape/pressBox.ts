@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { abandon, get } from '@/ui/store/bench'
 import { snapper } from '@/ui/canvas/snapping'
 import { type Drag, type Press } from '../finder'

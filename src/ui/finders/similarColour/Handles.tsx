@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { useBench } from '@/ui/store/bench'
 import { type HandlesProps } from '../finder'
 

@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { Choice, Slider, Switch } from '@/ui/primitives/controls'
 import { changeStep } from '@/document/edits'
 import { act, preview } from '@/ui/store/bench'

@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { MOST_PREPARED_PIXELS } from '@/engine/page/protocol'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { shownProject, useBench } from '@/ui/store/bench'

@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { get } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { putStep } from '../putStep'

@@ -1,6 +1,6 @@
 import { Expand, Trash2 } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { IconButton, Switch } from '@/ui/primitives/controls'
 import { abandon, act, get, preview, set, settle } from '@/ui/store/bench'

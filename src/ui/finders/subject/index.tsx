@@ -1,6 +1,6 @@
 import { ScanEye } from 'lucide-react'
 import { useEffect, useState } from 'react'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Bitmap } from '@/ui/primitives/controls'
 import { act, get, useBench } from '@/ui/store/bench'

@@ -3,7 +3,7 @@ import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
 import { Choice, IconButton, Switch } from '@/ui/primitives/controls'
 import { act, type EdgeMode } from '@/ui/store/bench'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 
 type EdgeStep = StepOfKind<'edge'>
 

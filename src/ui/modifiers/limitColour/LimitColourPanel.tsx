@@ -1,4 +1,4 @@
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { type PanelProps } from '@/ui/finders/finder'
 import { PaletteValues } from '@/ui/finders/palette/PaletteValues'
 import { Button } from '@/ui/primitives/controls'

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { type Affine, apply, compose, inverse, rotation, scaling, translation } from '@/core/raster/affine'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type HandlesProps } from '@/ui/finders/finder'
 import { preview, settle, useBench } from '@/ui/store/bench'

@@ -1,6 +1,6 @@
 import { FlipHorizontal2, FlipVertical2 } from 'lucide-react'
 import { type Affine, compose, rotation, scaling, translation } from '@/core/raster/affine'
-import { type StepOfKind } from '@/core/select/registry'
+import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
 import { IconButton, NumberField, Slider } from '@/ui/primitives/controls'

@@ -10,7 +10,7 @@ import {
 } from 'react'
 import { apply, compose, type Affine, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
 import { type CombineOp } from '@/core/raster/coverage'
-import { type FindingStep, isFinding, type ModifyingStep, type Step } from '@/core/select/registry'
+import { type FindingStep, isFinding, type ModifyingStep, type Step } from '@/core/steps/registry'
 import { homeToCanvas, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
