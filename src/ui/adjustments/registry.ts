@@ -1,13 +1,8 @@
 /** Every adjustment and effect on the page, in the order it is shown: its words and its values. A new one is one row here, and a panel of its own where sliders are not enough. */
 import { type ComponentType } from 'react'
 import { type AdjustmentKind, type AdjustmentRecord } from '@/core/compose/adjustments/registry'
+import { later } from '@/ui/primitives/later'
 import { type AdjustmentPanelProps } from './panel'
-import { BlackAndWhitePanel } from './BlackAndWhitePanel'
-import { CurvesPanel } from './CurvesPanel'
-import { GrainPanel } from './GrainPanel'
-import { HueSaturationPanel } from './HueSaturationPanel'
-import { LevelsPanel } from './LevelsPanel'
-import { TintPanel } from './TintPanel'
 
 /** Shown values: the record's times `factor`. */
 export interface AdjustmentValue {
@@ -73,10 +68,10 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     percent('contrast', 'Contrast', -100),
   ]),
   page('levels', 'Levels', 'light', 'What becomes black and white, and how light the middle is.', [], {
-    Panel: panel<'levels'>(LevelsPanel),
+    Panel: panel<'levels'>(later(() => import('./LevelsPanel').then((module) => module.LevelsPanel))),
   }),
   page('curves', 'Curves', 'light', 'Click the curve for a point, drag it; a double click takes it away.', [], {
-    Panel: panel<'curves'>(CurvesPanel),
+    Panel: panel<'curves'>(later(() => import('./CurvesPanel').then((module) => module.CurvesPanel))),
   }),
   page(
     'shadowsHighlights',
@@ -99,15 +94,21 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     percent('tint', 'Tint', -100),
   ]),
   page('hueSaturation', 'Hue, saturation', 'colour', 'For all colours, or for parts of the hue circle.', [], {
-    Panel: panel<'hueSaturation'>(HueSaturationPanel),
+    Panel: panel<'hueSaturation'>(
+      later(() => import('./HueSaturationPanel').then((module) => module.HueSaturationPanel)),
+    ),
   }),
   page('vibrance', 'Vibrance', 'colour', 'Saturation for what has little of it.', [percent('amount', 'Amount', -100)], {
     start: { amount: 0.3 },
   }),
   page('blackAndWhite', 'Black and white', 'colour', 'Grey from shares of red, green and blue.', [], {
-    Panel: panel<'blackAndWhite'>(BlackAndWhitePanel),
+    Panel: panel<'blackAndWhite'>(
+      later(() => import('./BlackAndWhitePanel').then((module) => module.BlackAndWhitePanel)),
+    ),
   }),
-  page('tint', 'Tint', 'colour', 'All tones in one colour.', [], { Panel: panel<'tint'>(TintPanel) }),
+  page('tint', 'Tint', 'colour', 'All tones in one colour.', [], {
+    Panel: panel<'tint'>(later(() => import('./TintPanel').then((module) => module.TintPanel))),
+  }),
   page('invert', 'Invert', 'colour', 'Each colour’s opposite.', []),
   page('gaussianBlur', 'Soft blur', 'effect', 'Gaussian; the radius is two standard deviations.', [
     px('radius', 'Radius', 600, 12),
@@ -127,7 +128,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
       percent('amount', 'Amount', 0, 25),
       { field: 'size', label: 'Size', min: 0.5, max: 20, digits: 1, unit: 'px', fallback: 1.5, factor: 1, curve: 2 },
     ],
-    { Panel: panel<'grain'>(GrainPanel) },
+    { Panel: panel<'grain'>(later(() => import('./GrainPanel').then((module) => module.GrainPanel))) },
   ),
   page('vignette', 'Vignette', 'effect', 'Darker or lighter towards the corners.', [
     percent('amount', 'Amount', -100, -40),

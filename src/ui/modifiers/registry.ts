@@ -5,8 +5,10 @@ import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
 import { EdgeValues, edgeSummary } from './edge/EdgeValues'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
-import { TransformHandles } from './transform/TransformHandles'
 import { TransformPanel, transformSummary } from './transform/TransformPanel'
+import { later } from '@/ui/primitives/later'
+
+const TransformHandles = later(() => import('./transform/TransformHandles').then((module) => module.TransformHandles))
 
 type Kind = ModifyingStep['kind']
 export interface ModifierValue {

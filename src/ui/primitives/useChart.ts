@@ -1,15 +1,8 @@
 import { type EChartsType } from 'echarts/core'
 import { useEffect, useRef, useState } from 'react'
+import { loadLater } from './later'
 
-const loadChart = () => import('./chart')
-/** The chart's code comes while the page is idle, not with the first pick. */
-if (typeof window !== 'undefined')
-  window.requestIdleCallback?.(
-    () => {
-      void loadChart()
-    },
-    { timeout: 4000 },
-  )
+const loadChart = loadLater(() => import('./chart'))
 
 /** A chart in an element, once its code is there. */
 export function useChart(): { holder: React.RefObject<HTMLDivElement | null>; chart: EChartsType | null } {

@@ -3,12 +3,14 @@
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/controls'
+import { later } from '@/ui/primitives/later'
 import { set, useBench } from '@/ui/store/bench'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
-import { ComposePanel } from '../compose/ComposePanel'
-import { EdgePanel } from '../edge/EdgePanel'
-import { DeliverPanel } from './DeliverPanel'
-import { GatherPanel } from './GatherPanel'
+
+const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
+const ComposePanel = later(() => import('../compose/ComposePanel').then((module) => module.ComposePanel))
+const DeliverPanel = later(() => import('./DeliverPanel').then((module) => module.DeliverPanel))
+const GatherPanel = later(() => import('./GatherPanel').then((module) => module.GatherPanel))
 
 export function StageColumn() {
   const stage = useBench((state) => state.stage)

@@ -30,10 +30,12 @@ import { pageOfStep } from '@/ui/finders/registry'
 import { MODIFIER_PAGES, modifierPage, stepName } from '@/ui/modifiers/registry'
 import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { COMMANDS, runCommand, shownKey } from './commands'
-import { KeptPanel } from './KeptPanel'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
+import { later } from '@/ui/primitives/later'
+
+const KeptPanel = later(() => import('./KeptPanel').then((module) => module.KeptPanel))
 
 const THUMBNAIL_PX = 88
 const THUMBNAILS_AFTER_MS = 160

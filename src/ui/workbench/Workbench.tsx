@@ -1,9 +1,8 @@
 'use client'
 /** The workbench: header, stage column, canvas, steps and layers, status line; keys, commands and help. */
 import { Layers, PanelLeft } from 'lucide-react'
-import { Command as CommandMenu } from 'cmdk'
 import Link from 'next/link'
-import { Dialog, Tooltip } from 'radix-ui'
+import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { layerById } from '@/document/edits'
@@ -15,10 +14,10 @@ import { partInView } from '@/ui/store/frame'
 import { addPictures } from '@/ui/store/addPictures'
 import { CanvasView } from './canvas/CanvasView'
 import { type Viewer } from '@/ui/canvas/viewer'
-import { type Command, COMMANDS, commandFor, keyName, shownKey } from './commands'
+import { commandFor, keyName } from './commands'
 import { MakeMenuHere } from './MakeMenu'
-import { RibbonPanel } from '../edge/RibbonPanel'
 import { Header } from './Header'
+import { later, loadTheRest } from '../primitives/later'
 import { isTyping, setPanKey } from './keys'
 import { LayersPanel } from '../layers/LayersPanel'
 import { ResultBar } from './ResultBar'
@@ -28,13 +27,21 @@ import { pasteSteps } from './stepsClipboard'
 import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
+const RibbonPanel = later(() => import('../edge/RibbonPanel').then((module) => module.RibbonPanel))
+const CommandList = later(() => import('./CommandList').then((module) => module.CommandList))
+const Help = later(() => import('./Help').then((module) => module.Help))
+
 export function Workbench({ id }: { id: string }) {
   const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
     problem = useBench((state) => state.problem)
   useEffect(() => {
     giveHandle()
     void openBench(id)
-    return closeBench
+    const stop = loadTheRest()
+    return () => {
+      stop()
+      closeBench()
+    }
   }, [id])
   return (
     <Tooltip.Provider>
@@ -229,7 +236,7 @@ function Bench() {
         />
       )}
       <MakeMenuHere />
-      <Commands
+      <CommandList
         open={commands}
         onOpenChange={setCommands}
         run={(command) => {
@@ -286,112 +293,5 @@ function DropPlace({ children }: { children: React.ReactNode }) {
         </div>
       )}
     </div>
-  )
-}
-
-const SECTIONS = ['Project', 'View', 'Stages', 'Finders', 'Selection', 'Layers'] as const
-
-function Commands({
-  open,
-  onOpenChange,
-  run,
-}: {
-  open: boolean
-  onOpenChange: (open: boolean) => void
-  run: (command: Command) => void
-}) {
-  return (
-    <CommandMenu.Dialog
-      open={open}
-      onOpenChange={onOpenChange}
-      label="Commands"
-      className="fixed top-[16vh] left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-xl border border-[var(--line)] bg-[var(--panel)] shadow-2xl"
-      overlayClassName="fixed inset-0 z-40 bg-black/25"
-    >
-      <Dialog.Title className="sr-only">Commands</Dialog.Title>
-      <CommandMenu.Input
-        placeholder="What do you want to do?"
-        className="h-12 w-full border-b border-[var(--line)] bg-transparent px-4 text-sm outline-none"
-      />
-      <CommandMenu.List className="max-h-80 overflow-y-auto p-2">
-        <CommandMenu.Empty className="p-4 text-center text-sm text-[var(--muted)]">
-          No command of that name.
-        </CommandMenu.Empty>
-        {SECTIONS.map((section) => (
-          <CommandMenu.Group
-            key={section}
-            heading={section}
-            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-[var(--muted)]"
-          >
-            {COMMANDS.filter((command) => command.section === section).map((command) => (
-              <CommandMenu.Item
-                key={command.id}
-                value={`${command.name} ${command.id}`}
-                onSelect={() => run(command)}
-                className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]"
-              >
-                {command.name}
-                {command.keys && (
-                  <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(command.keys[0])}</kbd>
-                )}
-              </CommandMenu.Item>
-            ))}
-          </CommandMenu.Group>
-        ))}
-      </CommandMenu.List>
-    </CommandMenu.Dialog>
-  )
-}
-
-const GESTURES: readonly (readonly [string, string])[] = [
-  ['Shift, then press', 'the next step adds'],
-  ['Alt, then press', 'the next step takes away'],
-  ['Shift and Alt, then press', 'the next step keeps the overlap'],
-  ['Shift while dragging', 'equal sides; straight moves'],
-  ['Alt while dragging', 'from the middle'],
-  ['Space and drag, or middle button', 'moves the view'],
-  ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'],
-  ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
-  ['Enter', 'a step in the middle; then arrow keys move it'],
-  ['Right click, or the menu key', 'what to make of what is selected'],
-  ['Ctrl while dragging', 'does not snap'],
-  ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
-]
-
-function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
-  const row = (what: string, keys: string) => (
-    <li key={what} className="flex justify-between gap-4 py-0.5 text-[13px]">
-      <span>{what}</span>
-      <kbd className="shrink-0 font-mono text-[11.5px] text-[var(--muted)]">{keys}</kbd>
-    </li>
-  )
-  return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
-        >
-          <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>
-          <div className="gap-8 sm:columns-2">
-            <section className="mb-4 break-inside-avoid">
-              <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3>
-              <ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul>
-            </section>
-            {SECTIONS.map((section) => {
-              const rows = COMMANDS.filter((command) => command.section === section && command.keys)
-              return rows.length ? (
-                <section key={section} className="mb-4 break-inside-avoid">
-                  <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3>
-                  <ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul>
-                </section>
-              ) : null
-            })}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
   )
 }

@@ -525,3 +525,6 @@ export const shownKey = (key: string): string =>
     .split('+')
     .map((part) => SIGNS[part] ?? (part.length === 1 ? part.toUpperCase() : part))
     .join('+') || '+'
+
+/** In the order in which they are listed. */
+export const SECTIONS = ['Project', 'View', 'Stages', 'Finders', 'Selection', 'Layers'] as const

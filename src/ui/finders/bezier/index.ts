@@ -3,8 +3,10 @@ import { subpathsOf } from '@/core/vector/path'
 import { type FinderPage } from '../finder'
 import { Handles } from './Handles'
 import { openEnd } from './nodes'
-import { Panel } from './Panel'
 import { finish, press, takeBack } from './press'
+import { later } from '@/ui/primitives/later'
+
+const Panel = later(() => import('./Panel').then((module) => module.Panel))
 
 export const bezierPage: FinderPage<'path'> = {
   id: 'bezier',

@@ -4,7 +4,9 @@ import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
 import { Slider } from '@/ui/primitives/controls'
 import { act, preview } from '@/ui/store/bench'
-import { DistanceChart } from './DistanceChart'
+import { later } from '@/ui/primitives/later'
+
+const DistanceChart = later(() => import('./DistanceChart').then((module) => module.DistanceChart))
 
 /** The colours, their spread on the histogram, and its softness: of a palette, and of the step that keeps only some colours. */
 export function PaletteValues({ step, home }: { step: StepOfKind<'palette' | 'limitColour'>; home: RecipeHome }) {

@@ -1,8 +1,10 @@
 import { Pipette } from 'lucide-react'
 import { type FinderPage } from '../finder'
 import { Handles } from './Handles'
-import { Panel } from './Panel'
 import { press } from './press'
+import { later } from '@/ui/primitives/later'
+
+const Panel = later(() => import('./Panel').then((module) => module.Panel))
 
 export const similarColourPage: FinderPage<'similarColour'> = {
   id: 'similarColour',

@@ -1,10 +1,12 @@
 import { Triangle } from 'lucide-react'
 import { type FinderPage } from '../finder'
 import { BoxHandles } from '../shape/BoxHandles'
-import { BoxPanel } from '../shape/BoxPanel'
 import { BoxTool } from '../shape/BoxTool'
 import { boxInMiddle, boxSummary } from '@/ui/canvas/box'
 import { pressBox } from '../shape/pressBox'
+import { later } from '@/ui/primitives/later'
+
+const BoxPanel = later(() => import('../shape/BoxPanel').then((module) => module.BoxPanel))
 
 export const trianglePage: FinderPage<'triangle'> = {
   id: 'triangle',

@@ -1,0 +1,35 @@
+/** Components whose code is not part of the page's first load: it comes when one of them is first shown, or when the picture is there and nothing else is to be done. */
+import { type FunctionComponent, lazy, Suspense } from 'react'
+
+const waiting: (() => Promise<unknown>)[] = []
+
+/** Code that is loaded with the rest, once; again by whoever needs it before. */
+export function loadLater<T>(load: () => Promise<T>): () => Promise<T> {
+  waiting.push(load)
+  return load
+}
+
+/** Shows nothing until its code is there. */
+export function later<P extends object>(load: () => Promise<FunctionComponent<P>>): FunctionComponent<P> {
+  const Loaded = lazy<FunctionComponent<P>>(loadLater(async () => ({ default: await load() })))
+  return function Later(props: P) {
+    return (
+      <Suspense fallback={null}>
+        <Loaded {...props} />
+      </Suspense>
+    )
+  }
+}
+
+/** Loads what is still to come, one after the other, once the first picture is on the screen; then nothing more needs the server. */
+export function loadTheRest(): () => void {
+  const observer = new PerformanceObserver((list) => {
+    if (!list.getEntries().some((entry) => entry.name === 'wily:picture')) return
+    observer.disconnect()
+    requestIdleCallback(async () => {
+      for (const load of waiting.splice(0)) await load().catch(() => {}) // asked for again when it is shown
+    })
+  })
+  observer.observe({ type: 'mark', buffered: true })
+  return () => observer.disconnect()
+}

@@ -1,0 +1,56 @@
+/** Keys and gestures. */
+import { Dialog } from 'radix-ui'
+import { COMMANDS, SECTIONS, shownKey } from './commands'
+
+const GESTURES: readonly (readonly [string, string])[] = [
+  ['Shift, then press', 'the next step adds'],
+  ['Alt, then press', 'the next step takes away'],
+  ['Shift and Alt, then press', 'the next step keeps the overlap'],
+  ['Shift while dragging', 'equal sides; straight moves'],
+  ['Alt while dragging', 'from the middle'],
+  ['Space and drag, or middle button', 'moves the view'],
+  ['Wheel, or two fingers', 'zooms at the pointer'],
+  ['Hold B', 'before: no masks, nothing over the picture'],
+  ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
+  ['Enter', 'a step in the middle; then arrow keys move it'],
+  ['Right click, or the menu key', 'what to make of what is selected'],
+  ['Ctrl while dragging', 'does not snap'],
+  ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
+]
+
+export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const row = (what: string, keys: string) => (
+    <li key={what} className="flex justify-between gap-4 py-0.5 text-[13px]">
+      <span>{what}</span>
+      <kbd className="shrink-0 font-mono text-[11.5px] text-[var(--muted)]">{keys}</kbd>
+    </li>
+  )
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
+        >
+          <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>
+          <div className="gap-8 sm:columns-2">
+            <section className="mb-4 break-inside-avoid">
+              <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3>
+              <ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul>
+            </section>
+            {SECTIONS.map((section) => {
+              const rows = COMMANDS.filter((command) => command.section === section && command.keys)
+              return rows.length ? (
+                <section key={section} className="mb-4 break-inside-avoid">
+                  <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3>
+                  <ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul>
+                </section>
+              ) : null
+            })}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}
