@@ -1,4 +1,5 @@
 /** The layers as a tree: who lies in which group, in what order, how deep. Lists are bottom first. */
+import { canonicalJson } from '@/core/fields/canonical'
 import { type Sample } from '@/core/steps/step'
 import { isFinding, type Step } from '@/core/steps/registry'
 import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './types'
@@ -178,7 +179,7 @@ const looked = new WeakMap<readonly Layer[], string>()
 export function looksOf(layers: readonly Layer[]): string {
   let text = looked.get(layers)
   if (text === undefined) {
-    text = JSON.stringify(
+    text = canonicalJson(
       layers
         .filter((layer) => isShown(layers, layer.id))
         .map(({ name, locked, ...rest }) => {

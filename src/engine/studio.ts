@@ -2,6 +2,7 @@
  * Records to pixels, wherever it runs: in the page's worker, on the server, on the command line. Given decoded pictures it makes
  * mattes, masks and placed layers, and remembers what it made, up to a number of bytes.
  */
+import { canonicalJson } from '@/core/fields/canonical'
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
 import { composeRegion, Renderer, type Settings } from '@/core/compose/renderer'
 import { type Affine, compose, IDENTITY, isIdentity } from '@/core/raster/affine'
@@ -57,7 +58,7 @@ function savedIn(
     step.kind === 'saved' ? [inner.saved!(step.selection)?.identity] : [],
   )
   return {
-    identity: JSON.stringify([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]),
+    identity: canonicalJson([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]),
     matte: (context) => foldSteps(saved.recipe.steps, inner, context),
   }
 }
@@ -68,11 +69,11 @@ export class Studio {
 
   private readonly crew: Crew
 
-  /** @param bytes of results kept @param more threads that take a share; and where pictures are too many to be held whole, what draws from parts of them */
+  /** @param bytes of results kept @param more threads that take a share; who is told of costly results; and where pictures are too many to be held whole, what draws from parts of them */
   constructor(
     private readonly pictures: PictureSource,
     bytes: number,
-    private readonly more: { readonly crew?: Crew; readonly draw?: Draw } = {},
+    private readonly more: { readonly crew?: Crew; readonly draw?: Draw; readonly costly?: Context['costly'] } = {},
   ) {
     this.crew = more.crew ?? alone
     this.memory = new BoundedMemory(bytes)
@@ -182,7 +183,7 @@ export class Studio {
 
   /** What work on steps may use. */
   context(check: Check): Context {
-    return { memory: this.memory, crew: this.more.crew, check }
+    return { memory: this.memory, crew: this.more.crew, costly: this.more.costly, check }
   }
 
   matte(steps: readonly Step[], scene: Scene, check: Check, draft = false): Matte {

@@ -52,6 +52,19 @@ async function sweepPictures(): Promise<void> {
       await Promise.all([assetFile(sha256), convertedFile(sha256)].map((file) => rm(file, { force: true })))
     })
   await removeStrayFiles(before)
+  await removeStrayResults()
+}
+
+/** What was found in projects that are gone. */
+async function removeStrayResults(): Promise<void> {
+  const known = new Set((await database().select({ id: project.id }).from(project)).map((row) => row.id)),
+    path = await folder('results')
+  for (const name of await readdir(path))
+    if (
+      !known.has(name) &&
+      !(await database().select({ id: project.id }).from(project).where(eq(project.id, name))).length
+    )
+      await rm(join(path, name), { recursive: true, force: true })
 }
 
 async function removeStrayFiles(before: Date): Promise<void> {

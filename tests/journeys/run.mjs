@@ -3,6 +3,7 @@ import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
+import { openedAgain } from './openedAgain.mjs'
 import { olderProject } from './olderProject.mjs'
 import { tick } from './tick.mjs'
 import { manyChanges } from './manyChanges.mjs'
@@ -39,6 +40,7 @@ const journeys = {
   badRequests,
   unsaved,
   olderProject,
+  openedAgain,
   someFaults,
   roomGivenBack,
   byKeyboard,

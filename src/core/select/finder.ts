@@ -36,6 +36,13 @@ export class Cancelled extends Error {
   }
 }
 
+/** A result that is worth keeping: everything that decides it, and which versions of the algorithms made it. */
+export interface CostlyResult {
+  readonly key: string
+  readonly version: string
+  readonly matte: Matte
+}
+
 export interface Context {
   readonly memory: Memory
   /** Other threads that take a share of long work; absent: there are none. */
@@ -44,6 +51,8 @@ export interface Context {
   readonly draft?: boolean
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
   check(progress: number): void
+  /** Told of what took time to find, so that it can be kept beyond this run. The matte may not be written into. */
+  costly?(result: CostlyResult): void
   /** Told after each step: how long it took, whether its result was remembered, and what its finder has to say. */
   stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean, note?: string): void
 }

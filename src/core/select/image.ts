@@ -1,3 +1,4 @@
+import { canonicalJson } from '../fields/canonical'
 import { image as imageStep, type ImageFields } from '../steps/image'
 import { type Affine, apply, compose, inverse, meanScale, rotation, scaling, translation } from '../raster/affine'
 import { mattePyramid } from '../raster/levels'
@@ -52,7 +53,7 @@ function placed({ fit, x, y, scale, rotation: turn }: ImageFields, picture: Pict
 /** A matte from a picture file: bright is selected, or what is opaque. */
 export const image: Finder<'image', ImageFields> = {
   ...imageStep,
-  dependsOn: (scene, { fit }) => (fit === 'layer' ? JSON.stringify(scene.active ?? null) : ''),
+  dependsOn: (scene, { fit }) => (fit === 'layer' ? canonicalJson(scene.active ?? null) : ''),
   find(scene, params, context) {
     const picture = pictureOf(scene, params.asset)
     const key = `image ${params.asset} ${params.use}`

@@ -3,6 +3,7 @@
  * combined; a modifying step changes what came before. Every step's finding and every fold so far is remembered, so a change of
  * step k recomputes k and the fold after it, nothing before.
  */
+import { canonicalJson } from '../fields/canonical'
 import { combineInto, invertInto } from '../raster/coverage'
 import { grow } from '../raster/grow'
 import { emptyMatte, type Matte } from '../raster/picture'
@@ -10,6 +11,9 @@ import { type Context, type Found, type Scene } from './finder'
 import { featherMatte } from './modifiers/feather'
 import { finderOf, modifierOf } from './registry'
 import { type FindingStep, isFinding, opOf, type Step } from '../steps/registry'
+
+/** What takes longer to find is worth keeping beyond this run, ms. */
+const COSTLY_MS = 300
 
 /**
  * The matte of a list of steps; hidden steps do nothing. The result may be remembered, or its finder's own: treat it as read-only,
@@ -51,6 +55,7 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
       const modifier = modifierOf(step),
         looked = sceneFor(step, scene)
       note = modifier.note?.(matte, step)
+      const began = performance.now()
       const { width, height, data } = modifier.modify(
         { width: matte.width, height: matte.height, data: matte.data.slice() },
         step,
@@ -58,6 +63,8 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
         looked,
       )
       matte = { width, height, data, ...(note ? { note } : {}) } satisfies Found
+      if (!context.draft && performance.now() - began > COSTLY_MS)
+        context.costly?.({ key: keys[i], version: versionOf(steps.slice(0, i + 1)), matte })
     }
     empty = false
     context.memory.set(keys[i], matte, matte.data.byteLength)
@@ -80,7 +87,8 @@ export function findStep(
   const key = findingKey(step, scene, context.draft)
   const known = context.memory.get<Found>(key)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
-  const found = finderOf(step).find(sceneFor(step, scene), step, context)
+  const began = performance.now(),
+    found = finderOf(step).find(sceneFor(step, scene), step, context)
   const { width, height } = found
   const unchanged = step.grow === 0 && step.feather === 0
   if (unchanged && !step.invert && (found.passing === 'quick' || (found.passing === 'slow' && alone)))
@@ -93,7 +101,30 @@ export function findStep(
   if (step.invert) invertInto(matte)
   const kept: Found = { ...matte, note: found.note }
   context.memory.set(key, kept, matte.data.byteLength)
+  if (!context.draft && performance.now() - began > COSTLY_MS)
+    context.costly?.({ key, version: versionOf([step]), matte: kept })
   return { matte: kept, remembered: false, passing: false, note: found.note }
+}
+
+/** Which versions of their algorithms make these steps what they are. */
+const versionOf = (steps: readonly Step[]): string =>
+  [...new Set(steps.filter((step) => !step.hidden).map((step) => `${step.kind} ${versionOfKind(step)}`))].sort().join()
+const versionOfKind = (step: Step): number => (isFinding(step) ? finderOf(step) : modifierOf(step)).version ?? 1
+
+/** Under what a step's finding and all up to that step are remembered, and which versions make them now. */
+export interface ResultKeys {
+  readonly upToHere: { readonly key: string; readonly version: string }
+  /** Absent for steps that find nothing of their own. */
+  readonly finding?: { readonly key: string; readonly version: string }
+}
+export function resultKeys(steps: readonly Step[], scene: Scene): ResultKeys[] {
+  const keys = foldKeys(steps, scene)
+  return steps.map((step, i) => ({
+    upToHere: { key: keys[i], version: versionOf(steps.slice(0, i + 1)) },
+    ...(isFinding(step) && !step.hidden
+      ? { finding: { key: findingKey(step, scene), version: versionOf([step]) } }
+      : {}),
+  }))
 }
 
 /** What there is to say of each step, as it was last made; undefined where there is nothing, or it is forgotten. */
@@ -110,7 +141,7 @@ function textOf(step: Step): string {
     const { hidden, name, id, scene, sceneLayer, ...decides } = step
     void [hidden, name, id, scene, sceneLayer]
     if ('op' in decides) delete (decides as { op?: unknown }).op
-    texts.set(step, (text = JSON.stringify(decides)))
+    texts.set(step, (text = canonicalJson(decides)))
   }
   return text
 }

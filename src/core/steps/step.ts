@@ -29,6 +29,8 @@ export interface FindingKind<K extends string = string, P = object> {
   readonly fields: Fields<P>
   /** True when it looks at pixels, and so takes `sample`. */
   readonly looksAtPixels: boolean
+  /** Raised when its algorithm gives other pixels than before; 1 where it is not said. Results are stored with it. */
+  readonly version?: number
   /** True when it gives a quick answer while a stroke or handle is still being moved. */
   readonly drafts?: true
   /** How it combines whatever its `op` says; undefined leaves it to `op`. */
@@ -42,4 +44,6 @@ export interface ModifyingKind<K extends string = string, P = object> {
   readonly fields: Fields<P>
   /** True when it looks at the pixels of all visible layers. */
   readonly looksAtPixels?: true
+  /** As with finding steps. */
+  readonly version?: number
 }

@@ -27,6 +27,7 @@ import { Held, type Hold } from './held'
 import { RefSender } from './refs'
 import { poolWidth, TilePool } from './tiles/pool'
 import {
+  type KeepableResult,
   type OverlayStyle,
   type PictureWorker,
   type SelectRequest,
@@ -121,6 +122,8 @@ export class Engine {
   private readonly recentMasks = new Set<string>()
   /** What the layers shown hold. */
   private shown = new Holds()
+  /** All of some layers has been shown once. */
+  private opened = false
   private turn = 0
   private deliveries = 0
   private askAgain: ReturnType<typeof setTimeout> | undefined
@@ -128,10 +131,20 @@ export class Engine {
   /** What has been said of pictures that are not there, so that it is said once. */
   private readonly said = new Map<string, string>()
 
-  constructor(private readonly events: EngineEvents) {
+  /** @param project whose costly results are kept */
+  constructor(
+    private readonly events: EngineEvents,
+    project: string,
+  ) {
     void this.picture.start(
       this.latest.buffer,
-      Comlink.proxy({ progress: events.progress, curve: events.curve, histogram: events.histogram }),
+      project,
+      Comlink.proxy({
+        progress: events.progress,
+        curve: events.curve,
+        histogram: events.histogram,
+        costly: (result: KeepableResult) => void this.tiles.anyone((worker) => worker.keepResult(result)),
+      }),
     )
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread.onerror = crashed
@@ -178,20 +191,30 @@ export class Engine {
     const again = () => {
       if (turn === this.turn) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
     }
+    const show = (made: MadeNow) => {
+      const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
+      const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
+      const placed = { ...made, view: view.fromCanvas },
+        nodes = nodesOf(there, placed),
+        plain = nodesOf(asCame, placed)
+      const told = this.tiles.tell((worker) => worker.setLayers(nodes, plain, view.size, linear))
+      this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
+      return told
+    }
+    // The first time pictures are shown as they come, masks as they are ready; later the older picture stands until all is there.
+    const soFar = (made: MadeNow) => {
+      if (turn === this.turn && !this.opened) void show(made)
+    }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
-    const ready = this.make(layers, scenes, holds, cut, again)
+    const ready = this.make(layers, scenes, holds, cut, again, soFar)
     if (ready instanceof Promise) this.events.making(true)
-    const made = { ...(ready instanceof Promise ? await ready : ready), view: view.fromCanvas }
+    const made = ready instanceof Promise ? await ready : ready
     if (turn !== this.turn) {
       holds.release()
       return
     }
-    const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
-    const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
-    const nodes = nodesOf(there, made),
-      plain = nodesOf(asCame, made)
-    const told = this.tiles.tell((worker) => worker.setLayers(nodes, plain, view.size, linear))
-    this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
+    this.opened = true
+    const told = show(made)
     this.shown.release()
     this.shown = holds
     this.keep({ layers, scenes })
@@ -234,13 +257,14 @@ export class Engine {
       this.askAgain = setTimeout(again, Math.min(ASK_AGAIN_MOST, ASK_AGAIN * 2 ** this.failures++))
   }
 
-  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them. */
+  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them; `soFar` with what is there whenever something arrives. */
   private make(
     layers: readonly Layer[],
     scenes: readonly KeptScene[],
     holds: Holds,
     cut?: Cut,
     again?: () => void,
+    soFar?: (made: MadeNow) => void,
   ): MadeNow | Promise<MadeNow> {
     const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(),
       pictures = new Map<string, string>(),
@@ -252,9 +276,15 @@ export class Engine {
       if (hold.made) put(hold.made.value)
       else
         open.push(
-          hold.ready.then(put, (error: unknown) => {
-            failed.set(layer.id, error)
-          }),
+          hold.ready.then(
+            (value) => {
+              put(value)
+              soFar?.(made())
+            },
+            (error: unknown) => {
+              failed.set(layer.id, error)
+            },
+          ),
         )
     }
     for (const layer of layers) {
@@ -347,6 +377,10 @@ export class Engine {
   /** The matte of the steps, or null when a newer request overtook this one. */
   select(request: SelectRequest): Promise<SelectResult | null> {
     return this.picture.select(this.sent(request), Atomics.add(this.latest, SELECT, 1) + 1)
+  }
+  /** The next answer about these steps is found by the algorithms of today. */
+  renew(request: SelectRequest): Promise<void> {
+    return this.picture.renew(this.sent(request))
   }
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null> {
     return this.picture.contentBox(this.sent(request), box, sample)

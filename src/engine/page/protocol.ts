@@ -46,6 +46,8 @@ export interface SelectResult {
   readonly bounds: Box | null
   /** What finders have to say, by step. */
   readonly notes: Readonly<Record<string, string>>
+  /** Steps whose stored result earlier versions of their algorithms made. */
+  readonly older: readonly string[]
 }
 
 /** A wire that is being drawn. */
@@ -61,7 +63,8 @@ export interface UnrolledEdge extends Ribbon {
 
 export interface PictureWorker {
   /** @param latest shared counters, one for each kind of request: one whose number is no longer the latest gives up */
-  start(latest: SharedArrayBuffer, events: PictureEvents): void
+  /** @param project whose costly results are kept */
+  start(latest: SharedArrayBuffer, project: string, events: PictureEvents): void
   /** @param port to another worker that takes a share of long work */
   helpedBy(port: MessagePort): void
   open(asset: string): Promise<SharedPicture>
@@ -69,6 +72,8 @@ export interface PictureWorker {
   keep(assets: readonly string[]): void
   /** Null when a newer request overtook it. */
   select(request: SentRequest, number: number): Promise<SelectResult | null>
+  /** The steps whose stored result earlier versions made are found anew by the next request. */
+  renew(request: SentRequest): Promise<void>
   /** Looks at the pictures before they are asked about, so that first answers are quick. */
   warm(request: SentRequest): Promise<void>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
@@ -111,7 +116,15 @@ export interface PictureWorker {
   /** Small grey pictures of what each finding step covers by itself, by step id. */
   thumbnails(request: SentRequest, longest: number): Promise<Record<string, ImageBitmap>>
 }
+/** A costly result on its way to the server. */
+export interface KeepableResult {
+  readonly address: string
+  readonly version: string
+  readonly matte: Matte
+}
 export interface PictureEvents {
+  /** A result that should outlive this visit. */
+  costly(result: KeepableResult): void
   progress(what: string, fraction: number | null): void
   curve(step: string, key: string, curve: ToleranceCurve): void
   /** How many pixels lie how far from a palette's colours. */
@@ -168,6 +181,8 @@ export interface TileWorker {
   /** How many pixels have which value: 256 counts each of red, green, blue and luma. */
   histogram(nodes: readonly Node<string>[], canvas: Size, linear: boolean): Promise<readonly Uint32Array[]>
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
+  /** Sends a costly result to the server; false when it was not taken. */
+  keepResult(result: KeepableResult): Promise<boolean>
 }
 /** The name of errors that may pass: a picture could not be fetched now. */
 export const UNAVAILABLE = 'PictureUnavailable'

@@ -96,6 +96,21 @@ export const projectAsset = pgTable(
   (table) => [primaryKey({ columns: [table.project, table.asset] }), index('project_asset_asset').on(table.asset)],
 )
 
+/** What took long to find, as grey PNG files (results.ts): by what decides it, and by the versions of the algorithms that made it. */
+export const result = pgTable(
+  'result',
+  {
+    project: uuid('project')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    version: text('version').notNull(),
+    bytes: integer('bytes').notNull(),
+    used: timestamp('used', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.name] }), index('result_used').on(table.used)],
+)
+
 /** Mask pictures that every project can take: some come with the application, others are put in by people. */
 export const maskPicture = pgTable('mask_picture', {
   asset: text('asset')

@@ -7,8 +7,9 @@ import { type Crew } from '@/core/parallel/crew'
 import { type Picture } from '@/core/raster/picture'
 import { resize } from '@/core/raster/resize'
 import { layerById } from '@/document/edits'
-import { isShown, picturesOf, sceneOfProject, withDescendants } from '@/document/tree'
-import { type Layer } from '@/document/types'
+import { isShown, picturesOf, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
+import { type Area, type Layer } from '@/document/types'
+import { restore } from '@/engine/storedResults'
 import { Studio } from '@/engine/studio'
 import { closeDatabase } from '../database/connection'
 import { assetFile } from '../files'
@@ -16,6 +17,7 @@ import { type ExportInput } from '../inputs'
 import { PictureFiles } from '../pictures/parts'
 import { isDiskFull } from '../problems'
 import { recordsOf } from '../projects'
+import { storedResults } from '../results'
 import { helped } from './helped'
 
 /** What is asked, and the file it goes to: the canvas as it shows, a picture layer cut out, or some layers as one picture of the canvas's size. */
@@ -29,6 +31,7 @@ const send = (message: ExportMessage) => parentPort?.postMessage(message)
 
 async function render(task: ExportTask, crew: Crew): Promise<Picture> {
   const records = await recordsOf(task.project, task.head)
+  const stored = await storedResults(task.project)
   await closeDatabase()
   const layer = layerById(records, task.layer ?? null)
   if (task.what === 'cutout' && layer?.kind !== 'picture') throw new Error('The layer to cut out is not a picture.')
@@ -43,6 +46,10 @@ async function render(task: ExportTask, crew: Crew): Promise<Picture> {
       send({ progress: (0.4 * (i + 1)) / named.length })
     }
     const studio = new Studio(pictures.all, MEMORY, { crew, draw: pictures.draw })
+    // What took long in the page is not found again here.
+    for (const area of areasOf(shown))
+      await restore(area.recipe.steps, studio.scene(sceneOfArea(area, scene.scenes)), studio.memory, stored)
+    if (task.selected) await restore(records.selection.steps, studio.scene(whole), studio.memory, stored)
     if (task.what === 'cutout' && layer?.kind === 'picture') {
       const { mask } = layer
       const placed = mask?.enabled
@@ -79,6 +86,13 @@ async function render(task: ExportTask, crew: Crew): Promise<Picture> {
     await pictures.close()
   }
 }
+
+/** Masks and pieces of paint. */
+const areasOf = (layers: readonly Layer[]): Area[] =>
+  layers.flatMap((layer) => [
+    ...(layer.mask?.enabled ? [layer.mask] : []),
+    ...(layer.kind === 'paint' ? layer.items.map((item) => item.area) : []),
+  ])
 
 /** Some layers of one group and what lies in them, as if there were no others. */
 function onlyThese(layers: readonly Layer[], ids: readonly string[]): Layer[] {

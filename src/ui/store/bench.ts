@@ -144,6 +144,8 @@ export interface BenchState {
   result: { selected: number; soft: number; bounds: Box | null } | null
   /** What finders say of what they found, by step. */
   notes: Readonly<Record<string, string>>
+  /** Steps whose stored result earlier versions of their algorithms made. */
+  older: readonly string[]
   /** A newer result than the one shown is being made. */
   selecting: boolean
   /** Something of the layers shown is being made: the picture on the screen is not final. */
@@ -219,6 +221,7 @@ export const initial = (id: string): BenchState => ({
   crosshair: false,
   result: null,
   notes: {},
+  older: [],
   selecting: false,
   making: true,
   curves: {},

@@ -39,6 +39,8 @@ export function askEngine<T>(
   const request = project && requestFor(project, state.home, null)
   return current && request ? ask(current.engine, step ? lookedAt(request, step) : request) : null
 }
+/** What earlier versions of the algorithms made of the steps shown is found anew. */
+export const renewSelection = (): void => void current?.renew()
 /** Keeps the edge that is shown, to compare the next ones with. */
 export async function keepEdge(): Promise<void> {
   const state = get(),
@@ -67,28 +69,31 @@ export class Rendering {
   private warmTimer: ReturnType<typeof setTimeout> | undefined
 
   constructor(private readonly events: RenderingEvents) {
-    this.engine = new Engine({
-      progress: (what, fraction) => set({ progress: fraction === null ? null : { what, fraction } }),
-      curve: (step, key, curve) => set((state) => ({ curves: { ...state.curves, [step]: { key, curve } } })),
-      histogram: (step, key, shares) =>
-        set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
-      layersChanged: (epoch) => {
-        const project = shownProject(get())
-        if (project) events.layersChanged(epoch, partInView(get(), project).size)
-        this.readPixel()
-        this.warmLater()
-        this.coverLater()
+    this.engine = new Engine(
+      {
+        progress: (what, fraction) => set({ progress: fraction === null ? null : { what, fraction } }),
+        curve: (step, key, curve) => set((state) => ({ curves: { ...state.curves, [step]: { key, curve } } })),
+        histogram: (step, key, shares) =>
+          set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
+        layersChanged: (epoch) => {
+          const project = shownProject(get())
+          if (project) events.layersChanged(epoch, partInView(get(), project).size)
+          this.readPixel()
+          this.warmLater()
+          this.coverLater()
+        },
+        making: (making) => {
+          events.making(making)
+          if (get().making !== making) set({ making })
+        },
+        opened: (asset, picture) => {
+          if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset)
+            set({ rarestHue: picture.rarestHue })
+        },
+        failed: (sentence) => toast.error(sentence, { id: sentence }),
       },
-      making: (making) => {
-        events.making(making)
-        if (get().making !== making) set({ making })
-      },
-      opened: (asset, picture) => {
-        if (asset === shownProject(get())?.layers.find((layer) => layer.kind === 'picture')?.asset)
-          set({ rarestHue: picture.rarestHue })
-      },
-      failed: (sentence) => toast.error(sentence, { id: sentence }),
-    })
+      get().id,
+    )
     this.stop = useBench.subscribe((state) => this.follow(state))
     this.follow(get())
   }
@@ -164,6 +169,15 @@ export class Rendering {
         }
       })
   }
+  /** The selection is found anew by the algorithms of today. */
+  async renew(): Promise<void> {
+    const project = shownProject(get()),
+      request = project && requestFor(project, get().home, null)
+    if (!request) return
+    await this.engine.renew(request)
+    this.lastSelect = []
+    this.followAgain()
+  }
   private followAgain(): void {
     this.lastMatters = []
     this.follow(get())
@@ -174,7 +188,7 @@ export class Rendering {
     if (!request || request.steps.length === 0) {
       this.engine.cancelSelect()
       this.matte = null
-      set({ result: null, notes: {}, selecting: false })
+      set({ result: null, notes: {}, older: [], selecting: false })
       await this.place(toCanvas)
       return
     }
@@ -190,6 +204,7 @@ export class Rendering {
       set({
         result: { selected: result.selected, soft: result.soft, bounds: result.bounds },
         notes: result.notes,
+        older: result.older,
         selecting: false,
       })
       const project = shownProject(get())

@@ -32,7 +32,7 @@ import { Bitmap, IconButton, Slider, Tip } from '@/ui/primitives/controls'
 import { COMMANDS, runCommand, shownKey } from './commands'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
-import { type Rendering } from '@/ui/store/rendering'
+import { type Rendering, renewSelection } from '@/ui/store/rendering'
 import { later } from '@/ui/primitives/later'
 
 const KeptPanel = later(() => import('./KeptPanel').then((module) => module.KeptPanel))
@@ -349,14 +349,27 @@ const StepCard = memo(function StepCard({
   )
 })
 
-/** What the finder says of what it found. */
+/** What the finder says of what it found, and by which version it was found where that is not today's. */
 function StepNote({ id }: { id: string }) {
-  const note = useBench((state) => state.notes[id])
-  return note ? (
-    <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">
-      {note}
-    </p>
-  ) : null
+  const note = useBench((state) => state.notes[id]),
+    older = useBench((state) => state.older.includes(id))
+  return (
+    <>
+      {note && (
+        <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">
+          {note}
+        </p>
+      )}
+      {older && (
+        <p role="status" className="text-xs leading-relaxed text-[var(--muted)]">
+          This was found by an earlier version and is kept as it was.{' '}
+          <button type="button" className="font-semibold text-[var(--accent-text)]" onClick={renewSelection}>
+            Find it anew
+          </button>
+        </p>
+      )}
+    </>
+  )
 }
 
 function OpButton({

@@ -17,7 +17,7 @@ import { matteBitmap, mattePng } from '../bitmaps'
 import { HOVER, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
 import { ribbonPicture, unrollEdge } from './edge'
 import { stopPreparing } from './prepare'
-import { select } from './select'
+import { renew, select } from './select'
 import {
   addHelper,
   finish,
@@ -49,6 +49,7 @@ const api: PictureWorker = {
       finish('Looking at the picture', (context) => warm(sceneOf(request), 'all', context)),
     ),
   stopPreparing,
+  renew: (sent) => withRequest(sent, (request) => renew(request)),
   mask: (mask, scenes) =>
     withAreas([mask], scenes, [], () =>
       finish('Making the mask', ({ check }) => inShared(studio.mask(mask, scenes, check).levels)),

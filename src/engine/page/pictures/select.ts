@@ -2,10 +2,11 @@
 import { halfSize, halveMatte, levelCount } from '@/core/raster/levels'
 import { boundsOf, type Matte, shares, type Size } from '@/core/raster/picture'
 import { type Scene } from '@/core/select/finder'
-import { stepNotes } from '@/core/select/steps'
+import { resultKeys, stepNotes } from '@/core/select/steps'
 import { type SelectRequest, type SelectResult, type SharedMatte } from '../protocol'
 import { shared } from './decode'
 import { prepareLater } from './prepare'
+import { madeByOlder, renewStored } from './results'
 import { run, sceneOf, studio } from './work'
 
 /** The result is written to one of three places in turn: one shown, one being taken over, one being written. */
@@ -34,7 +35,13 @@ export const select = (request: SelectRequest, wanted: () => boolean): Promise<S
     const scene = sceneOf(request),
       matte = studio.matte(request.steps, scene, context.check, request.draft)
     context.check(0.95)
-    const result = { matte: publish(matte), ...shares(matte), bounds: boundsOf(matte), notes: notesOf(request, scene) }
+    const result = {
+      matte: publish(matte),
+      ...shares(matte),
+      bounds: boundsOf(matte),
+      notes: notesOf(request, scene),
+      older: madeByOlder(request.steps),
+    }
     prepareLater(request)
     return result
   })
@@ -47,3 +54,10 @@ function notesOf({ steps, draft }: SelectRequest, scene: Scene): Record<string, 
     ),
   )
 }
+
+/** What earlier versions made of the steps is forgotten. */
+export const renew = (request: SelectRequest): Promise<void> =>
+  renewStored(request.steps, () => {
+    for (const { upToHere, finding } of resultKeys(request.steps, sceneOf(request)))
+      for (const key of [upToHere.key, finding?.key]) if (key) studio.memory.set(key, undefined, 0)
+  })

@@ -18,6 +18,7 @@ import {
 } from '../protocol'
 import { type Matte } from '@/core/raster/picture'
 import { fetchPicture, shared } from './decode'
+import { bringStored, keepCostly, useResultsOf } from './results'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -37,14 +38,15 @@ export const studio = new Studio(
     return picture
   },
   MEMORY,
-  { crew },
+  { crew, costly: keepCostly },
 )
 
 let latest: Int32Array = new Int32Array(COUNTERS)
-let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {} }
-export function listen(buffer: SharedArrayBuffer, listeners: PictureEvents): void {
+let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {}, costly: () => {} }
+export function listen(buffer: SharedArrayBuffer, project: string, listeners: PictureEvents): void {
   latest = new Int32Array(buffer)
   events = listeners
+  useResultsOf(project, (result) => listeners.costly(result))
 }
 export const tell = (): PictureEvents => events
 /** Whether a request of a kind is still the newest; without a number, none that comes after overtakes it. */
@@ -66,10 +68,15 @@ export async function openPicture(asset: string): Promise<SharedPicture> {
 }
 export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
 
-async function withPictures<T>(assets: Iterable<string>, work: () => T | Promise<T>): Promise<T> {
+/** @param beside what else has to be there first */
+async function withPictures<T>(
+  assets: Iterable<string>,
+  work: () => T | Promise<T>,
+  beside: Promise<unknown>,
+): Promise<T> {
   const holds = [...new Set(assets)].map(holdPicture)
   try {
-    await Promise.all(holds.map((hold) => hold.ready))
+    await Promise.all([beside, ...holds.map((hold) => hold.ready)])
     return await work()
   } finally {
     for (const hold of holds) hold.release()
@@ -88,6 +95,7 @@ export function withRequest<T>(sent: SentRequest, work: (request: SelectRequest)
   return withPictures(
     picturesOf(request, stepsOf(request)).map(({ asset }) => asset),
     () => work(request),
+    bringStored(request.steps, sceneOf(request), studio.memory),
   )
 }
 const steps = new RefReader(),
@@ -109,6 +117,9 @@ export const withAreas = <T>(
       ...more,
     ],
     work,
+    Promise.all(
+      areas.map((area) => bringStored(area.recipe.steps, studio.scene(sceneOfArea(area, scenes)), studio.memory)),
+    ),
   )
 
 export const sceneOf = (request: SelectRequest): Scene => studio.scene(request)
@@ -133,12 +144,23 @@ export function contextFor(what: string, wanted: () => boolean): { context: Cont
   }
 }
 
+const turns = new MessageChannel(),
+  waitingTurns: (() => void)[] = []
+turns.port2.onmessage = () => waitingTurns.shift()?.()
+const nextTurn = (): Promise<void> =>
+  new Promise((resolve) => {
+    waitingTurns.push(resolve)
+    turns.port1.postMessage(null)
+  })
+
 /** Does a piece of work, telling its progress; null when a newer request overtook it. */
 export async function run<T>(
   what: string,
   wanted: () => boolean,
   work: (context: Context) => T | Promise<T>,
 ): Promise<T | null> {
+  // What was answered just now goes out before this begins: long work would hold it back.
+  await nextTurn()
   if (!wanted()) return null
   const { context, end } = contextFor(what, wanted)
   try {

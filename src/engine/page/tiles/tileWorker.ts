@@ -1,5 +1,6 @@
 /** A tile worker, one of several: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
 import * as Comlink from 'comlink'
+import { encode } from 'fast-png'
 import { luma } from '@/core/compose/adjustments/adjustment'
 import { type Node, withPictures } from '@/core/compose/nodes'
 import { Renderer } from '@/core/compose/renderer'
@@ -114,6 +115,15 @@ const api: TileWorker = {
       light[Math.round(luma(data[i], data[i + 1], data[i + 2]))]++
     }
     return [red, green, blue, light]
+  },
+  async keepResult({ address, version, matte }) {
+    const png = encode({ ...matte, data: matte.data.slice(), depth: 8, channels: 1 }, { zlib: { level: 3 } })
+    const response = await fetch(address, {
+      method: 'PUT',
+      body: png as Uint8Array<ArrayBuffer>,
+      headers: { 'x-version': version },
+    }).catch(() => null) // found anew another time
+    return Boolean(response?.ok)
   },
   async matteThumbnail(levels, longest) {
     return moved(matteBitmap(levels, longest))

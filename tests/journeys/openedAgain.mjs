@@ -1,0 +1,73 @@
+/** A 24-megapixel photo with a solved edge, opened again: the masked picture is there without anything being solved anew, and the screen is the same to the bit. */
+import { join } from 'node:path'
+import sharp from 'sharp'
+import { openBrowser } from './browser.mjs'
+import { root } from './application.mjs'
+import { at, beginWith, check, chooseFinder, drag, saved, shareAfter, stage } from './hands.mjs'
+
+const photo = join(root, 'demo/pictures/otter-puppet-24mp.jpg')
+/** What is on the canvas once it is final, as raw pixels. */
+async function shownPixels(page) {
+  await page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
+  const url = await page.evaluate(() => document.querySelector('canvas[data-final]').toDataURL('image/png'))
+  return sharp(Buffer.from(url.split(',')[1], 'base64'))
+    .ensureAlpha()
+    .raw()
+    .toBuffer()
+}
+export async function openedAgain(application) {
+  const browser = await openBrowser()
+  const { page } = browser
+  const results = async (id) => (await (await fetch(`${application.url}/api/projects/${id}/results`)).json()).results
+  try {
+    const id = await beginWith(page, application, photo)
+    await chooseFinder(page, 'Rough box')
+    await drag(page, await at(page, 420, 20), await at(page, 5600, 3960))
+    const boxed = await shareAfter(page, 0)
+    await stage(page, 'Edge')
+    await page.getByRole('button', { name: 'Solve the edge' }).click()
+    await shareAfter(page, boxed)
+    await stage(page, 'Compose')
+    await page
+      .getByRole('button', { name: /^Make mask/ })
+      .first()
+      .click()
+    await saved(page)
+    // Moved away from the canvas, so that nothing is hovered.
+    await page.mouse.move(640, 790)
+    await page.waitForTimeout(4000)
+    for (let i = 0; i < 60 && (await results(id)).length < 2; i++) await page.waitForTimeout(500)
+    await page.waitForTimeout(5000)
+    const kept = await results(id)
+    check(kept.length >= 2, `${kept.length} results are stored: the box and the edge should be`)
+    const before = await shownPixels(page)
+
+    // Another browser altogether: nothing is remembered there.
+    const other = await openBrowser()
+    let first, final
+    try {
+      const started = Date.now()
+      await other.page.goto(page.url(), { waitUntil: 'commit' })
+      await other.page.waitForFunction(() => performance.getEntriesByName('wily:picture').length > 0)
+      first = Date.now() - started
+      await other.page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
+      final = Date.now() - started
+      await other.page.waitForTimeout(1500)
+      await stage(other.page, 'Compose')
+      await other.page.mouse.move(640, 790)
+      await other.page.waitForTimeout(500)
+      const after = await shownPixels(other.page)
+      check(before.length === after.length, 'the canvas has another size')
+      let unlike = 0
+      for (let i = 0; i < before.length; i++) if (before[i] !== after[i]) unlike++
+      check(unlike === 0, `${unlike} values on the canvas differ after opening again`)
+      const later = await results(id)
+      check(later.length === kept.length, `something was found anew: ${JSON.stringify([kept, later])}`)
+    } finally {
+      await other.close()
+    }
+    return `masked 24-megapixel picture opened again: first picture ${first} ms, with its mask ${final} ms`
+  } finally {
+    await browser.close()
+  }
+}
