@@ -123,32 +123,39 @@ function correctBlock(
     }
     if (inside >= ENOUGH && outside >= ENOUGH) break
   }
-  const colours = cropPicture(picture, part)
-  const inside = spread(colours, deep),
+  // Which pixels of the block are to be corrected: only there the finest level is filled.
+  const wanted: number[] = []
+  for (let y = block.y; y < block.y + block.height; y++)
+    for (let x = block.x, k = (y - part.y) * part.width + x - part.x; x < block.x + block.width; x++, k++) {
+      const v = coverage.data[k]
+      if (v !== 0 && !deep[k] && (v !== 255 || rim > 0)) wanted.push(k)
+    }
+  if (!wanted.length) return
+  const colours = cropPicture(picture, part),
+    inside = spread(colours, deep, wanted),
     outside = spread(
       colours,
       coverage.data.map((v) => (v === 0 ? 1 : 0)),
+      wanted,
     )
-  for (let y = block.y; y < block.y + block.height; y++)
-    for (let x = block.x; x < block.x + block.width; x++) {
-      const i = y * picture.width + x,
-        k = (y - part.y) * part.width + x - part.x
-      if (matte.data[i] === 0 || deep[k] || (matte.data[i] === 255 && rim <= 0)) continue
-      const alpha = matte.data[i] / 255,
-        rest = 1 - alpha
-      for (let c = 0; c < 3; c++) {
-        const own = LINEAR_OF_BYTE[picture.data[i * 4 + c]],
-          foreground = inside[k * 3 + c],
-          background = outside[k * 3 + c]
-        // In the rim the pixel itself is not to be believed.
-        const better =
-            rim > 0
-              ? foreground
-              : foreground + (alpha * (own - alpha * foreground - rest * background)) / (alpha * alpha + rest * rest),
-          share = matte.data[i] === 255 ? 1 : amount
-        out[i * 4 + c] = byteOfLinear(share >= 1 ? better : own + share * (better - own))
-      }
+  wanted.forEach((k, n) => {
+    const i = (part.y + Math.floor(k / part.width)) * picture.width + part.x + (k % part.width),
+      covered = coverage.data[k],
+      alpha = covered / 255,
+      rest = 1 - alpha,
+      share = covered === 255 ? 1 : amount
+    for (let c = 0; c < 3; c++) {
+      const own = LINEAR_OF_BYTE[picture.data[i * 4 + c]],
+        foreground = inside[n * 3 + c],
+        background = outside[n * 3 + c]
+      // In the rim the pixel itself is not to be believed.
+      const better =
+        rim > 0
+          ? foreground
+          : foreground + (alpha * (own - alpha * foreground - rest * background)) / (alpha * alpha + rest * rest)
+      out[i * 4 + c] = byteOfLinear(share >= 1 ? better : own + share * (better - own))
     }
+  })
 }
 
 /** 1 for full pixels farther than `rim` px from what is not full. */
@@ -169,84 +176,96 @@ function deepInside(matte: Matte, rim: number): Uint8Array {
   return out
 }
 
+/** Colours, three floats a pixel, and how far they are known, 0-1. */
 interface Level {
-  width: number
-  height: number
-  sums: Float32Array
-  weights: Float32Array
+  readonly width: number
+  readonly height: number
+  readonly sums: Float32Array
+  readonly weights: Float32Array
 }
 
-/** Linear colour (3 floats a pixel) of the pixels that are `sure` (1), carried on smoothly everywhere else. */
-function spread(picture: Picture, sure: Uint8Array): Float32Array {
-  const { width, height } = picture
-  let level: Level = {
-    width,
-    height,
-    sums: new Float32Array(width * height * 3),
-    weights: new Float32Array(width * height),
+/** Linear colours of the pixels that are `sure` (1), carried on smoothly to those that are `wanted`: three floats for each of these places, none of which is sure. */
+function spread(picture: Picture, sure: Uint8Array, wanted: readonly number[]): Float32Array {
+  const levels = [halfOfSure(picture, sure)]
+  for (let level = levels[0]; level.width > 1 || level.height > 1;) levels.push((level = pull(level)))
+  for (let n = levels.length - 2; n >= 0; n--) {
+    const { width, weights, sums } = levels[n]
+    for (let i = 0; i < weights.length; i++) if (weights[i] < 1) push(levels[n + 1], width, i, weights[i], sums, i)
   }
-  for (let i = 0; i < sure.length; i++) {
-    if (!sure[i] || picture.data[i * 4 + 3] === 0) continue
-    level.weights[i] = 1
-    for (let c = 0; c < 3; c++) level.sums[i * 3 + c] = LINEAR_OF_BYTE[picture.data[i * 4 + c]]
-  }
-  const levels = [level]
-  while (level.width > 1 || level.height > 1) levels.push((level = pull(level)))
-  for (let n = levels.length - 2; n >= 0; n--) push(levels[n + 1], levels[n])
-  return levels[0].sums
+  const out = new Float32Array(wanted.length * 3)
+  for (let n = 0; n < wanted.length; n++) push(levels[0], picture.width, wanted[n], 0, out, n)
+  return out
+}
+
+/** The first level of all: half the picture's size, of what is sure and shows. */
+function halfOfSure({ width: across, height: down, data }: Picture, sure: Uint8Array): Level {
+  const width = (across + 1) >> 1,
+    height = (down + 1) >> 1,
+    sums = new Float32Array(width * height * 3),
+    weights = new Float32Array(width * height)
+  for (let y = 0, i = 0; y < down; y++)
+    for (let x = 0, row = (y >> 1) * width; x < across; x++, i++) {
+      if (!sure[i] || data[i * 4 + 3] === 0) continue
+      const o = row + (x >> 1)
+      weights[o]++
+      sums[o * 3] += LINEAR_OF_BYTE[data[i * 4]]
+      sums[o * 3 + 1] += LINEAR_OF_BYTE[data[i * 4 + 1]]
+      sums[o * 3 + 2] += LINEAR_OF_BYTE[data[i * 4 + 2]]
+    }
+  return meansOf({ width, height, sums, weights })
 }
 
 /** Half the size: weighted means, weights cut at one. */
 function pull(fine: Level): Level {
   const width = (fine.width + 1) >> 1,
     height = (fine.height + 1) >> 1
-  const coarse: Level = {
-    width,
-    height,
-    sums: new Float32Array(width * height * 3),
-    weights: new Float32Array(width * height),
-  }
-  for (let y = 0; y < fine.height; y++)
-    for (let x = 0; x < fine.width; x++) {
-      const i = y * fine.width + x,
-        weight = fine.weights[i]
+  const sums = new Float32Array(width * height * 3),
+    weights = new Float32Array(width * height)
+  for (let y = 0, i = 0; y < fine.height; y++)
+    for (let x = 0; x < fine.width; x++, i++) {
+      const weight = fine.weights[i]
       if (weight === 0) continue
       const o = (y >> 1) * width + (x >> 1)
-      coarse.weights[o] += weight
-      for (let c = 0; c < 3; c++) coarse.sums[o * 3 + c] += weight * fine.sums[i * 3 + c]
+      weights[o] += weight
+      sums[o * 3] += weight * fine.sums[i * 3]
+      sums[o * 3 + 1] += weight * fine.sums[i * 3 + 1]
+      sums[o * 3 + 2] += weight * fine.sums[i * 3 + 2]
     }
-  for (let o = 0; o < coarse.weights.length; o++) {
-    const weight = coarse.weights[o]
-    if (weight === 0) continue
-    for (let c = 0; c < 3; c++) coarse.sums[o * 3 + c] /= weight
-    coarse.weights[o] = Math.min(1, weight)
-  }
-  return coarse
+  return meansOf({ width, height, sums, weights })
 }
 
-/** Fills what is missing in `fine` from `coarse`, bilinearly. */
-function push(coarse: Level, fine: Level): void {
-  for (let y = 0; y < fine.height; y++)
-    for (let x = 0; x < fine.width; x++) {
-      const i = y * fine.width + x,
-        missing = 1 - fine.weights[i]
-      if (missing <= 0) continue
-      const u = (x + 0.5) / 2 - 0.5,
-        v = (y + 0.5) / 2 - 0.5
-      const left = Math.max(0, Math.floor(u)),
-        top = Math.max(0, Math.floor(v)),
-        right = Math.min(coarse.width - 1, left + 1),
-        low = Math.min(coarse.height - 1, top + 1)
-      const fx = Math.max(0, u - left),
-        fy = Math.max(0, v - top)
-      for (let c = 0; c < 3; c++) {
-        const above =
-          coarse.sums[(top * coarse.width + left) * 3 + c] * (1 - fx) +
-          coarse.sums[(top * coarse.width + right) * 3 + c] * fx
-        const below =
-          coarse.sums[(low * coarse.width + left) * 3 + c] * (1 - fx) +
-          coarse.sums[(low * coarse.width + right) * 3 + c] * fx
-        fine.sums[i * 3 + c] = fine.weights[i] * fine.sums[i * 3 + c] + missing * (above * (1 - fy) + below * fy)
-      }
-    }
+function meansOf(level: Level): Level {
+  const { sums, weights } = level
+  for (let o = 0; o < weights.length; o++) {
+    const weight = weights[o]
+    if (weight === 0) continue
+    sums[o * 3] /= weight
+    sums[o * 3 + 1] /= weight
+    sums[o * 3 + 2] /= weight
+    weights[o] = Math.min(1, weight)
+  }
+  return level
+}
+
+/** Fills what is missing in a pixel of a level `width` px wide from the coarser one, bilinearly: pixel `i`, which has so much weight, at place `o` of `to`. */
+function push(coarse: Level, width: number, i: number, weight: number, to: Float32Array, o: number): void {
+  const y = Math.floor(i / width),
+    u = (i - y * width + 0.5) / 2 - 0.5,
+    v = (y + 0.5) / 2 - 0.5
+  const left = u > 0 ? u | 0 : 0,
+    top = v > 0 ? v | 0 : 0,
+    right = left + 1 < coarse.width ? left + 1 : left,
+    low = top + 1 < coarse.height ? top + 1 : top
+  const fx = u > left ? u - left : 0,
+    fy = v > top ? v - top : 0
+  const a = (top * coarse.width + left) * 3,
+    b = (top * coarse.width + right) * 3,
+    c = (low * coarse.width + left) * 3,
+    d = (low * coarse.width + right) * 3,
+    from = coarse.sums
+  for (let n = 0; n < 3; n++) {
+    const above = from[a + n] * (1 - fx) + from[b + n] * fx,
+      below = from[c + n] * (1 - fx) + from[d + n] * fx
+    to[o * 3 + n] = weight * to[o * 3 + n] + (1 - weight) * (above * (1 - fy) + below * fy)
+  }
 }
