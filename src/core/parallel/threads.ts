@@ -47,6 +47,7 @@ export function crewOf(helpers: readonly Port[]): Crew {
       for (const helper of helpers) helper.postMessage(job)
       const work = task.begin(common)
       try {
+        check(0)
         for (let i = claim(job); i >= 0; i = claim(job)) {
           check(Atomics.load(state, DONE_COUNT) / pieces.length)
           work(pieces[i])
