@@ -101,12 +101,18 @@ export interface Recipe {
   readonly steps: readonly Step[]
 }
 
-export const isFinding = (step: Step): step is FindingStep => step.kind in FINDERS
+const kindsThat = (of: (kind: FindingKind | ModifyingKind) => boolean | undefined): ReadonlySet<string> =>
+  new Set([...Object.values(FINDERS), ...Object.values(MODIFIERS)].filter(of as never).map(({ kind }) => kind))
+const FINDING = kindsThat(({ finds }) => finds),
+  LOOKING = kindsThat(({ looksAtPixels }) => looksAtPixels),
+  DRAFTING = kindsThat((kind) => kind.finds && kind.drafts)
+
+export const isFinding = (step: Step): step is FindingStep => FINDING.has(step.kind)
+/** True when it has a quick answer while something is still being moved. */
+export const drafts = (step: Step): boolean => DRAFTING.has(step.kind)
 /** True when what a step covers depends on the layers it is folded over, and not on its own values alone. Another layer or a saved selection is named: it is followed, not looked at. */
 export const looksAtPixels = (step: Step): boolean =>
-  isFinding(step)
-    ? FINDERS[step.kind].looksAtPixels || (step.kind === 'image' && step.fit === 'layer')
-    : Boolean((MODIFIERS[step.kind] as ModifyingKind).looksAtPixels)
+  LOOKING.has(step.kind) || (step.kind === 'image' && step.fit === 'layer')
 /** How a finding step combines: by its op, unless its own values say otherwise. */
 export const opOf = (step: FindingStep): CombineOp =>
   (FINDERS[step.kind] as unknown as FindingKind).combines?.(step) ?? step.op

@@ -19,7 +19,7 @@ import { activateLayer, changeLayer } from '@/document/layers'
 import { type Layer } from '@/document/types'
 import { adjustmentPage, adjustmentSummary } from '@/ui/adjustments/registry'
 import { Bitmap, IconButton } from '@/ui/primitives/controls'
-import { act, get, set, useBench } from '@/ui/store/bench'
+import { act, set } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
 
@@ -85,6 +85,9 @@ export const LayerRow = memo(function LayerRow({
   active,
   chosen,
   folded,
+  live,
+  alone,
+  maskOpen,
 }: {
   layer: Layer
   depth: number
@@ -92,12 +95,15 @@ export const LayerRow = memo(function LayerRow({
   active: boolean
   chosen: boolean
   folded: boolean
+  /** Something is being dragged. */
+  live: boolean
+  /** Nothing else is shown. */
+  alone: boolean
+  /** The steps shown are its mask's. */
+  maskOpen: boolean
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id })
   const [naming, setNaming] = useState(false)
-  const home = useBench((state) => state.home),
-    live = useBench((state) => state.live !== null),
-    solo = useBench((state) => state.solo)
   const looks = useAtRest(layer, live, ({ name, locked, ...rest }) => {
     void name
     void locked
@@ -188,7 +194,7 @@ export const LayerRow = memo(function LayerRow({
           <button
             type="button"
             aria-label={`Mask of ${layer.name}`}
-            className={`relative shrink-0 rounded-[4px] ${home.kind === 'mask' && home.layer === layer.id ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}
+            className={`relative shrink-0 rounded-[4px] ${maskOpen ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}
           >
             <Bitmap
               bitmap={maskBitmap}
@@ -243,11 +249,11 @@ export const LayerRow = memo(function LayerRow({
       )}
       <IconButton
         label={layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`}
-        aria-pressed={solo === layer.id || undefined}
-        title={solo === layer.id ? 'Shown alone; Alt-click shows all again' : 'Alt-click shows it alone'}
+        aria-pressed={alone || undefined}
+        title={alone ? 'Shown alone; Alt-click shows all again' : 'Alt-click shows it alone'}
         onClick={(event) => {
           if (event.altKey) {
-            set({ solo: get().solo === layer.id ? null : layer.id })
+            set({ solo: alone ? null : layer.id })
             return
           }
           act(
@@ -255,7 +261,7 @@ export const LayerRow = memo(function LayerRow({
             changeLayer(layer.id, { visible: !layer.visible }),
           )
         }}
-        className={`!size-7 ${solo === layer.id ? 'text-[var(--accent-text)]' : ''}`}
+        className={`!size-7 ${alone ? 'text-[var(--accent-text)]' : ''}`}
       >
         {layer.visible ? <Eye size={16} /> : <EyeOff size={16} />}
       </IconButton>

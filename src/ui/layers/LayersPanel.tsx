@@ -12,20 +12,28 @@ import { type Layer } from '@/document/types'
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { IconButton, Select, Slider } from '@/ui/primitives/controls'
 import { act, preview, shownProject, useBench } from '@/ui/store/bench'
+import { useSameList } from '@/ui/primitives/useSameList'
 import { AddMenu } from './AddMenu'
 import { problemOfAction, runLayerAction } from './layerActions'
 import { LayerMenu } from './LayerMenu'
 import { LayerRow, INDENT_PX } from './LayerRow'
 
+/** Made once: new ones would draw every row of the list anew. */
+const ALONG_THE_LIST = [restrictToVerticalAxis],
+  BY_POINTER = { activationConstraint: { distance: 5 } }
 const MODES = BLEND_MODES.map((mode) => [mode, mode[0].toUpperCase() + mode.slice(1).replace('-', ' ')] as const)
 
 export function LayersPanel() {
   const project = useBench(shownProject),
     folded = useBench((state) => state.folded),
-    chosen = useBench((state) => state.chosen)
+    chosen = useBench((state) => state.chosen),
+    live = useBench((state) => state.live !== null),
+    solo = useBench((state) => state.solo),
+    maskOpen = useBench(({ home }) => (home.kind === 'mask' ? home.layer : null))
   const layers = project?.layers
   const rows = useMemo(() => (layers ? rowsOf(layers, new Set(folded)) : []), [layers, folded])
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
+  const ids = useSameList(rows.map((row) => row.layer.id))
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER))
   if (!project) return null
   const active = layerById(project, project.activeLayer)
   return (
@@ -57,10 +65,10 @@ export function LayersPanel() {
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
-        modifiers={[restrictToVerticalAxis]}
+        modifiers={ALONG_THE_LIST}
         onDragEnd={(event) => dropRow(event, rows, project.layers, folded)}
       >
-        <SortableContext items={rows.map((row) => row.layer.id)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ul className="min-h-0 flex-1 overflow-y-auto">
             {rows.map(({ layer, depth }) => (
               <LayerRow
@@ -71,6 +79,9 @@ export function LayersPanel() {
                 active={layer.id === project.activeLayer}
                 chosen={chosen.includes(layer.id)}
                 folded={folded.includes(layer.id)}
+                live={live}
+                alone={solo === layer.id}
+                maskOpen={maskOpen === layer.id}
               />
             ))}
             {rows.length === 0 && (

@@ -1,6 +1,6 @@
 /** What the engine is asked about the steps shown: no more goes along than they look at, so a tick costs the same in a small project and in a large one. */
 import { type Affine, compose } from '@/core/raster/affine'
-import { FINDERS, isFinding, looksAtPixels, type Step } from '@/core/steps/registry'
+import { drafts, looksAtPixels, type Step } from '@/core/steps/registry'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { sceneOfArea, sceneOfProject, scenesNamed } from '@/document/tree'
 import { type Project, type RecipeHome, type SceneRecord } from '@/document/types'
@@ -26,8 +26,6 @@ export function requestFor(project: Project, home: RecipeHome, prepare: string |
     prepare,
   }
 }
-const drafts = (steps: readonly Step[]): boolean =>
-  steps.some((step) => isFinding(step) && 'drafts' in FINDERS[step.kind])
 /** What is asked at every change: without the layers, where no step looks at them. @param moving something is still being dragged: a quick answer will do */
 export function selectRequest(
   project: Project,
@@ -37,7 +35,7 @@ export function selectRequest(
 ): SelectRequest | null {
   const steps = recipeAt(project, home)?.steps
   if (!steps) return null
-  const draft = moving && drafts(steps) ? { draft: true } : {}
+  const draft = moving && steps.some(drafts) ? { draft: true } : {}
   if (steps.some(looksAtNow)) return { ...requestFor(project, home, prepare)!, ...draft }
   const scene = sceneAt(project, home)
   return {
@@ -64,7 +62,7 @@ export function decidesMatte(project: Project, home: RecipeHome, prepare: string
   return [
     steps,
     prepare,
-    moving && drafts(steps),
+    moving && steps.some(drafts),
     scene.canvas.width,
     scene.canvas.height,
     ...(now ? [scene.layers, scene.active, scene.saved, scene.linear] : []),

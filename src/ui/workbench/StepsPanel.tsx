@@ -34,10 +34,15 @@ import { OP_WORDS, OpGlyph } from './OpGlyph'
 import { act, preview, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { type Rendering, renewSelection } from '@/ui/store/rendering'
 import { later } from '@/ui/primitives/later'
+import { useSameList } from '@/ui/primitives/useSameList'
 
 const KeptPanel = later(() => import('./KeptPanel').then((module) => module.KeptPanel))
 
 const THUMBNAIL_PX = 88
+/** Made once: new ones would draw every card of the list anew. */
+const ALONG_THE_LIST = [restrictToVerticalAxis],
+  BY_POINTER = { activationConstraint: { distance: 4 } },
+  BY_KEYBOARD = { coordinateGetter: sortableKeyboardCoordinates }
 const THUMBNAILS_AFTER_MS = 160
 
 export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | null> }) {
@@ -46,9 +51,18 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
     openStep = useBench((state) => state.openStep),
     project = useBench(shownProject)
   const thumbnails = useThumbnails(rendering, steps)
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYBOARD))
+  const ids = useSameList(steps.map((step) => step.id!))
+  // Only what is stored can have been made on an earlier picture: while something is dragged nothing else changes.
+  const stored = useBench((state) => state.project)
+  const changed = useMemo(
+    () =>
+      new Set(
+        home.kind === 'selection' && stored
+          ? stored.selection.steps.filter((step) => lookedOtherwise(stored, step)).map((step) => step.id)
+          : [],
+      ),
+    [home.kind, stored],
   )
   const firstFinding = steps.findIndex(isFinding)
   const maskOf = home.kind === 'mask' && project ? layerById(project, home.layer) : undefined
@@ -70,13 +84,8 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
           and stays editable.
         </p>
       ) : (
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          modifiers={[restrictToVerticalAxis]}
-          onDragEnd={reorder}
-        >
-          <SortableContext items={steps.map((s) => s.id!)} strategy={verticalListSortingStrategy}>
+        <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={ALONG_THE_LIST} onDragEnd={reorder}>
+          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
             <ol className="min-h-0 overflow-y-auto" aria-label="Steps, first to last">
               {steps.map((step, i) => (
                 <StepCard
@@ -85,6 +94,7 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
                   home={home}
                   first={firstFinding === i}
                   open={step.id === openStep}
+                  changed={changed.has(step.id)}
                   thumbnail={thumbnails[step.id!]}
                 />
               ))}
@@ -229,23 +239,21 @@ const StepCard = memo(function StepCard({
   home,
   first,
   open,
+  changed,
   thumbnail,
 }: {
   step: Step
   home: RecipeHome
   first: boolean
   open: boolean
+  /** The picture it was made on has changed since. */
+  changed: boolean
   thumbnail: ImageBitmap | undefined
 }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id!,
   })
-  const name = stepName(step),
-    project = useBench((state) => state.project),
-    changed = useMemo(
-      () => home.kind === 'selection' && project !== null && lookedOtherwise(project, step),
-      [home.kind, project, step],
-    )
+  const name = stepName(step)
   const card = useRef<HTMLLIElement | null>(null)
   useEffect(() => {
     if (open) card.current?.scrollIntoView({ block: 'nearest' })
