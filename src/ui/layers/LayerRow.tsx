@@ -15,11 +15,11 @@ import {
   Sparkles,
 } from 'lucide-react'
 import { memo, useEffect, useMemo, useRef, useState } from 'react'
-import { activateLayer, changeLayer } from '@/document/layers'
+import { changeLayer } from '@/document/layers'
 import { type Layer } from '@/document/types'
 import { adjustmentPage, adjustmentSummary } from '@/ui/adjustments/registry'
 import { Bitmap, IconButton } from '@/ui/primitives/controls'
-import { act, set } from '@/ui/store/bench'
+import { act, chooseLayer, set } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
 
@@ -134,7 +134,7 @@ export const LayerRow = memo(function LayerRow({
       return
     }
     set({ chosen: [] })
-    if (!active) act(`Choose ${layer.name}`, activateLayer(layer.id))
+    if (!active) chooseLayer(layer.id)
   }
   const fold = () =>
     set((state) => ({ folded: folded ? state.folded.filter((id) => id !== layer.id) : [...state.folded, layer.id] }))

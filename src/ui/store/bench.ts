@@ -10,8 +10,9 @@ import { type Box } from '@/core/raster/content'
 import { type RampShape } from '@/core/raster/ramp'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
-import { type Step } from '@/core/steps/registry'
-import { recipeAt } from '@/document/edits'
+import { isFinding, looksAtPixels, type Step } from '@/core/steps/registry'
+import { layerById, recipeAt } from '@/document/edits'
+import { activateLayer } from '@/document/layers'
 import {
   type Act,
   type Edit,
@@ -51,6 +52,8 @@ export interface BenchState {
   project: Project | null
   /** The records while something is dragged: shown, not yet an act. */
   live: Project | null
+  /** The layer worked on, where another was chosen than the records say; choosing is no change of theirs. */
+  active: string | null
   history: History
   saving: OutboxState
   /** Changes that could not be saved. */
@@ -166,6 +169,7 @@ export const initial = (id: string): BenchState => ({
   problem: '',
   project: null,
   live: null,
+  active: null,
   history: EMPTY_HISTORY,
   saving: { unsent: 0, state: 'saved', kept: true },
   aside: [],
@@ -237,8 +241,29 @@ export const useBench = create<BenchState>(() => initial(''))
 export const set = useBench.setState
 export const get = useBench.getState
 
-/** The records as shown. */
-export const shownProject = (state: BenchState): Project | null => state.live ?? state.project
+/** The records as shown, with the layer worked on. */
+export const shownProject = (state: BenchState): Project | null => {
+  const project = state.live ?? state.project
+  return project && workedOn(project, state.active)
+}
+const withActive = new WeakMap<Project, Project>()
+function workedOn(project: Project, active: string | null): Project {
+  if (active === null || active === project.activeLayer || !project.layers.some((layer) => layer.id === active))
+    return project
+  let made = withActive.get(project)
+  if (made?.activeLayer !== active) withActive.set(project, (made = { ...project, activeLayer: active }))
+  return made
+}
+/** Works on another layer. It is a change only where the selection has steps that look at whichever layer that is: steps of earlier versions do not say which. */
+export function chooseLayer(id: string): void {
+  const { project } = get()
+  if (!project) return
+  const follows = project.selection.steps.some(
+    (step) => step.scene === undefined && isFinding(step) && step.sample === 'layer' && looksAtPixels(step),
+  )
+  if (follows) act(`Choose ${layerById(project, id)?.name ?? 'a layer'}`, activateLayer(id))
+  else set({ active: id })
+}
 /** The steps the panel shows. */
 const NO_STEPS: readonly Step[] = []
 export const shownSteps = (state: BenchState): readonly Step[] => {
@@ -270,15 +295,25 @@ export const homeIn = (project: Project): RecipeHome => {
 /** Changes the records as one act. Returns false when nothing changed, or when it cannot be done, which is said. */
 export function act(label: string, edit: Edit): boolean {
   endBurst()
-  const { project, history } = get()
+  const { project, history, active } = get()
   if (!project) return false
   pendingEdit = null
-  const done = attempt(() => perform(project, history, label, edit, crypto.randomUUID(), new Date().toISOString()))
+  const base = workedOn(project, active)
+  const done = attempt(() => perform(base, history, label, edit, crypto.randomUUID(), new Date().toISOString()))
   if (!done) {
     set({ live: null })
     return false
   }
-  set({ project: done.project, history: done.history, live: null, home: homeIn(done.project) })
+  // Whoever chose a layer goes on with it, unless the change chose another.
+  const kept = done.project.activeLayer === base.activeLayer
+  const next = kept && base !== project ? { ...done.project, activeLayer: project.activeLayer } : done.project
+  set({
+    project: next,
+    history: done.history,
+    live: null,
+    home: homeIn(next),
+    active: kept ? active : null,
+  })
   changed(done.act, done.act.id)
   return true
 }
@@ -294,10 +329,10 @@ function attempt<T>(work: () => T): T | null {
 
 /** Shows a change without making it an act: while a slider or handle is dragged. Each call replaces the one before. */
 export function preview(edit: Edit): void {
-  const { project } = get()
+  const { project, active } = get()
   if (!project) return
   pendingEdit = edit
-  set({ live: produce(project, edit as (draft: object) => void) as Project })
+  set({ live: produce(workedOn(project, active), edit as (draft: object) => void) as Project })
 }
 /** Makes the shown change an act. */
 export function settle(label: string): boolean {
@@ -312,7 +347,14 @@ export function abandon(): void {
 function moveTo(next: { project: Project; history: History } | null): boolean {
   if (!next) return false
   pendingEdit = null
-  set({ project: next.project, history: next.history, live: null, home: homeIn(next.project) })
+  const { project, active } = get()
+  set({
+    project: next.project,
+    history: next.history,
+    live: null,
+    home: homeIn(next.project),
+    active: next.project.activeLayer === project?.activeLayer ? active : null,
+  })
   changed(null, next.history.head)
   return true
 }
