@@ -1,6 +1,8 @@
 import hooks from 'eslint-plugin-react-hooks'
 import typescript from 'typescript-eslint'
 
+const TYPED = ['src/**/*.ts', 'src/**/*.tsx']
+
 export default typescript.config(
   {
     ignores: [
@@ -14,6 +16,9 @@ export default typescript.config(
     ],
   },
   ...typescript.configs.recommended,
+  // With types, where there are any.
+  ...typescript.configs.recommendedTypeCheckedOnly.map((config) => ({ ...config, files: TYPED })),
+  { files: TYPED, languageOptions: { parserOptions: { projectService: true } } },
   {
     plugins: { 'react-hooks': hooks },
     rules: {
@@ -23,6 +28,26 @@ export default typescript.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-console': ['error', { allow: ['error', 'log'] }],
       eqeqeq: 'error',
+    },
+  },
+  {
+    files: TYPED,
+    rules: {
+      // Handlers of requests and of other threads' questions answer with promises, whether they wait for anything or not.
+      '@typescript-eslint/require-await': 'off',
+      // Listeners may take their time; each tells what went wrong itself.
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+    },
+  },
+  // Checks look into what they were given, which has no type yet.
+  {
+    files: ['src/**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/no-unsafe-call': 'off',
+      '@typescript-eslint/no-unsafe-argument': 'off',
+      '@typescript-eslint/no-unsafe-return': 'off',
     },
   },
 )

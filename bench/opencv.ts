@@ -9,7 +9,7 @@ let loaded: Promise<{ cv: OpenCv }> | undefined
 /** Wrapped in an object: the module itself looks like a promise that never settles. */
 export function openCv(): Promise<{ cv: OpenCv }> {
   return (loaded ??= new Promise((resolve) => {
-    const cv = createRequire(import.meta.url)('@techstark/opencv-js') as OpenCv
+    const cv = createRequire(import.meta.url)('@techstark/opencv-js')
     if (cv.Mat) resolve({ cv })
     else cv.onRuntimeInitialized = () => resolve({ cv })
   }))

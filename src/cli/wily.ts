@@ -219,7 +219,7 @@ async function main(args: string[]): Promise<void> {
   } catch (error) {
     throw new Unusable((error as Error).message.split('\n')[0])
   }
-  const { values, positionals } = parsed as { values: Record<string, string | undefined>; positionals: string[] }
+  const { values, positionals } = parsed
   if (command === 'score') return score(positionals, values.trimap)
   if (positionals.length !== 1) throw new Unusable(`${command} takes one photo, not ${positionals.length}.`)
   for (const name of ['recipe', 'out'] as const) if (!values[name]) throw new Unusable(`${command} needs --${name}.`)

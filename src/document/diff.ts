@@ -124,7 +124,8 @@ export function applyDiff(value: Json, diff: Diff): Json {
   if (diff.entries && Array.isArray(value) && hasIds(value)) return applyEntries(value, diff.entries)
   if (diff.run && Array.isArray(value)) {
     const { at, remove, add } = diff.run
-    return [...value.slice(0, at), ...add, ...value.slice(at + remove)]
+    const list: readonly unknown[] = value
+    return [...list.slice(0, at), ...add, ...list.slice(at + remove)]
   }
   return value
 }

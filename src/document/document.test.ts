@@ -572,7 +572,7 @@ describe('layers', () => {
           saved: [],
           enabled: true,
           toLayer: [1, 0, 0, 1, 0, 0],
-        } as never
+        }
       }),
     ).toThrow(/the scene gone/)
   })

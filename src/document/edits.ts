@@ -46,7 +46,7 @@ const editSteps =
       home.kind === 'selection'
         ? project.selection
         : project.layers.find((layer) => layer.id === home.layer)?.mask?.recipe
-    if (recipe) change(recipe.steps as DraftSteps)
+    if (recipe) change(recipe.steps)
   }
 
 /** True when the last step inverts: what was picked is the background. */
@@ -111,7 +111,7 @@ export const switchBackground = (home: RecipeHome, on: boolean, id: string): Edi
 export const makeMask =
   (layerId: string): Edit =>
   (project) => {
-    maskWith(project, layerId, unwrap(project.selection) as unknown as Recipe, { fringe: 1 })
+    maskWith(project, layerId, unwrap(project.selection), { fringe: 1 })
     project.selection.steps = []
   }
 /** The layer shows only what lies inside a path; the path becomes the one step of its mask. */
@@ -131,7 +131,7 @@ export function isUsed(project: Project, id: string): boolean {
 export const saveSelection =
   (id: string, name: string): Edit =>
   (project) => {
-    project.saved.push({ id, name, recipe: unwrap(project.selection) } as never)
+    project.saved.push({ id, name, recipe: unwrap(project.selection) })
   }
 export const renameSaved =
   (id: string, name: string): Edit =>

@@ -93,9 +93,9 @@ export const withAct = (history: History, act: Act): History => ({
 function withNamesCut(before: unknown, after: unknown): unknown {
   if (before === after || typeof after !== 'object' || after === null) return after
   if (Array.isArray(after)) {
-    const shared = new Set(Array.isArray(before) ? before : []),
-      list = after.map((entry) => (shared.has(entry) ? entry : withNamesCut(undefined, entry)))
-    return list.some((entry, i) => entry !== after[i]) ? list : after
+    const shared = new Set<unknown>(Array.isArray(before) ? before : []),
+      list = (after as readonly unknown[]).map((entry) => (shared.has(entry) ? entry : withNamesCut(undefined, entry)))
+    return list.some((entry, i) => entry !== (after as readonly unknown[])[i]) ? list : (after as unknown)
   }
   const was = (before ?? {}) as Record<string, unknown>,
     now = after as Record<string, unknown>

@@ -21,7 +21,7 @@ import {
 import { unwrap } from './unwrap'
 
 type ProjectDraft = Parameters<Edit>[0]
-const plain = (project: ProjectDraft): Layer[] => unwrap(project.layers) as unknown as Layer[]
+const plain = (project: ProjectDraft): Layer[] => unwrap(project.layers)
 const found = (project: ProjectDraft, id: string | null) => project.layers.find((layer) => layer.id === id)
 const at = (project: ProjectDraft, id: string) => project.layers.findIndex((layer) => layer.id === id)
 
@@ -175,9 +175,7 @@ export const placeLayer =
       layer.placement = [...to] as never
       if (layer.mask?.unlinked)
         try {
-          layer.mask.toLayer = [
-            ...compose(compose(inverse(to), from), unwrap(layer.mask.toLayer) as unknown as Affine),
-          ] as never
+          layer.mask.toLayer = [...compose(compose(inverse(to), from), unwrap(layer.mask.toLayer))] as never
         } catch {
           /* flattened: the mask goes with it */
         }
@@ -284,15 +282,12 @@ function duplicate(project: ProjectDraft, id: string, newId: () => string, name?
   const ids = new Map(family.map((layer) => [layer.id, newId()]))
   const copies = plain(project)
     .filter((layer) => ids.has(layer.id))
-    .map(
-      (layer) =>
-        ({
-          ...layer,
-          id: ids.get(layer.id)!,
-          ...(layer.parent && ids.has(layer.parent) ? { parent: ids.get(layer.parent) } : {}),
-          ...(layer.id === id ? { name: name ?? `${layer.name} copy` } : {}),
-        }) as Layer,
-    )
+    .map((layer) => ({
+      ...layer,
+      id: ids.get(layer.id)!,
+      ...(layer.parent && ids.has(layer.parent) ? { parent: ids.get(layer.parent) } : {}),
+      ...(layer.id === id ? { name: name ?? `${layer.name} copy` } : {}),
+    }))
   const top = Math.max(...family.map((layer) => at(project, layer.id)))
   copies.forEach((copy, i) => put(project, copy, top + 1 + i))
   project.activeLayer = ids.get(id)!
@@ -319,7 +314,7 @@ function restrict(
   return outer
 }
 
-const selected = (project: ProjectDraft): Recipe => unwrap(project.selection) as unknown as Recipe
+const selected = (project: ProjectDraft): Recipe => unwrap(project.selection)
 /** The selected part of a layer as a layer of its own, above it, without the colours of what it stood before. */
 export const liftCopy =
   (id: string, newId: () => string): Edit =>

@@ -71,7 +71,7 @@ export function areaOf(project: ProjectDraft, recipe: Recipe, layerId: string): 
     frame: unwrap(project.canvas),
     scene: keepScene(project),
     sceneLayer: layerId,
-    saved: savedIn(recipe, unwrap(project.saved) as unknown as SavedSelection[]),
+    saved: savedIn(recipe, unwrap(project.saved)),
   }
 }
 

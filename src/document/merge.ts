@@ -39,7 +39,7 @@ export function mended(project: Project, sources: readonly Project[]): Project {
       return layer
     const { parent, ...rest } = layer
     void parent
-    return rest as typeof layer
+    return rest
   })
   const { activeLayer } = project,
     active = activeLayer === null || ids.has(activeLayer) ? activeLayer : (layers.at(-1)?.id ?? null)

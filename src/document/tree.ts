@@ -92,7 +92,7 @@ export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
         if (each.id !== below.id) return each
         const { parent, ...rest } = each
         void parent
-        return rest as Layer
+        return rest
       }),
     ),
   ]
@@ -163,15 +163,15 @@ export const byItself = (layers: readonly Layer[], id: string | null, plain: boo
   withDescendants(layers, id ?? '').map((layer) => {
     const { parent, ...rest } = layer
     return layer.id === id
-      ? ({
+      ? {
           ...rest,
           visible: true,
           opacity: 1,
           blend: undefined,
           clipped: undefined,
           ...(plain ? { mask: null } : {}),
-        } as Layer)
-      : ({ ...rest, parent } as Layer)
+        }
+      : { ...rest, parent }
   })
 
 const looked = new WeakMap<readonly Layer[], string>()

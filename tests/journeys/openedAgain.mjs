@@ -66,6 +66,43 @@ export async function openedAgain(application) {
     } finally {
       await other.close()
     }
+    // What an earlier version of the edge made stays, is told, and is found anew when asked for.
+    application.sql(`update result set version = 'edge 0,roughBox 1' where project = '${id}' and version like 'edge%'`)
+    await page.reload()
+    await page.waitForSelector('text=This was found by an earlier version', { timeout: 60_000 })
+    check(
+      (await results(id)).some(({ version }) => version.startsWith('edge 0')),
+      'the older result was not left as it was',
+    )
+    await page.getByRole('button', { name: 'Find it anew' }).click()
+    await page.waitForSelector('text=This was found by an earlier version', { state: 'detached', timeout: 60_000 })
+    for (let i = 0; i < 60 && !(await results(id)).some(({ version }) => version.startsWith('edge 1')); i++)
+      await page.waitForTimeout(500)
+    check(
+      (await results(id)).some(({ version }) => version.startsWith('edge 1')),
+      'the newer result was not kept',
+    )
+
+    // Nothing else gets in there.
+    const put = (project, name, body, version = 'edge 1') =>
+      fetch(`${application.url}/api/projects/${project}/results/${name}`, {
+        method: 'PUT',
+        body,
+        headers: { 'x-version': version },
+      }).then(({ status }) => status)
+    const png = await sharp(Buffer.alloc(16), { raw: { width: 4, height: 4, channels: 1 } })
+        .png()
+        .toBuffer(),
+      name = 'e'.repeat(64)
+    check((await put(id, name, 'no picture')) === 422, 'text was kept as a result')
+    check(
+      (await put(id, name, await sharp(png).toColourspace('srgb').png().toBuffer())) === 422,
+      'a coloured picture was kept',
+    )
+    check((await put(id, 'name', png)) === 404, 'a result of any name was kept')
+    check((await put('00000000-0000-4000-8000-0000000000ff', name, png)) === 404, 'a result of no project was kept')
+    check((await put(id, name, png, '')) === 422, 'a result of no version was kept')
+    check((await put(id, name, png)) === 200, 'a grey picture was refused')
     return `masked 24-megapixel picture opened again: first picture ${first} ms, with its mask ${final} ms`
   } finally {
     await browser.close()

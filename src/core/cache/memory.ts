@@ -1,10 +1,10 @@
 /** Results worth keeping between two runs; the least recently used go first. */
 export interface Memory {
-  get<T>(key: string): T | undefined
+  readonly get: <T>(key: string) => T | undefined
   /** A value larger than all of the memory is not kept. */
-  set(key: string, value: unknown, bytes: number): void
+  readonly set: (key: string, value: unknown, bytes: number) => void
   /** True when a value of so many bytes would be kept. */
-  holds(bytes: number): boolean
+  readonly holds: (bytes: number) => boolean
 }
 
 /** Keeps results up to a number of bytes; the least recently used go first. A result larger than all of it is not kept. */

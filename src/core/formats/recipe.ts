@@ -38,13 +38,9 @@ const shown = (value: unknown): string => {
 export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefined {
   if (Object.hasOwn(FINDERS, kind)) {
     const finder = FINDERS[kind as keyof typeof FINDERS]
-    return { ...finder.fields, ...FINDING, ...(finder.looksAtPixels ? LOOKING : {}), ...COMMON } as Record<
-      string,
-      Field<unknown>
-    >
+    return { ...finder.fields, ...FINDING, ...(finder.looksAtPixels ? LOOKING : {}), ...COMMON }
   }
-  if (Object.hasOwn(MODIFIERS, kind))
-    return { ...MODIFIERS[kind as keyof typeof MODIFIERS].fields, ...COMMON } as Record<string, Field<unknown>>
+  if (Object.hasOwn(MODIFIERS, kind)) return { ...MODIFIERS[kind as keyof typeof MODIFIERS].fields, ...COMMON }
   return undefined
 }
 

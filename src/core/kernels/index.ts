@@ -7,11 +7,32 @@ import { COMPILED } from './compiled'
 
 export interface Exports {
   readonly memory: WebAssembly.Memory
-  maxRows(target: number, targetStride: number, stamp: number, stampStride: number, count: number, rows: number): void
-  layOver(below: number, coverage: number, count: number, strength: number, erase: boolean): void
-  lookUpColours(words: number, out: number, count: number, table: number, bits: number, unknown: number): number
-  makeEdges(points: number, ends: number, outlines: number, height: number, edges: number, firstOfRow: number): number
-  fillRows(
+  readonly maxRows: (
+    target: number,
+    targetStride: number,
+    stamp: number,
+    stampStride: number,
+    count: number,
+    rows: number,
+  ) => void
+  readonly layOver: (below: number, coverage: number, count: number, strength: number, erase: boolean) => void
+  readonly lookUpColours: (
+    words: number,
+    out: number,
+    count: number,
+    table: number,
+    bits: number,
+    unknown: number,
+  ) => number
+  readonly makeEdges: (
+    points: number,
+    ends: number,
+    outlines: number,
+    height: number,
+    edges: number,
+    firstOfRow: number,
+  ) => number
+  readonly fillRows: (
     edges: number,
     firstOfRow: number,
     active: number,
@@ -23,11 +44,11 @@ export interface Exports {
     stride: number,
     evenOdd: boolean,
     antialias: boolean,
-  ): void
-  mapBytes(from: number, to: number, count: number, table: number): void
-  unpackRow(from: number, to: number, count: number, opaque: boolean, table: number): void
-  packRow(from: number, to: number, count: number, table: number, steps: number): void
-  compositeRow(
+  ) => void
+  readonly mapBytes: (from: number, to: number, count: number, table: number) => void
+  readonly unpackRow: (from: number, to: number, count: number, opaque: boolean, table: number) => void
+  readonly packRow: (from: number, to: number, count: number, table: number, steps: number) => void
+  readonly compositeRow: (
     backdrop: number,
     source: number,
     coverage: number,
@@ -35,10 +56,10 @@ export interface Exports {
     count: number,
     mode: number,
     operator: number,
-  ): void
-  mixRow(before: number, after: number, coverage: number, opacity: number, count: number): void
-  coverRow(bytes: number, to: number, count: number, gain: number, lift: number): number
-  sampleRow(
+  ) => void
+  readonly mixRow: (before: number, after: number, coverage: number, opacity: number, count: number) => void
+  readonly coverRow: (bytes: number, to: number, count: number, gain: number, lift: number) => number
+  readonly sampleRow: (
     source: number,
     stride: number,
     width: number,
@@ -50,9 +71,9 @@ export interface Exports {
     to: number,
     count: number,
     fine: boolean,
-  ): number
-  scaleFloats(at: number, count: number, gain: number, lift: number): void
-  convertRow(
+  ) => number
+  readonly scaleFloats: (at: number, count: number, gain: number, lift: number) => void
+  readonly convertRow: (
     source: number,
     target: number,
     count: number,
@@ -61,8 +82,8 @@ export interface Exports {
     table: number,
     steps: number,
     rooted: boolean,
-  ): void
-  throughTables(
+  ) => void
+  readonly throughTables: (
     source: number,
     target: number,
     count: number,
@@ -71,11 +92,11 @@ export interface Exports {
     blue: number,
     steps: number,
     rooted: boolean,
-  ): void
-  weighSpans(from: number, to: number, count: number, starts: number, weights: number, taps: number): void
-  weighRows(rows: number, to: number, count: number, weights: number, taps: number): void
-  settleRow(at: number, count: number): void
-  matrixRow(
+  ) => void
+  readonly weighSpans: (from: number, to: number, count: number, starts: number, weights: number, taps: number) => void
+  readonly weighRows: (rows: number, to: number, count: number, weights: number, taps: number) => void
+  readonly settleRow: (at: number, count: number) => void
+  readonly matrixRow: (
     at: number,
     count: number,
     m0: number,
@@ -87,11 +108,19 @@ export interface Exports {
     m6: number,
     m7: number,
     m8: number,
-  ): void
-  turnHues(at: number, count: number, turn: number, scale: number, light: number, byHue: number, grey: number): void
-  weighRow(from: number, to: number, width: number, radius: number, stride: number, weights: number): void
-  sumRow(from: number, to: number, count: number): void
-  discRow(
+  ) => void
+  readonly turnHues: (
+    at: number,
+    count: number,
+    turn: number,
+    scale: number,
+    light: number,
+    byHue: number,
+    grey: number,
+  ) => void
+  readonly weighRow: (from: number, to: number, width: number, radius: number, stride: number, weights: number) => void
+  readonly sumRow: (from: number, to: number, count: number) => void
+  readonly discRow: (
     sums: number,
     stride: number,
     to: number,
@@ -100,8 +129,8 @@ export interface Exports {
     reaches: number,
     parts: number,
     scale: number,
-  ): void
-  addWindows(
+  ) => void
+  readonly addWindows: (
     colours: number,
     plane: number,
     nodes: number,
@@ -115,8 +144,8 @@ export interface Exports {
     right: number,
     diagonal: number,
     scratch: number,
-  ): void
-  multiplyNodes(
+  ) => void
+  readonly multiplyNodes: (
     runs: number,
     count: number,
     weights: number,
@@ -124,8 +153,8 @@ export interface Exports {
     grid: number,
     stride: number,
     q: number,
-  ): number
-  stepNodes(
+  ) => number
+  readonly stepNodes: (
     runs: number,
     count: number,
     grid: number,
@@ -134,10 +163,10 @@ export interface Exports {
     q: number,
     one: number,
     step: number,
-  ): number
-  turnNodes(runs: number, count: number, grid: number, r: number, one: number, keep: number): void
-  clearFlow(heads: number, rest: number, own: number, nodes: number): void
-  pushFlow(
+  ) => number
+  readonly turnNodes: (runs: number, count: number, grid: number, r: number, one: number, keep: number) => void
+  readonly clearFlow: (heads: number, rest: number, own: number, nodes: number) => void
+  readonly pushFlow: (
     heads: number,
     rest: number,
     own: number,
@@ -145,8 +174,8 @@ export interface Exports {
     nodes: number,
     progress: number,
     most: number,
-  ): number
-  joinRow(
+  ) => number
+  readonly joinRow: (
     heads: number,
     rest: number,
     own: number,
@@ -163,10 +192,18 @@ export interface Exports {
     per: number,
     from: number,
     to: number,
-  ): number
-  doubleStates(from: number, across: number, to: number, width: number, height: number): void
-  openBand(coarse: number, across: number, down: number, to: number, width: number, height: number, band: number): void
-  hearRow(
+  ) => number
+  readonly doubleStates: (from: number, across: number, to: number, width: number, height: number) => void
+  readonly openBand: (
+    coarse: number,
+    across: number,
+    down: number,
+    to: number,
+    width: number,
+    height: number,
+    band: number,
+  ) => void
+  readonly hearRow: (
     words: number,
     from: number,
     count: number,
@@ -175,9 +212,9 @@ export interface Exports {
     near: number,
     shift: number,
     loud: number,
-  ): number
-  giveStates(given: number, states: number, count: number): void
-  markRow(
+  ) => number
+  readonly giveStates: (given: number, states: number, count: number) => void
+  readonly markRow: (
     above: number,
     here: number,
     below: number,
@@ -186,8 +223,8 @@ export interface Exports {
     edges: number,
     first: number,
     soft: boolean,
-  ): number
-  shrinkInside(
+  ) => number
+  readonly shrinkInside: (
     from: number,
     width: number,
     height: number,
@@ -195,14 +232,28 @@ export interface Exports {
     to: number,
     across: number,
     down: number,
-  ): void
-  keepInside(states: number, width: number, height: number, shift: number, small: number, across: number): void
-  labRow(words: number, to: number, plane: number, count: number, linear: number): void
-  halveRow(top: number, bottom: number, to: number, count: number): number
-  likeliest(samples: number, plane: number, count: number, components: number, parts: number, to: number): void
-  opponentRow(words: number, to: number, plane: number, count: number, loud: number): void
-  calmRow(from: number, step: number, to: number, count: number): void
-  slopeRow(
+  ) => void
+  readonly keepInside: (
+    states: number,
+    width: number,
+    height: number,
+    shift: number,
+    small: number,
+    across: number,
+  ) => void
+  readonly labRow: (words: number, to: number, plane: number, count: number, linear: number) => void
+  readonly halveRow: (top: number, bottom: number, to: number, count: number) => number
+  readonly likeliest: (
+    samples: number,
+    plane: number,
+    count: number,
+    components: number,
+    parts: number,
+    to: number,
+  ) => void
+  readonly opponentRow: (words: number, to: number, plane: number, count: number, loud: number) => void
+  readonly calmRow: (from: number, step: number, to: number, count: number) => void
+  readonly slopeRow: (
     from: number,
     plane: number,
     stride: number,
@@ -210,8 +261,8 @@ export interface Exports {
     alongX: number,
     alongY: number,
     count: number,
-  ): void
-  cellRow(
+  ) => void
+  readonly cellRow: (
     gradient: number,
     alongX: number,
     alongY: number,
@@ -224,8 +275,8 @@ export interface Exports {
     slope: number,
     crossing: number,
     direction: number,
-  ): void
-  cheapestWays(
+  ) => void
+  readonly cheapestWays: (
     cells: number,
     savings: number,
     stride: number,
@@ -237,8 +288,8 @@ export interface Exports {
     progress: number,
     seed: number,
     goal: number,
-  ): number
-  splineRow(
+  ) => number
+  readonly splineRow: (
     from: number,
     stride: number,
     to: number,
@@ -246,7 +297,7 @@ export interface Exports {
     cells: number,
     weights: number,
     rowWeights: number,
-  ): void
+  ) => void
 }
 export interface Kernels extends Exports {
   /** All of the memory, valid until the next call of `kernels`. */ readonly bytes: Uint8Array<ArrayBuffer>
@@ -271,7 +322,7 @@ export function kernels(size: number): Kernels {
   const { memory } = instance
   const missing = KERNEL_BASE + size - memory.buffer.byteLength
   if (missing > 0) memory.grow(Math.ceil(missing / PAGE))
-  return { ...instance, bytes: new Uint8Array(memory.buffer as ArrayBuffer) }
+  return { ...instance, bytes: new Uint8Array(memory.buffer) }
 }
 
 /** Kernels with memory of their own, handed out piece by piece and given back in the opposite order: for work that goes on over many calls. */
@@ -292,13 +343,13 @@ export class KernelStack {
     this.top = at
   }
   floats(at: number, count: number): Float32Array<ArrayBuffer> {
-    return new Float32Array(this.run.memory.buffer as ArrayBuffer, at, count)
+    return new Float32Array(this.run.memory.buffer, at, count)
   }
   words(at: number, count: number): Int32Array<ArrayBuffer> {
-    return new Int32Array(this.run.memory.buffer as ArrayBuffer, at, count)
+    return new Int32Array(this.run.memory.buffer, at, count)
   }
   bytes(at: number, count: number): Uint8Array<ArrayBuffer> {
-    return new Uint8Array(this.run.memory.buffer as ArrayBuffer, at, count)
+    return new Uint8Array(this.run.memory.buffer, at, count)
   }
 }
 

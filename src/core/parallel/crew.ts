@@ -11,7 +11,7 @@ export interface Task<C, P> {
 
 export interface Crew {
   /** Memory that every thread of the crew sees. */
-  allocate(bytes: number): ArrayBufferLike
+  readonly allocate: (bytes: number) => ArrayBufferLike
   /** Does all pieces, in any order; each writes only what is its own. @param check is called between pieces with the progress (0-1); what it throws ends the job */
   share<C, P>(task: Task<C, P>, common: C, pieces: readonly P[], check?: (progress: number) => void): void
 }

@@ -11,7 +11,7 @@ export function cropRows<T extends Uint8Array | Uint8ClampedArray | Float32Array
 ): T {
   for (let y = 0; y < box.height; y++) {
     const at = ((box.y + y) * width + box.x) * channels
-    into.set(from.subarray(at, at + box.width * channels) as never, y * box.width * channels)
+    into.set(from.subarray(at, at + box.width * channels), y * box.width * channels)
   }
   return into
 }

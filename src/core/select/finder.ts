@@ -50,11 +50,11 @@ export interface Context {
   /** A stroke or handle is still being moved: finders that make drafts give a quick answer now, the true one comes after. */
   readonly draft?: boolean
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
-  check(progress: number): void
+  readonly check: (progress: number) => void
   /** Told of what took time to find, so that it can be kept beyond this run. The matte may not be written into. */
-  costly?(result: CostlyResult): void
+  readonly costly?: (result: CostlyResult) => void
   /** Told after each step: how long it took, whether its result was remembered, and what its finder has to say. */
-  stepDone?(index: number, kind: string, milliseconds: number, remembered: boolean, note?: string): void
+  readonly stepDone?: (index: number, kind: string, milliseconds: number, remembered: boolean, note?: string) => void
 }
 
 /**

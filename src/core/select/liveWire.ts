@@ -20,7 +20,7 @@ export function wireOutline(
   for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
     const a = anchors[k],
       b = anchors[(k + 1) % anchors.length],
-      key = `wire ${pictureName} ${a} ${b} ${width} ${contrast}`
+      key = `wire ${pictureName} ${a.join()} ${b.join()} ${width} ${contrast}`
     let piece = context.memory.get<Point[]>(key)
     if (!piece) {
       context.check(k / anchors.length)

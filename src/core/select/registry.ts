@@ -81,5 +81,5 @@ const MODIFIERS = {
   edge,
 } as const satisfies Readonly<Record<ModifyingStep['kind'], object>>
 
-export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind] as unknown as Finder
-export const modifierOf = (step: ModifyingStep): Modifier => MODIFIERS[step.kind] as unknown as Modifier
+export const finderOf = (step: FindingStep): Finder => FINDERS[step.kind]
+export const modifierOf = (step: ModifyingStep): Modifier => MODIFIERS[step.kind]

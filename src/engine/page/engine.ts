@@ -47,15 +47,15 @@ import {
 } from './protocol'
 
 export interface EngineEvents {
-  progress(what: string, fraction: number | null): void
-  curve(step: string, key: string, curve: ToleranceCurve): void
-  histogram(step: string, key: string, shares: readonly number[]): void
+  readonly progress: (what: string, fraction: number | null) => void
+  readonly curve: (step: string, key: string, curve: ToleranceCurve) => void
+  readonly histogram: (step: string, key: string, shares: readonly number[]) => void
   /** The composed layers changed: tiles of older epochs are stale. */
-  layersChanged(epoch: number): void
+  readonly layersChanged: (epoch: number) => void
   /** Whether something of the layers shown is still being made: what is on the screen is not final. */
-  making(something: boolean): void
-  opened(asset: string, picture: SharedPicture): void
-  failed(sentence: string): void
+  readonly making: (something: boolean) => void
+  readonly opened: (asset: string, picture: SharedPicture) => void
+  readonly failed: (sentence: string) => void
 }
 
 /** How long after it was overtaken the taking out of fringe colours is tried again, ms. */
@@ -148,11 +148,7 @@ export class Engine {
     )
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread.onerror = crashed
-    this.tiles = new TilePool(
-      poolWidth(navigator.hardwareConcurrency),
-      this.epochs.buffer as SharedArrayBuffer,
-      crashed,
-    )
+    this.tiles = new TilePool(poolWidth(navigator.hardwareConcurrency), this.epochs.buffer, crashed)
     this.tiles.help((port) => void this.picture.helpedBy(Comlink.transfer(port, [port])))
   }
 
@@ -467,7 +463,7 @@ export class Engine {
         ...rest,
         ...(each.id === layer.id ? { visible: true, clipped: undefined } : { parent }),
         mask: null,
-      } as Layer
+      }
     })
     return this.aside(family, scenes, (nodes) =>
       this.tiles.anyone((worker) => worker.layerThumbnail(nodes, canvas, linear, longest)),

@@ -103,7 +103,7 @@ function onlyThese(layers: readonly Layer[], ids: readonly string[]): Layer[] {
       if (!ids.includes(each.id)) return each
       const { parent, ...rest } = each
       void parent
-      return rest as Layer
+      return rest
     })
 }
 

@@ -9,7 +9,7 @@ export type PictureKind = 'jpeg' | 'png' | 'gif' | 'webp' | 'tiff' | 'heif'
 interface Bytes {
   readonly size: number
   /** Fewer where the file ends. */
-  read(at: number, length: number): Promise<Buffer>
+  readonly read: (at: number, length: number) => Promise<Buffer>
 }
 async function withBytes<T>(input: string | Buffer, look: (bytes: Bytes) => Promise<T>): Promise<T> {
   if (typeof input !== 'string')

@@ -167,7 +167,7 @@ function rows(
   data: Uint8ClampedArray = new Uint8ClampedArray(width * height * 4),
 ): Picture {
   for (let done = 0; done < data.length;) {
-    const read = readSync(file, data as Uint8ClampedArray<ArrayBuffer>, done, data.length - done, from + done)
+    const read = readSync(file, data, done, data.length - done, from + done)
     if (read === 0) throw new Error('The decoded picture ends early.')
     done += read
   }

@@ -73,7 +73,7 @@ export async function inspectPicture(input: string | Buffer, name: string): Prom
   if (Math.max(width, height) > LIMITS.side)
     throw new PictureError(`“${name}” is ${width} × ${height} px; a side may have up to ${LIMITS.side} px.`)
   const plain =
-    ['jpeg', 'png', 'webp'].includes(meta.format!) &&
+    ['jpeg', 'png', 'webp'].includes(meta.format) &&
     (meta.orientation ?? 1) === 1 &&
     (meta.pages ?? 1) === 1 &&
     meta.depth === 'uchar' &&

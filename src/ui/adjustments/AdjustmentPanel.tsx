@@ -1,5 +1,4 @@
 'use client'
-import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { changeLayer } from '@/document/layers'
 import { type AdjustLayer } from '@/document/types'
 import { Slider } from '@/ui/primitives/controls'
@@ -10,8 +9,7 @@ import { adjustmentPage } from './registry'
 export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
   const { adjustment } = layer,
     page = adjustmentPage(adjustment.kind)
-  const edit = (values: object) =>
-    changeLayer(layer.id, { adjustment: { ...adjustment, ...values } as AdjustmentRecord })
+  const edit = (values: object) => changeLayer(layer.id, { adjustment: { ...adjustment, ...values } })
   const Panel = page.Panel
   return (
     <section aria-label={page.name} className="mb-3 space-y-1.5 px-1" data-adjustment={adjustment.kind}>

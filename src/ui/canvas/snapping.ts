@@ -89,7 +89,7 @@ export interface Snapper {
   point(point: Point, free?: boolean): [number, number]
   /** How far to move so that one of these places lies on what is near it. */
   offset(xs: readonly number[], ys: readonly number[], free?: boolean): [number, number]
-  end(): void
+  readonly end: () => void
 }
 
 /** For one drag. @param scale CSS px for one px of the steps' coordinates @param except the step that is dragged */

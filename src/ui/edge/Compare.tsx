@@ -77,9 +77,7 @@ export function Compare() {
             type="button"
             disabled={kept.steps === steps}
             className="text-xs text-[var(--muted)] underline underline-offset-2 disabled:no-underline"
-            onClick={() =>
-              act('Back to the kept edge', putSteps(kept.home, structuredClone(kept.steps) as never, true))
-            }
+            onClick={() => act('Back to the kept edge', putSteps(kept.home, structuredClone(kept.steps), true))}
           >
             back to the kept one
           </button>

@@ -10,15 +10,13 @@ import { unwrap } from '@/document/unwrap'
 import { get } from '@/ui/store/bench'
 import { createProject } from '@/ui/store/server'
 
-type Draft = Parameters<ReturnType<typeof groupLayers>>[0]
-
 export function selectionAsProject(
   project: Project,
   bounds: { x: number; y: number; width: number; height: number },
   newId: () => string,
 ): Project {
   return produce(project, (records) => {
-    const draft = records as unknown as Draft,
+    const draft = records,
       group = newId(),
       recipe = unwrap(project.selection)
     groupLayers(

@@ -60,7 +60,7 @@ const page = <K extends Kind>(
   words,
   start,
   values,
-  summary: summary as (step: never) => string,
+  summary: summary,
   ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>),
 })
 

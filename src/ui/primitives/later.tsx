@@ -3,10 +3,21 @@ import { type FunctionComponent, lazy, Suspense } from 'react'
 
 const waiting: (() => Promise<unknown>)[] = []
 
-/** Code that is loaded with the rest, once; again by whoever needs it before. */
+/** While the server is away code is asked for again after so long, ms. */
+const AGAIN_MS = 1500
+
+/** Code that is loaded with the rest, or by whoever needs it before that. What is loaded waits until it is there: a server that is away for a while takes nothing off the screen. */
 export function loadLater<T>(load: () => Promise<T>): () => Promise<T> {
-  waiting.push(load)
-  return load
+  const patiently = async (): Promise<T> => {
+    for (;;)
+      try {
+        return await load()
+      } catch {
+        await new Promise((again) => setTimeout(again, AGAIN_MS))
+      }
+  }
+  waiting.push(patiently)
+  return patiently
 }
 
 /** Shows nothing until its code is there. */
@@ -27,7 +38,7 @@ export function loadTheRest(): () => void {
     if (!list.getEntries().some((entry) => entry.name === 'wily:picture')) return
     observer.disconnect()
     requestIdleCallback(async () => {
-      for (const load of waiting.splice(0)) await load().catch(() => {}) // asked for again when it is shown
+      for (const load of waiting.splice(0)) await load()
     })
   })
   observer.observe({ type: 'mark', buffered: true })

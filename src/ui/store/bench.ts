@@ -332,7 +332,7 @@ export function preview(edit: Edit): void {
   const { project, active } = get()
   if (!project) return
   pendingEdit = edit
-  set({ live: produce(workedOn(project, active), edit as (draft: object) => void) as Project })
+  set({ live: produce<Project>(workedOn(project, active), edit as (draft: object) => void) })
 }
 /** Makes the shown change an act. */
 export function settle(label: string): boolean {

@@ -158,7 +158,7 @@ export class Rendering {
       .setLayers(
         { ...sceneOfProject(shownProject(state)!), layers: frame.layers },
         frame.part,
-        matte ? { layer: frame.cut!, levels: matte, toCanvas: IDENTITY } : undefined,
+        matte ? { layer: frame.cut, levels: matte, toCanvas: IDENTITY } : undefined,
       )
       .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
       .finally(() => {

@@ -147,7 +147,7 @@ export function sendPicture(
     request.onload = () => {
       let answer: Partial<StoredPicture> & { problem?: string } = {}
       try {
-        answer = JSON.parse(request.responseText)
+        answer = JSON.parse(request.responseText) as typeof answer
       } catch {
         /* not the server's own answer */
       }

@@ -100,7 +100,7 @@ export function DeliverPanel() {
                   ['webp', 'WebP'],
                 ]
           }
-          onChange={(next) => setFormats({ ...formats, [what]: next as Format })}
+          onChange={(next) => setFormats({ ...formats, [what]: next })}
         />
         {format !== 'png' && (
           <Slider

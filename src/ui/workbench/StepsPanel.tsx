@@ -231,7 +231,7 @@ function summaryOf(step: Step): string {
     step.grow !== 0 && `grow ${step.grow}`,
     step.invert && 'inverted',
   ].filter(Boolean)
-  return [pageOfStep(step)?.summary(step as never), ...extras].join(' · ')
+  return [pageOfStep(step)?.summary(step), ...extras].join(' · ')
 }
 
 const StepCard = memo(function StepCard({
@@ -461,7 +461,7 @@ function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
   const page = pageOfStep(step)
   return (
     <>
-      {page && <page.Panel step={step as never} home={home} />}
+      {page && <page.Panel step={step} home={home} />}
       {slider('Feather', 'feather', step.feather, 0, 400, 2.4, 1)}
       {slider('Grow', 'grow', step.grow, -200, 200, 2, 1)}
     </>

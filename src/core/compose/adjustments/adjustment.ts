@@ -23,9 +23,9 @@ export interface Adjustment<K extends string = string, P = object> {
   /** True when it takes and gives premultiplied colour, and alpha may change. */
   readonly premultiplied?: true
   /** Where it looks at what lies round about: how far, canvas px. */
-  reach?(params: P): number
+  reach?(this: void, params: P): number
   /** For one that treats each channel by itself: the three curves; null when these values change nothing. It has no `rows`. */
-  channels?(params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
+  channels?(this: void, params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
   /** Where a kernel does it, in place on rows in its memory, with a table of its own beside them; null when these values change nothing. */
   kernel?(
     params: P,

@@ -47,7 +47,7 @@ export type AdjustmentRecord = {
 }[AdjustmentKind]
 export type AdjustmentOf<K extends AdjustmentKind> = Extract<AdjustmentRecord, { kind: K }>
 
-export const adjustmentOf = (record: AdjustmentRecord): Adjustment => ADJUSTMENTS[record.kind] as unknown as Adjustment
+export const adjustmentOf = (record: AdjustmentRecord): Adjustment => ADJUSTMENTS[record.kind]
 
 /** Complete values from ones that may leave out defaults. Throws RangeError with the field and what it takes. */
 export function parseAdjustment(input: unknown, path = 'adjustment'): AdjustmentRecord {

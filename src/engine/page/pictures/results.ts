@@ -14,12 +14,12 @@ const MOST_WAITING = 12
 
 let address = '',
   keep: (result: KeepableResult) => void = () => {}
-let list: Promise<Map<string, string>> = Promise.resolve(new Map())
+let list = Promise.resolve(new Map<string, string>())
 const waiting = new Map<string, CostlyResult>()
 let rest: ReturnType<typeof setTimeout> | undefined
 
 /** @param project whose results are stored and brought */
-export function useResultsOf(project: string, handOn: typeof keep): void {
+export function openResultsOf(project: string, handOn: typeof keep): void {
   address = `/api/projects/${project}/results`
   keep = handOn
   list = fetch(address)

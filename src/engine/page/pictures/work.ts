@@ -18,7 +18,7 @@ import {
 } from '../protocol'
 import { type Matte } from '@/core/raster/picture'
 import { fetchPicture, shared } from './decode'
-import { bringStored, keepCostly, useResultsOf } from './results'
+import { bringStored, keepCostly, openResultsOf } from './results'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
 const MEMORY = 6 * MOST_PREPARED_PIXELS
@@ -46,7 +46,7 @@ let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: ()
 export function listen(buffer: SharedArrayBuffer, project: string, listeners: PictureEvents): void {
   latest = new Int32Array(buffer)
   events = listeners
-  useResultsOf(project, (result) => listeners.costly(result))
+  openResultsOf(project, (result) => listeners.costly(result))
 }
 export const tell = (): PictureEvents => events
 /** Whether a request of a kind is still the newest; without a number, none that comes after overtakes it. */

@@ -6,7 +6,7 @@ import { Grip } from '@/ui/canvas/Grip'
 import { screenPath } from '@/ui/canvas/GuidesOver'
 import { type HandlesProps } from '../finder'
 import { StartRing } from '../outline/StartRing'
-import { converted, type Handle, inserted, movedHandle, movedNode, nearestPlace, openEnd, type Subpaths } from './nodes'
+import { converted, inserted, movedHandle, movedNode, nearestPlace, openEnd, type Subpaths } from './nodes'
 
 /** Grips for more points than this would hide the picture. */
 const MOST_GRIPS = 240
@@ -90,7 +90,7 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
                             x={hx}
                             y={hy}
                             drag={(px, py, alone) =>
-                              preview(put(movedHandle(path, s, i, which as Handle, fromScreen(px, py), alone)))
+                              preview(put(movedHandle(path, s, i, which, fromScreen(px, py), alone)))
                             }
                           />
                         )}

@@ -94,7 +94,7 @@ export function movedHandle(
     !alone && opposite && isSmooth(node)
       ? beyond(node.at, to, Math.hypot(opposite[0] - node.at[0], opposite[1] - node.at[1]))
       : opposite
-  return withNode(subpaths, s, i, { at: node.at, [which]: to, [other]: turned } as unknown as PathNode)
+  return withNode(subpaths, s, i, { at: node.at, [which]: to, [other]: turned })
 }
 
 /** A corner becomes smooth, with handles along its neighbours' direction and a third of the way to them; a point with handles becomes a corner. */

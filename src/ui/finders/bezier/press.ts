@@ -93,15 +93,15 @@ export function finish(): void {
     { drawing, home } = get()
   set({ drawing: null })
   if (!step || drawing !== step.id) return
-  const path = withPulled(subpathsOf(step.d), step.id!)
+  const path = withPulled(subpathsOf(step.d), step.id)
   if (openEnd(path)!.nodes.length >= LEAST_POINTS) {
-    act('Close path', changeStep(home, step.id!, { d: pathData(closed(path)) }))
+    act('Close path', changeStep(home, step.id, { d: pathData(closed(path)) }))
     return
   }
   if (path.length === 1) {
-    act('Remove path', removeStep(home, step.id!))
+    act('Remove path', removeStep(home, step.id))
     set({ openStep: null })
-  } else act('Take point back', changeStep(home, step.id!, { d: pathData(withoutLast(path)) }))
+  } else act('Take point back', changeStep(home, step.id, { d: pathData(withoutLast(path)) }))
 }
 
 export function takeBack(): void {

@@ -47,7 +47,7 @@ function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsSt
   const next = useBench((state) => state.regionDetail),
     detail = 'detail' in step ? step.detail : next,
     sample = 'sample' in step ? step.sample : 'all'
-  const made = 'scene' in step ? (step as RegionsStep) : undefined
+  const made = 'scene' in step ? step : undefined
   const [path, setPath] = useState<string | null>(null),
     asking = useRef(false),
     wanted = useRef<readonly [number, number] | null>(null)
