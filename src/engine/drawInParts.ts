@@ -1,7 +1,8 @@
 /** A composition drawn in parts: as many at once as there are threads, and where pictures are too many to be held whole, from parts of those. */
 import { adjustmentOf } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
-import { Renderer, type Settings } from '@/core/compose/renderer'
+import { Renderer } from '@/core/compose/renderer'
+import { type Settings } from '@/core/compose/settings'
 import { type Crew, type Task } from '@/core/parallel/crew'
 import { type Affine, apply, inverse, meanScale } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'

@@ -4,7 +4,8 @@
  */
 import { canonicalJson } from '@/core/fields/canonical'
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
-import { composeRegion, Renderer, type Settings } from '@/core/compose/renderer'
+import { composeRegion, Renderer } from '@/core/compose/renderer'
+import { type Settings } from '@/core/compose/settings'
 import { type Affine, compose, IDENTITY, isIdentity } from '@/core/raster/affine'
 import { coverageOf } from '@/core/compose/cutOut'
 import { foregroundColours } from '@/core/edge/foregroundColours'
