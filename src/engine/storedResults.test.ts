@@ -6,7 +6,7 @@ import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps, resultKeys } from '@/core/select/steps'
 import { type Step } from '@/core/steps/registry'
 import { canonicalJson } from '@/core/fields/canonical'
-import { BoundedMemory } from '@/core/cache/memory'
+import { LruCache } from '@/core/cache/lruCache'
 import { nameOf, restore, type StoredResults } from './storedResults'
 
 const picture: Picture = { width: 40, height: 30, data: new Uint8ClampedArray(40 * 30 * 4).fill(200) }
@@ -42,7 +42,7 @@ const { upToHere: soft } = keys[1],
 
 describe('bringing what is stored', () => {
   it('takes the longest beginning, and nothing before it', async () => {
-    const memory = new BoundedMemory(1 << 20),
+    const memory = new LruCache(1 << 20),
       { stored, read } = await storeOf([
         [soft.key, soft.version, matte(90)],
         [box.key, box.version, matte(255)],
@@ -56,7 +56,7 @@ describe('bringing what is stored', () => {
   })
 
   it('what an earlier version made is used, and told; what cannot be read or has another size is found anew', async () => {
-    const memory = new BoundedMemory(1 << 20),
+    const memory = new LruCache(1 << 20),
       { stored } = await storeOf([
         [soft.key, soft.version, matte(1, 39)],
         [box.key, 'roughBox 0', matte(255)],
@@ -64,7 +64,7 @@ describe('bringing what is stored', () => {
     expect(await restore(steps, scene, memory, stored)).toEqual(new Map([[0, await nameOf(box.key)]]))
     expect(memory.get(soft.key)).toBeUndefined()
     const gone = await storeOf([[soft.key, soft.version, null]])
-    expect(await restore(steps, scene, new BoundedMemory(1 << 20), gone.stored)).toEqual(new Map())
+    expect(await restore(steps, scene, new LruCache(1 << 20), gone.stored)).toEqual(new Map())
   })
 
   it('the names do not depend on the order in which a database writes fields, and on nothing that does not decide', () => {

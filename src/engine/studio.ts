@@ -16,7 +16,7 @@ import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
 import { type Context, type Memory, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
 import { type Sample } from '@/core/steps/step'
-import { BoundedMemory } from '@/core/cache/memory'
+import { LruCache } from '@/core/cache/lruCache'
 import { featherMatte } from '@/core/select/modifiers/feather'
 import { type Step } from '@/core/steps/registry'
 import { foldSteps } from '@/core/select/steps'
@@ -77,7 +77,7 @@ export class Studio {
     private readonly more: { readonly crew?: Crew; readonly draw?: Draw; readonly costly?: Context['costly'] } = {},
   ) {
     this.crew = more.crew ?? alone
-    this.memory = new BoundedMemory(bytes)
+    this.memory = new LruCache(bytes)
     this.renderer = new Renderer(Math.min(bytes / 4, 128 << 20))
   }
 

@@ -12,6 +12,8 @@ const WIDTH = 200,
   HEIGHT = 150
 /** After everything is whole again, all must be saved within this time, ms. */
 const STUCK_MS = 45_000
+/** What is stored so long after it was said to be saved comes too late, ms. */
+const LATE_MS = 3000
 /** A project gets so many faults before the next one is begun. */
 const FAULTS_A_PROJECT = 8
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
@@ -193,6 +195,16 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
       (await Promise.all(pages.map((page) => page.evaluate(() => globalThis.wilyScissor.aside())))).flat(),
     )
     const there = new Set(ids)
+    // A change that comes after the page has said that everything is saved was not lost, but the page was wrong.
+    const missing = [...noted.keys()].filter((made) => !there.has(made))
+    if (missing.length && !stuck) {
+      await pause(LATE_MS)
+      for (const act of (await record(id)).acts)
+        if (!there.has(act.id)) {
+          there.add(act.id)
+          bad.push(`said to be saved too early: ${noted.get(act.id) ?? act.label}`)
+        }
+    }
     // What was made after a refused change stands under a new id.
     for (const [made, what] of noted) {
       if (there.has(made)) continue

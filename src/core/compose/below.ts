@@ -1,5 +1,5 @@
 /** What lies below an effect or a changing layer, drawn by tiles and remembered under everything that decides it, up to a number of bytes. */
-import { BoundedMemory } from '../cache/memory'
+import { LruCache } from '../cache/lruCache'
 import { type Size } from '../raster/picture'
 import { type Node } from './nodes'
 import { type Region } from './region'
@@ -36,7 +36,7 @@ function partNeeded(tile: Region, left: number, right: number, top: number, bott
 }
 
 export class BelowTiles {
-  private readonly tiles: BoundedMemory
+  private readonly tiles: LruCache
   private readonly ids = new Map<string, number>()
   private lastId = 1
 
@@ -46,7 +46,7 @@ export class BelowTiles {
     private readonly settings: () => { readonly canvas: Size; readonly linear?: boolean },
     private readonly draw: (below: Below, region: Region) => Float32Array,
   ) {
-    this.tiles = new BoundedMemory(bytes)
+    this.tiles = new LruCache(bytes)
   }
 
   /** A number for what has no key, so that it is not found again. */

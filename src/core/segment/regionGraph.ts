@@ -1,5 +1,5 @@
 /** A few hundred regions of the picture with what they look like and who lies beside whom: what is thought about before pixels are. */
-import { Heap } from './heap'
+import FlatQueue from 'flatqueue'
 import { type LabPlanes } from './labPlanes'
 import { cutTree, type RegionTree } from './regionTree'
 
@@ -112,18 +112,19 @@ export function distances(
     for (let k = first[r]; k < first[r + 1]; k++) cost[k] = Math.max(0, colourDifference(graph, r, to[k]) - flat)
   return (start) => {
     const distance = start.slice(),
-      waiting = new Heap()
+      waiting = new FlatQueue<number>()
     distance.forEach((from, r) => {
-      if (from < Infinity) waiting.push(from, r)
+      if (from < Infinity) waiting.push(r, from)
     })
-    while (waiting.size) {
-      const [reached, r] = waiting.pop()
+    while (waiting.length) {
+      const reached = waiting.peekValue()!,
+        r = waiting.pop()!
       if (reached > farthest) break
       if (reached > distance[r]) continue
       for (let k = first[r]; k < first[r + 1]; k++) {
         const through = Math.fround(reached + cost[k]),
           q = to[k]
-        if (through < distance[q]) waiting.push((distance[q] = through), q)
+        if (through < distance[q]) waiting.push(q, (distance[q] = through))
       }
     }
     return distance

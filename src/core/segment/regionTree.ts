@@ -6,9 +6,9 @@
  * Arbeláez, Maire, Fowlkes and Malik, "Contour detection and hierarchical image segmentation", IEEE PAMI 33 (2011) (boundary strength between regions).
  * That a thing's parts go together before they go with what lies around it, however unlike they look, is ours: see `STANDING`.
  */
+import FlatQueue from 'flatqueue'
 import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
-import { Heap } from './heap'
 import { type LabPlanes } from './labPlanes'
 
 export interface RegionTree {
@@ -351,7 +351,7 @@ function merge(
     () => null,
   )
   for (let i = 0; i < basins; i++) around[i] = new Map()
-  let heap = new Heap(),
+  let heap = new FlatQueue<number>(),
     unlike = 0
   const stands = new Float32Array(most)
   if (standing) stands.set(standing)
@@ -369,12 +369,12 @@ function merge(
     const shared = { length, strength, cost: cost(p, q, strength / length) }
     around[p]!.set(q, shared)
     around[q]!.set(p, shared)
-    heap.push(shared.cost, p * most + q)
+    heap.push(p * most + q, shared.cost)
   }
   for (let k = 0; k < table.lengths.length; k++)
     connect(table.pairs[2 * k], table.pairs[2 * k + 1], table.lengths[k], table.lengths[k] * table.strengths[k])
   let made = basins
-  while (heap.size && made < most) {
+  while (heap.length && made < most) {
     if (across && most - made <= FEW) {
       const { pairs, lengths } = across(topsOf(parent, made).subarray(0, basins), colour)
       for (let k = 0; k < lengths.length; k++)
@@ -385,13 +385,14 @@ function merge(
     if (standing && most - made <= STANDING.regions) {
       standing = undefined
       unlike = STANDING.unlike
-      heap = new Heap()
+      heap = new FlatQueue()
       for (let p = 0; p < made; p++)
         around[p]?.forEach(({ length, strength }, q) => {
           if (p < q) connect(p, q, length, strength)
         })
     }
-    const [value, key] = heap.pop(),
+    const value = heap.peekValue()!,
+      key = heap.pop()!,
       p = Math.floor(key / most),
       q = key - p * most
     const shared = around[p]?.get(q)

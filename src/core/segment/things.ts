@@ -7,7 +7,7 @@
  */
 import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
-import { type Memory } from '../cache/memory'
+import { type Memory } from '../cache/lruCache'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { colourOverlap } from './colourOverlap'
 import { FLAT, guessByReach, guessByTree, partingValue } from './guess'

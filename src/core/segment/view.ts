@@ -6,7 +6,7 @@ import { cropPicture } from '../raster/crop'
 import { halvePicture } from '../raster/levels'
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
-import { type Memory } from '../cache/memory'
+import { type Memory } from '../cache/lruCache'
 import { type LabPlanes, labPlanes } from './labPlanes'
 
 /** What pixels there are to look at: those of the active layer, or of all. */

@@ -2,7 +2,7 @@
 import { type Affine } from '../raster/affine'
 import { type Matte, type Picture, type Size } from '../raster/picture'
 import { type Crew } from '../parallel/crew'
-import { type Memory } from '../cache/memory'
+import { type Memory } from '../cache/lruCache'
 import { type FindingKind, type ModifyingKind, type Sample } from '../steps/step'
 
 /** A selection kept under a name: what decides it, and its matte. */

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseRecipe, parseStep, RecipeError } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
-import { BoundedMemory } from '../cache/memory'
+import { LruCache } from '../cache/lruCache'
 import { plainContext, sceneOf } from './onePicture'
 import { rectangleOutline } from './rectangle'
 import { type Step } from '../steps/registry'
@@ -185,7 +185,7 @@ describe('the recipe contract', () => {
 
 describe('bounded memory', () => {
   it('stays within its bytes, lets the least recently used go first, and keeps nothing larger than itself', () => {
-    const memory = new BoundedMemory(100)
+    const memory = new LruCache(100)
     memory.set('a', 1, 40)
     memory.set('b', 2, 40)
     memory.get('a')

@@ -18,6 +18,7 @@ export function database(): Database {
       idleTimeoutMillis: 30_000,
     })
     store.wilyPool.on('error', () => {}) // an idle connection died with its server: the next query makes a new one, or says so
+    store.wilyPool.on('connect', (client) => client.on('error', () => {})) // one in use did, between two queries: the next one says so
   }
   return drizzle(store.wilyPool, { schema })
 }

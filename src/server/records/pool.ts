@@ -88,9 +88,14 @@ function begin(): Thread {
     now.answer(answer)
     next()
   })
-  worker.on('error', (error) => {
+  worker.on('error', (error: NodeJS.ErrnoException) => {
     console.error(error)
-    end(thread, { number: 0, problem: { status: 422, sentence: 'This is more than can be checked here.' } })
+    // Only what was asked for can have filled its memory; whatever else ended the thread is no fault of the request.
+    const problem =
+      error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+        ? { status: 422, sentence: 'This is more than can be checked here.' }
+        : { status: 503, sentence: 'The server is busy; try again.' }
+    end(thread, { number: 0, problem })
   })
   worker.on('exit', () =>
     end(thread, { number: 0, problem: { status: 503, sentence: 'The server is busy; try again.' } }),

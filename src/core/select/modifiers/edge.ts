@@ -4,7 +4,7 @@
  * The solvers and their sources stand in core/matting.
  */
 import { edge as edgeStep, type EdgeStroke, type EdgeFields } from '../../steps/modifiers/edge'
-import { type Memory } from '../../cache/memory'
+import { type Memory } from '../../cache/lruCache'
 import { bandAlong, followFineThings } from '../../matting/band'
 import { type Solver } from '../../fields/solver'
 import { CONTEXT, solveUnknown } from '../../matting/solveUnknown'
