@@ -21,27 +21,20 @@ import {
 import {
   addLayer,
   addPicture,
-  adjustLayer,
   changeLayer,
-  changePaint,
-  cutOut,
   duplicateLayer,
-  eraseSelected,
-  fillLayer,
   groupLayers,
-  isolate,
-  liftCopy,
   mergeInto,
   moveLayer,
-  paint,
-  paintLayer,
   placeLayer,
   removeLayer,
-  removePaint,
   stepLayer,
   ungroup,
   activateLayer,
 } from './layers'
+import { adjustLayer, fillLayer, paintLayer } from './layerRecords'
+import { changePaint, paint, removePaint } from './painting'
+import { cutOut, eraseSelected, isolate, liftCopy } from './pieces'
 import { changeMask, copyMask, moveMask, removeMask, setMask, switchMask } from './masks'
 import {
   ancestorsOf,

@@ -3,7 +3,7 @@ import { type Affine, compose, IDENTITY } from '@/core/raster/affine'
 import { looksAtPixels, type Recipe, type Step } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { keepScene, maskWith } from './masks'
-import { layerOf } from './layers'
+import { layerOf } from './layerRecords'
 import { type Guide, type Layer, type Picture, type Project, type RecipeHome, type SavedPath, USUAL_PPI } from './types'
 import { savedNamed, unwrap } from './unwrap'
 

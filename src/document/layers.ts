@@ -2,73 +2,14 @@
 import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { type Fill } from '@/core/compose/fill'
 import { type Affine, apply, compose, IDENTITY, inverse, translation } from '@/core/raster/affine'
-import { type Size } from '@/core/raster/picture'
-import { type FindingStep, looksAtPixels, type Recipe, type Step } from '@/core/steps/registry'
 import { type Edit } from './history'
-import { areaOf, maskWith } from './masks'
+import { areaOf } from './masks'
 import { ancestorsOf, childrenOf, DEEPEST, depthWithin, withDescendants } from './tree'
-import {
-  type AdjustLayer,
-  type FillLayer,
-  type GroupLayer,
-  type Layer,
-  type LayerMask,
-  type PaintItem,
-  type PaintLayer,
-  type Picture,
-  type PictureLayer,
-} from './types'
+import { type Layer, type PaintItem, type Picture, type PictureLayer } from './types'
 import { unwrap } from './unwrap'
-
-type ProjectDraft = Parameters<Edit>[0]
-const plain = (project: ProjectDraft): Layer[] => unwrap(project.layers)
-const found = (project: ProjectDraft, id: string | null) => project.layers.find((layer) => layer.id === id)
-const at = (project: ProjectDraft, id: string) => project.layers.findIndex((layer) => layer.id === id)
-
-const COMMON = { placement: IDENTITY, opacity: 1, visible: true, mask: null } as const
-export const layerOf = (picture: Picture, id: string, placement: Affine): PictureLayer => ({
-  ...COMMON,
-  id,
-  kind: 'picture',
-  name: picture.name,
-  asset: picture.asset,
-  width: picture.width,
-  height: picture.height,
-  placement,
-})
-export const fillLayer = (id: string, name: string, { width, height }: Size, fill: Fill): FillLayer => ({
-  ...COMMON,
-  id,
-  kind: 'fill',
-  name,
-  width,
-  height,
-  fill,
-})
-export const paintLayer = (id: string, name: string, { width, height }: Size): PaintLayer => ({
-  ...COMMON,
-  id,
-  kind: 'paint',
-  name,
-  width,
-  height,
-  items: [],
-})
-export const adjustLayer = (
-  id: string,
-  name: string,
-  { width, height }: Size,
-  adjustment: AdjustmentRecord,
-): AdjustLayer => ({ ...COMMON, id, kind: 'adjust', name, width, height, adjustment })
-const groupOf = (id: string, name: string, { width, height }: Size, passThrough: boolean): GroupLayer => ({
-  ...COMMON,
-  id,
-  kind: 'group',
-  name,
-  width,
-  height,
-  passThrough,
-})
+import { at, found, plain, type ProjectDraft } from './drafts'
+import { selected } from './drafts'
+import { groupOf, layerOf } from './layerRecords'
 
 function put(project: ProjectDraft, layer: Layer, index: number): void {
   project.layers.splice(index, 0, layer as never)
@@ -276,7 +217,7 @@ export const duplicateLayer =
   (project) => {
     duplicate(project, id, newId)
   }
-function duplicate(project: ProjectDraft, id: string, newId: () => string, name?: string): string | null {
+export function duplicate(project: ProjectDraft, id: string, newId: () => string, name?: string): string | null {
   const family = withDescendants(plain(project), id)
   if (!family.length) return null
   const ids = new Map(family.map((layer) => [layer.id, newId()]))
@@ -293,69 +234,6 @@ function duplicate(project: ProjectDraft, id: string, newId: () => string, name?
   project.activeLayer = ids.get(id)!
   return ids.get(id)!
 }
-
-/** The layer shows only where the steps select (or where they do not): as its mask, or where it has one, as the mask of a group around it. Returns the id of the outer. */
-function restrict(
-  project: ProjectDraft,
-  id: string,
-  recipe: Recipe,
-  inside: boolean,
-  newId: () => string,
-  more: Partial<LayerMask> = {},
-): string {
-  const steps: Step[] = inside ? [...recipe.steps] : [...recipe.steps, { kind: 'invert', hidden: false, id: newId() }]
-  const layer = found(project, id)!
-  let outer = id
-  if (layer.mask || layer.kind === 'group') {
-    outer = newId()
-    groupLayers([id], outer, layer.name, false)(project)
-  }
-  maskWith(project, outer, { version: 1, steps }, more)
-  return outer
-}
-
-const selected = (project: ProjectDraft): Recipe => unwrap(project.selection)
-/** The selected part of a layer as a layer of its own, above it, without the colours of what it stood before. */
-export const liftCopy =
-  (id: string, newId: () => string): Edit =>
-  (project) => {
-    const copy = duplicate(project, id, newId, `${found(project, id)?.name ?? ''} piece`)
-    if (copy) project.activeLayer = restrict(project, copy, selected(project), true, newId, { fringe: 1 })
-  }
-/** The same, and the layer keeps a hole: both lie in a group by themselves, where they make the whole again as long as the piece lies in its place. */
-export const cutOut =
-  (id: string, newId: () => string): Edit =>
-  (project) => {
-    const name = found(project, id)?.name ?? '',
-      recipe = selected(project)
-    const copy = duplicate(project, id, newId, `${name} piece`)
-    if (!copy) return
-    const piece = restrict(project, copy, recipe, true, newId),
-      rest = restrict(project, id, recipe, false, newId)
-    const group = newId()
-    groupLayers([rest, piece], group, `${name} in pieces`, false)(project)
-    found(project, piece)!.joins = true
-    project.activeLayer = piece
-  }
-/** What is selected of the layer shows no more. */
-export const eraseSelected =
-  (id: string, newId: () => string): Edit =>
-  (project) => {
-    if (found(project, id)) project.activeLayer = restrict(project, id, selected(project), false, newId)
-  }
-/** Everything is hidden but the layer, what lies in it and the groups around it. */
-export const isolate =
-  (id: string): Edit =>
-  (project) => {
-    const layers = plain(project),
-      inside = new Set(
-        withDescendants(layers, id)
-          .slice(1)
-          .map((layer) => layer.id),
-      ),
-      shown = new Set([id, ...ancestorsOf(layers, id).map((layer) => layer.id)])
-    for (const layer of project.layers) if (!inside.has(layer.id)) layer.visible = shown.has(layer.id)
-  }
 /** A picture in the place of some layers: right above the uppermost of them, or instead of them. Then it is laid in as the lowest of them was; its opacity is in its pixels. @param activate it becomes the active layer; otherwise only where the active one goes */
 export const mergeInto =
   (picture: Picture, id: string, ids: readonly string[], instead: boolean, activate = true): Edit =>
@@ -377,66 +255,6 @@ export const mergeInto =
     const gone = new Set(instead ? ids.flatMap((each) => withDescendants(plain(project), each).map((l) => l.id)) : [])
     if (activate || gone.has(project.activeLayer ?? '')) project.activeLayer = id
     if (instead) project.layers = project.layers.filter((l) => !gone.has(l.id))
-  }
-
-/** What is painted next: with what, rubbed out or laid on, and where it is allowed (steps of the canvas; none: everywhere). */
-export interface Painting {
-  readonly fill: Fill
-  readonly erase: boolean
-  readonly within: Recipe
-}
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
-/** Lays paint where the step finds (null: all of `within`), and nowhere outside `within`. A stroke that goes on as the ones before joins them in one item, so that they can be changed together. @param id for a new item */
-export const paint =
-  (layerId: string, id: string, { fill, erase, within }: Painting, step: FindingStep | null): Edit =>
-  (project) => {
-    const draft = found(project, layerId),
-      layer = unwrap(draft) as unknown as Layer | undefined
-    if (draft?.kind !== 'paint' || layer?.kind !== 'paint') return
-    let toLayer: Affine
-    try {
-      toLayer = inverse(layer.placement)
-    } catch {
-      return
-    }
-    const last = layer.items.at(-1),
-      lastStep = last?.area.recipe.steps.at(-1)
-    if (
-      step?.kind === 'paint' &&
-      last &&
-      lastStep?.kind === 'paint' &&
-      same([last.fill, last.erase, last.toLayer], [fill, erase, toLayer]) &&
-      same(last.area.recipe.steps.slice(0, -1), within.steps)
-    ) {
-      const strokes = (draft.items.at(-1)!.area.recipe.steps.at(-1) as Extract<FindingStep, { kind: 'paint' }>)
-        .strokes as unknown as unknown[]
-      strokes.push(...step.strokes)
-      return
-    }
-    const own: Step = step
-      ? within.steps.length
-        ? { ...step, op: 'intersect' }
-        : step
-      : { kind: 'all', hidden: false }
-    const steps: Step[] = step || !within.steps.length ? [...within.steps, own] : [...within.steps]
-    const looks = steps.some((each) => each.kind === 'saved' || each.kind === 'layer' || looksAtPixels(each))
-    const area = looks
-      ? areaOf(project, { version: 1, steps }, layerId)
-      : { recipe: { version: 1, steps }, frame: unwrap(project.canvas), scene: [], sceneLayer: layerId, saved: [] }
-    draft.items.push({ id, fill, erase, strength: 1, toLayer: [...toLayer], area } as never)
-  }
-export const changePaint =
-  (layerId: string, itemId: string, change: Partial<Omit<PaintItem, 'id'>>): Edit =>
-  (project) => {
-    const layer = found(project, layerId)
-    const item = layer?.kind === 'paint' ? layer.items.find((i) => i.id === itemId) : undefined
-    if (item) Object.assign(item, change)
-  }
-export const removePaint =
-  (layerId: string, itemId: string): Edit =>
-  (project) => {
-    const layer = found(project, layerId)
-    if (layer?.kind === 'paint') layer.items = layer.items.filter((item) => item.id !== itemId)
   }
 
 /** The corners of a layer on the canvas; of a group, of all that lies in it. */

@@ -7,15 +7,8 @@ import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { addStep, lookAgain, makeMask, projectOf, saveSelection } from '@/document/edits'
 import { EMPTY_HISTORY, type Edit, perform } from '@/document/history'
-import {
-  activateLayer,
-  addLayer,
-  addLayerWithin,
-  addPicture,
-  adjustLayer,
-  changeLayer,
-  removeLayer,
-} from '@/document/layers'
+import { activateLayer, addLayer, addLayerWithin, addPicture, changeLayer, removeLayer } from '@/document/layers'
+import { adjustLayer } from '@/document/layerRecords'
 import { lookedOtherwise, picturesOfProject, sceneOfProject } from '@/document/tree'
 import { type Project, SELECTION } from '@/document/types'
 import { parseProject } from '@/document/validate'

@@ -8,21 +8,10 @@ import { isOpaque, type Picture } from '@/core/raster/picture'
 import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, makeMask, projectOf, setLinear } from '@/document/edits'
 import { EMPTY_HISTORY, perform, type Edit } from '@/document/history'
-import {
-  addLayer,
-  addPicture,
-  adjustLayer,
-  changeLayer,
-  changePaint,
-  cutOut,
-  eraseSelected,
-  fillLayer,
-  groupLayers,
-  liftCopy,
-  paint,
-  paintLayer,
-  placeLayer,
-} from '@/document/layers'
+import { addLayer, addPicture, changeLayer, groupLayers, placeLayer } from '@/document/layers'
+import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
+import { changePaint, paint } from '@/document/painting'
+import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
 import { changeMask, copyMask, moveMask, setMask } from '@/document/masks'
 import { sceneOfProject } from '@/document/tree'
 import { type Project, SELECTION } from '@/document/types'

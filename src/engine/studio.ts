@@ -2,7 +2,6 @@
  * Records to pixels, wherever it runs: in the page's worker, on the server, on the command line. Given decoded pictures it makes
  * mattes, masks and placed layers, and remembers what it made, up to a number of bytes.
  */
-import { canonicalJson } from '@/core/fields/canonical'
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
 import { composeRegion, Renderer } from '@/core/compose/renderer'
 import { type Settings } from '@/core/compose/settings'
@@ -14,7 +13,7 @@ import { cropPicture, cropRows } from '@/core/raster/crop'
 import { frameAround } from '@/core/segment/view'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
 import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
-import { type Context, type Memory, type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
+import { type Context, type Memory, type Scene } from '@/core/select/finder'
 import { type Sample } from '@/core/steps/step'
 import { LruCache } from '@/core/cache/lruCache'
 import { featherMatte } from '@/core/select/modifiers/feather'
@@ -28,41 +27,17 @@ import {
   type PaintLayer,
   type PictureLayer,
   type Project,
-  type SavedSelection,
   type SceneRecord,
 } from '@/document/types'
 import { canvasToWindow, windowSize } from '@/document/window'
-import { savedNamed } from '@/document/unwrap'
 import { drawInParts, drawWholePictures, type Draw } from './drawInParts'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
 import { type PaintedPicture, paintedPicture } from './paint'
+import { savedIn } from './savedSelections'
 
 /** Throws when the picture is not there. */
 export type PictureSource = (asset: string) => DecodedPicture
 export type Check = (progress: number) => void
-
-/** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */
-function savedIn(
-  scene: Scene,
-  all: readonly SavedSelection[],
-  name: string,
-  above: readonly string[],
-): FoundSelection | undefined {
-  const saved = savedNamed(all, name)
-  if (!saved) return undefined
-  if (above.includes(saved.id))
-    throw new Error(
-      `The saved selection “${saved.name}” names itself, by way of ${above.length} other${above.length === 1 ? '' : 's'}.`,
-    )
-  const inner: Scene = { ...scene, saved: (next) => savedIn(scene, all, next, [...above, saved.id]) }
-  const named = saved.recipe.steps.flatMap((step) =>
-    step.kind === 'saved' ? [inner.saved!(step.selection)?.identity] : [],
-  )
-  return {
-    identity: canonicalJson([saved.recipe.steps, named, scene.identity('all'), scene.identity('layer')]),
-    matte: (context) => foldSteps(saved.recipe.steps, inner, context),
-  }
-}
 
 export class Studio {
   readonly memory: Memory

@@ -6,24 +6,10 @@ import { type Affine, compose, rotation, scaling, translation } from '@/core/ras
 import { type FindingStep, isFinding } from '@/core/steps/registry'
 import { addStep, makeMask, saveSelection, setLinear } from '@/document/edits'
 import { type Edit } from '@/document/history'
-import {
-  addLayer,
-  addPicture,
-  adjustLayer,
-  changeLayer,
-  cutOut,
-  duplicateLayer,
-  eraseSelected,
-  fillLayer,
-  groupLayers,
-  liftCopy,
-  paint,
-  paintLayer,
-  placeLayer,
-  removeLayer,
-  stepLayer,
-  ungroup,
-} from '@/document/layers'
+import { addLayer, addPicture, changeLayer, duplicateLayer, groupLayers, placeLayer, removeLayer, stepLayer, ungroup } from '@/document/layers'
+import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
+import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
+import { paint } from '@/document/painting'
 import { changeMask, copyMask, moveMask, removeMask, setMask } from '@/document/masks'
 import { type Layer, type Picture, type Project, SELECTION } from '@/document/types'
 import { setWindow, wholeWindow } from '@/document/window'

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { paintStrokes, type Stroke } from './brush'
+import { paintStrokes } from './brush'
+import { type Stroke } from './stroke'
 import { emptyMatte } from './picture'
 
 const size = { width: 120, height: 90 }

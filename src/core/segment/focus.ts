@@ -6,7 +6,7 @@
 import { type Picture, type Size } from '../raster/picture'
 import { boxMean } from './labPlanes'
 import { type RegionGraph } from './regionGraph'
-import { gradientOf } from './regionTree'
+import { gradientOf } from './basins'
 
 /** The blur that is added, px (sigma): three means of 3×3, each of variance 2/3. */
 const ADDED = Math.SQRT2

@@ -7,7 +7,7 @@
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, UNDECIDED } from './gridCut'
 import { geodesicDistance, type RegionGraph, unlikeness } from './regionGraph'
-import { type RegionTree } from './regionTree'
+import { type RegionTree } from './mergeCost'
 
 /** Colour differences up to this are shading, CIELAB units. */
 export const FLAT = 2

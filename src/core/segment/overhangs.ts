@@ -10,7 +10,7 @@ import { type LabPlanes } from './labPlanes'
 import { learnBoth, type Models } from './objectCut'
 import { STRONG } from './outlineStrength'
 import { colourDifference, type RegionGraph } from './regionGraph'
-import { type RegionTree } from './regionTree'
+import { type RegionTree } from './mergeCost'
 
 /** What several regions share with others: px of boundary, and along it the sums of its strength and of the difference in colour. */
 interface Contact {

@@ -1,7 +1,8 @@
 /** A few hundred regions of the picture with what they look like and who lies beside whom: what is thought about before pixels are. */
 import FlatQueue from 'flatqueue'
 import { type LabPlanes } from './labPlanes'
-import { cutTree, type RegionTree } from './regionTree'
+import { cutTree } from './regionTree'
+import { type RegionTree } from './mergeCost'
 
 export interface RegionGraph {
   /** The region of each pixel of the level that is thought on. */

@@ -15,7 +15,8 @@ import { piecesOf } from './pieces'
 import { randomWalk } from './randomWalk'
 import { geodesicDistance, regionGraph, type RegionGraph } from './regionGraph'
 import { dropOverhangs } from './overhangs'
-import { BY_OUTLINE, cutTree, cutTreeByArea, makeRegionTree } from './regionTree'
+import { BY_OUTLINE } from './mergeCost'
+import { cutTree, cutTreeByArea, makeRegionTree } from './regionTree'
 import { saliency } from './saliency'
 
 const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {

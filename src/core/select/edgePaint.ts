@@ -4,7 +4,8 @@
  */
 import { edgePaint as edgePaintStep, type EdgePaintFields } from '../steps/edgePaint'
 import { labRow } from '../colour/labRow'
-import { forEachDab, type Stroke } from '../raster/brush'
+import { forEachDab } from '../raster/brush'
+import { type Stroke } from '../raster/stroke'
 import { emptyMatte, type Matte, words } from '../raster/picture'
 import { STROKE_DEFAULTS } from './paint'
 import { type Context, type Finder, type Scene } from './finder'

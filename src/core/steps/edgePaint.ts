@@ -1,6 +1,6 @@
 import { type FindingKind } from './step'
 import { number } from '../fields/fields'
-import { type Stroke } from '../raster/brush'
+import { type Stroke } from '../raster/stroke'
 import { strokes } from './paint'
 
 export interface EdgePaintFields {

@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { type Stroke } from '../raster/brush'
+import { type Stroke } from '../raster/stroke'
 import { FARTHEST, type Field } from '../fields/fields'
 
 export interface PaintFields {

@@ -1,5 +1,6 @@
 import { type FindingKind } from './step'
-import { PathError, pathOutlines } from '../vector/path'
+import { PathError } from '../vector/readPath'
+import { pathOutlines } from '../vector/path'
 import { FARTHEST, type Field, flag } from '../fields/fields'
 
 export interface PathFields {

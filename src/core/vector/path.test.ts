@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fillPolygons } from './fill'
-import { PathError, pathData, pathOutlines, pointOn, splitAt, subpathsOf, type Subpath } from './path'
+import { PathError } from './readPath'
+import { pathData, pathOutlines, pointOn, splitAt, subpathsOf, type Subpath } from './path'
 
 const area = (d: string) =>
   fillPolygons({ width: 700, height: 500 }, pathOutlines(d), 'nonzero').data.reduce((s, v) => s + v / 255, 0)

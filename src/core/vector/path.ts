@@ -2,6 +2,7 @@
  * SVG path data to nodes with handles, as people edit them, and back; and to outlines. Source: SVG 2, chapter 9 "Paths": the grammar of 9.3.9, and appendix B.2.4 for arcs given by their end points.
  */
 import { type Point } from './fill'
+import { PathError, read } from './readPath'
 
 /** A point of a path with the handles of the curves that come in and go out; a missing handle lies on the point. All px. */
 export interface PathNode {
@@ -20,61 +21,6 @@ const TOLERANCE = 0.02
 const MOST_POINTS = 2_000_000
 /** Arcs become curves of at most an eighth of a turn, which leave a circle by less than 5e-6 of its radius. */
 const ARC_PIECE = Math.PI / 4
-
-/** What is wrong with the data, and at which character. */
-export class PathError extends Error {}
-
-const ARGUMENTS: Record<string, number> = { M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 }
-const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?/y
-const SEPARATOR = /[\s,]*/y
-
-interface Command {
-  letter: string
-  values: number[]
-}
-
-/** Reads the commands; a letter's arguments may repeat. Throws PathError. */
-function read(d: string): Command[] {
-  const commands: Command[] = []
-  let at = 0
-  const skip = () => {
-    SEPARATOR.lastIndex = at
-    SEPARATOR.exec(d)
-    at = SEPARATOR.lastIndex
-  }
-  const number = (flag: boolean): number => {
-    skip()
-    if (flag) {
-      // the two flags of an arc may stand without anything between them and what follows
-      if (d[at] !== '0' && d[at] !== '1') throw new PathError(`a flag (0 or 1) is missing at character ${at + 1}`)
-      return Number(d[at++])
-    }
-    NUMBER.lastIndex = at
-    const match = NUMBER.exec(d)
-    if (!match) throw new PathError(`a number is missing at character ${at + 1}`)
-    at = NUMBER.lastIndex
-    return Number(match[0])
-  }
-  skip()
-  while (at < d.length) {
-    let letter = d[at]
-    const count = ARGUMENTS[letter.toUpperCase()]
-    if (count === undefined || letter === ',')
-      throw new PathError(`“${letter}” at character ${at + 1} is no path command`)
-    if (!commands.length && letter.toUpperCase() !== 'M') throw new PathError('a path begins with M or m')
-    at++
-    do {
-      commands.push({
-        letter,
-        values: Array.from({ length: count }, (_, i) => number(letter.toUpperCase() === 'A' && (i === 3 || i === 4))),
-      })
-      if (letter === 'M') letter = 'L'
-      if (letter === 'm') letter = 'l'
-      skip()
-    } while (count > 0 && at < d.length && /[\d.+-]/.test(d[at]))
-  }
-  return commands
-}
 
 /** The subpaths as nodes: quadratic curves and arcs become cubic ones. Throws PathError. */
 export function subpathsOf(d: string): Subpath[] {

@@ -3,29 +3,17 @@
  * touches a pixel itself.
  */
 import * as Comlink from 'comlink'
-import { type Node } from '@/core/compose/nodes'
 import { type Affine } from '@/core/raster/affine'
-import { type Size } from '@/core/raster/picture'
 import { type Box } from '@/core/raster/content'
 import { type Sample } from '@/core/steps/step'
 import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
-import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type RibbonView } from '@/core/edge/ribbon'
-import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
-import {
-  type KeptScene,
-  type Layer,
-  type LayerMask,
-  type PaintLayer,
-  type PictureLayer,
-  type SceneRecord,
-} from '@/document/types'
-import { type Made, nodesOf, takesFringeOut } from '../nodes'
-import { Held, type Hold } from './held'
 import { RefSender } from './refs'
 import { poolWidth, TilePool } from './tiles/pool'
+import { type EngineEvents } from './events'
+import { ShownLayers } from './shownLayers'
 import {
   type KeepableResult,
   type OverlayStyle,
@@ -35,72 +23,14 @@ import {
   type SelectResult,
   type SharedMatte,
   SELECT,
-  type SharedPicture,
   TRACE,
   HOVER,
   RIBBON,
   COUNTERS,
-  UNAVAILABLE,
   type UnrolledEdge,
   type Viewport,
   type WireSoFar,
 } from './protocol'
-
-export interface EngineEvents {
-  readonly progress: (what: string, fraction: number | null) => void
-  readonly curve: (step: string, key: string, curve: ToleranceCurve) => void
-  readonly histogram: (step: string, key: string, shares: readonly number[]) => void
-  /** The composed layers changed: tiles of older epochs are stale. */
-  readonly layersChanged: (epoch: number) => void
-  /** Whether something of the layers shown is still being made: what is on the screen is not final. */
-  readonly making: (something: boolean) => void
-  readonly opened: (asset: string, picture: SharedPicture) => void
-  readonly failed: (sentence: string) => void
-}
-
-/** How long after it was overtaken the taking out of fringe colours is tried again, ms. */
-const TRY_AGAIN = 400
-/** A picture that could not be fetched is asked for again after so long, ms: first, and at most. */
-const ASK_AGAIN = 1000,
-  ASK_AGAIN_MOST = 30_000
-/** Masks of earlier values that are kept, for undo. */
-const MASKS_KEPT = 3
-
-/** A picture as the tiles know it: every delivery has a name of its own. */
-interface Delivered {
-  readonly name: string
-}
-/** A painted or cleaned layer's picture, and where it begins in the layer. */
-interface Placed extends Delivered {
-  readonly x: number
-  readonly y: number
-}
-/** What was made for some layers, and all that is held for them. */
-interface MadeNow extends Made<string> {
-  readonly failed: ReadonlyMap<string, unknown>
-}
-interface Cut {
-  readonly layer: string
-  readonly levels: SharedMatte
-  readonly toCanvas: Affine
-}
-
-/** Everything held for one request, let go of together. */
-class Holds {
-  private readonly all: Hold<unknown>[] = []
-  add<T>(hold: Hold<T>): Hold<T> {
-    this.all.push(hold)
-    return hold
-  }
-  release(): void {
-    for (const hold of this.all.splice(0)) hold.release()
-  }
-  get complete(): boolean {
-    return this.all.every((hold) => hold.made)
-  }
-}
-
-const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 export class Engine {
   private readonly pictureThread = new Worker(new URL('./pictures/pictureWorker.ts', import.meta.url), {
@@ -112,30 +42,9 @@ export class Engine {
   private readonly latest = new Int32Array(new SharedArrayBuffer(4 * COUNTERS))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
   private readonly tiles: TilePool
-  private readonly pictures = new Held<Delivered>(
-    ({ name }) => void this.tiles.tell((worker) => worker.dropPicture(name)),
-  )
-  private readonly masks = new Held<SharedMatte>()
-  private readonly placed = new Held<Placed | null>(
-    (placed) => void (placed && this.tiles.tell((worker) => worker.dropPicture(placed.name))),
-  )
-  private readonly recentMasks = new Set<string>()
-  /** What the layers shown hold. */
-  private shown = new Holds()
-  /** All of some layers has been shown once. */
-  private opened = false
-  private turn = 0
-  private deliveries = 0
-  private askAgain: ReturnType<typeof setTimeout> | undefined
-  private failures = 0
-  /** What has been said of pictures that are not there, so that it is said once. */
-  private readonly said = new Map<string, string>()
-
+  private readonly layers: ShownLayers
   /** @param project whose costly results are kept */
-  constructor(
-    private readonly events: EngineEvents,
-    project: string,
-  ) {
+  constructor(events: EngineEvents, project: string) {
     void this.picture.start(
       this.latest.buffer,
       project,
@@ -149,225 +58,36 @@ export class Engine {
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread.onerror = crashed
     this.tiles = new TilePool(poolWidth(navigator.hardwareConcurrency), this.epochs.buffer, crashed)
+    this.layers = new ShownLayers(this.picture, this.tiles, events, this.latest, this.epochs)
     this.tiles.help((port) => void this.picture.helpedBy(Comlink.transfer(port, [port])))
   }
 
   close(): void {
-    clearTimeout(this.askAgain)
-    this.turn++
+    this.layers.close()
     this.pictureThread.terminate()
     this.tiles.close()
-  }
-
-  /** Gives a picture to the tiles under a name of its own. */
-  private async deliver(picture: SharedPicture): Promise<string> {
-    const name = `picture ${++this.deliveries}`
-    await this.tiles.tell((worker) => worker.setPicture(name, picture))
-    return name
-  }
-
-  private openPicture(asset: string): Hold<Delivered> {
-    return this.pictures.hold(asset, async () => {
-      const picture = await this.picture.open(asset)
-      const name = await this.deliver(picture)
-      this.said.delete(asset)
-      this.events.opened(asset, picture)
-      return { name }
-    })
-  }
-
-  /** Shows these layers. Pictures are loaded, masks and paint made as needed; a layer for which one of them cannot be had is left out, and what cannot be had is said. @param cut a matte that masks one of them for now */
-  async setLayers(
-    { layers, scenes, linear }: SceneRecord,
-    view: { readonly size: Size; readonly fromCanvas: Affine },
-    cut?: Cut,
-  ): Promise<void> {
-    const turn = ++this.turn,
-      holds = new Holds()
-    const again = () => {
-      if (turn === this.turn) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
-    }
-    const show = (made: MadeNow) => {
-      const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
-      const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
-      const placed = { ...made, view: view.fromCanvas },
-        nodes = nodesOf(there, placed),
-        plain = nodesOf(asCame, placed)
-      const told = this.tiles.tell((worker) => worker.setLayers(nodes, plain, view.size, linear))
-      this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
-      return told
-    }
-    // The first time pictures are shown as they come, masks as they are ready; later the older picture stands until all is there.
-    const soFar = (made: MadeNow) => {
-      if (turn === this.turn && !this.opened) void show(made)
-    }
-    // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
-    const ready = this.make(layers, scenes, holds, cut, again, soFar)
-    if (ready instanceof Promise) this.events.making(true)
-    const made = ready instanceof Promise ? await ready : ready
-    if (turn !== this.turn) {
-      holds.release()
-      return
-    }
-    this.opened = true
-    const told = show(made)
-    this.shown.release()
-    this.shown = holds
-    this.keep({ layers, scenes })
-    this.complain(made.failed, again)
-    this.events.making(made.failed.size === 0 && !holds.complete)
-    await told
-  }
-
-  /** Hidden layers' pictures stay open, and what steps look at; so do a few masks, for undo. */
-  private keep(shown: Pick<SceneRecord, 'layers' | 'scenes'>): void {
-    const assets = picturesOf(shown).map((picture) => picture.asset)
-    this.pictures.keep(assets)
-    void this.picture.keep(assets)
-    for (const layer of shown.layers)
-      if (layer.mask) {
-        const key = maskKey(layer.mask)
-        this.recentMasks.delete(key)
-        this.recentMasks.add(key)
-      }
-    const most = shown.layers.filter((layer) => layer.mask).length + MASKS_KEPT
-    for (const key of [...this.recentMasks].slice(0, Math.max(0, this.recentMasks.size - most)))
-      this.recentMasks.delete(key)
-    this.masks.keep(this.recentMasks)
-  }
-
-  /** Says once what is missing, and asks again for what may come back. */
-  private complain(failed: ReadonlyMap<string, unknown>, again: () => void): void {
-    clearTimeout(this.askAgain)
-    if (!failed.size) {
-      this.failures = 0
-      this.said.clear()
-      return
-    }
-    for (const [layer, error] of failed) {
-      const sentence = sentenceOf(error)
-      if (this.said.get(layer) !== sentence) this.events.failed(sentence)
-      this.said.set(layer, sentence)
-    }
-    if ([...failed.values()].some((error) => error instanceof Error && error.name === UNAVAILABLE))
-      this.askAgain = setTimeout(again, Math.min(ASK_AGAIN_MOST, ASK_AGAIN * 2 ** this.failures++))
-  }
-
-  /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them; `soFar` with what is there whenever something arrives. */
-  private make(
-    layers: readonly Layer[],
-    scenes: readonly KeptScene[],
-    holds: Holds,
-    cut?: Cut,
-    again?: () => void,
-    soFar?: (made: MadeNow) => void,
-  ): MadeNow | Promise<MadeNow> {
-    const masks = new Map<LayerMask, { key: string; levels: SharedMatte }>(),
-      pictures = new Map<string, string>(),
-      placed = new Map<Layer, Placed | null>(),
-      failed = new Map<string, unknown>(),
-      open: Promise<void>[] = []
-    const take = <T>(layer: Layer, hold: Hold<T>, put: (value: T) => void) => {
-      holds.add(hold)
-      if (hold.made) put(hold.made.value)
-      else
-        open.push(
-          hold.ready.then(
-            (value) => {
-              put(value)
-              soFar?.(made())
-            },
-            (error: unknown) => {
-              failed.set(layer.id, error)
-            },
-          ),
-        )
-    }
-    for (const layer of layers) {
-      if (!isShown(layers, layer.id)) continue
-      const mask = layer.mask?.enabled && layer.id !== cut?.layer ? layer.mask : null
-      if (mask) {
-        const key = maskKey(mask)
-        take(layer, this.mask(mask, scenes), (levels) => masks.set(mask, { key, levels }))
-      }
-      if (layer.kind === 'picture')
-        take(layer, this.openPicture(layer.asset), ({ name }) => pictures.set(layer.asset, name))
-      if (layer.kind === 'picture' && mask && takesFringeOut(layer)) {
-        const coming = holds.add(this.fringed(layer, mask, scenes))
-        if (coming.made) placed.set(layer, coming.made.value)
-        else if (again) coming.ready.then(again, () => {})
-      }
-      if (layer.kind === 'paint') take(layer, this.paint(layer, scenes), (value) => placed.set(layer, value))
-    }
-    const placedFor = (layer: PaintLayer | PictureLayer) => {
-      const found = placed.get(layer)
-      return found ? { key: found.name, picture: found.name, x: found.x, y: found.y } : null
-    }
-    const made = (): MadeNow => ({
-      mask: (mask) => masks.get(mask) ?? null,
-      picture: (asset) => pictures.get(asset) ?? '',
-      paint: placedFor,
-      fringed: placedFor,
-      instead: cut && {
-        layer: cut.layer,
-        toCanvas: cut.toCanvas,
-        mask: { key: `cut ${++this.deliveries}`, levels: cut.levels },
-      },
-      failed,
-    })
-    return open.length ? Promise.all(open).then(made) : made()
-  }
-
-  private mask(mask: LayerMask, scenes: readonly KeptScene[]): Hold<SharedMatte> {
-    return this.masks.hold(maskKey(mask), () => this.picture.mask(mask, scenes))
-  }
-
-  /** A painted layer's picture. */
-  private paint(layer: PaintLayer, scenes: readonly KeptScene[]): Hold<Placed | null> {
-    return this.placed.hold(`paint ${layer.width}×${layer.height} ${textOf(layer.items)}`, async () => {
-      const done = await this.picture.paint(layer, scenes)
-      return done && { name: await this.deliver(done.picture), x: done.x, y: done.y }
-    })
-  }
-
-  /** A masked picture in the subject's own colours; tried again when a newer selection overtook it. */
-  private fringed(layer: PictureLayer, mask: LayerMask, scenes: readonly KeptScene[]): Hold<Placed | null> {
-    const { toLayer, invert, outsideShown, fringe, rim } = mask
-    const key = `fringe ${layer.asset} ${toLayer.join()} ${invert} ${outsideShown} ${fringe} ${rim} ${maskKey(mask)}`
-    return this.placed.hold(key, async (wanted) => {
-      for (;;) {
-        const done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
-        if (done) return { name: await this.deliver(done.picture), x: done.x, y: done.y }
-        if (done === null || !wanted()) return null
-        await new Promise((later) => setTimeout(later, TRY_AGAIN))
-      }
-    })
-  }
-
-  /** What some layers look like, asked aside of what is shown. */
-  private async aside<T>(
-    layers: readonly Layer[],
-    scenes: readonly KeptScene[],
-    ask: (nodes: Node<string>[]) => Promise<T>,
-  ): Promise<T> {
-    const holds = new Holds()
-    try {
-      const made = await this.make(layers, scenes, holds)
-      return await ask(
-        nodesOf(
-          layers.filter((layer) => !made.failed.has(layer.id)),
-          made,
-        ),
-      )
-    } finally {
-      holds.release()
-    }
   }
 
   private readonly steps = new RefSender()
   private readonly scenes = new RefSender()
   private sent(request: SelectRequest): SentRequest {
     return { ...request, steps: this.steps.send(request.steps), scenes: this.scenes.send(request.scenes) }
+  }
+
+  /** @see ShownLayers.setLayers */
+  setLayers(...asked: Parameters<ShownLayers['setLayers']>): Promise<void> {
+    return this.layers.setLayers(...asked)
+  }
+  /** @see ShownLayers.layerThumbnail */
+  layerThumbnail(...asked: Parameters<ShownLayers['layerThumbnail']>): Promise<ImageBitmap> {
+    return this.layers.layerThumbnail(...asked)
+  }
+  maskThumbnail(...asked: Parameters<ShownLayers['maskThumbnail']>): Promise<ImageBitmap> {
+    return this.layers.maskThumbnail(...asked)
+  }
+  /** @see ShownLayers.histogram */
+  histogram(...asked: Parameters<ShownLayers['histogram']>): Promise<readonly Uint32Array[]> {
+    return this.layers.histogram(...asked)
   }
 
   /** The matte of the steps, or null when a newer request overtook this one. */
@@ -451,57 +171,4 @@ export class Engine {
   cover(longest: number): Promise<Blob> {
     return this.tiles.anyone((worker) => worker.cover(longest))
   }
-  /** A layer by itself, all that lies in it; of an adjustment there is nothing to see. */
-  async layerThumbnail(
-    layer: Layer,
-    { layers, scenes, canvas, linear }: SceneRecord,
-    longest: number,
-  ): Promise<ImageBitmap> {
-    const family = withDescendants(layers, layer.id).map((each) => {
-      const { parent, ...rest } = each
-      return {
-        ...rest,
-        ...(each.id === layer.id ? { visible: true, clipped: undefined } : { parent }),
-        mask: null,
-      }
-    })
-    return this.aside(family, scenes, (nodes) =>
-      this.tiles.anyone((worker) => worker.layerThumbnail(nodes, canvas, linear, longest)),
-    )
-  }
-  async maskThumbnail(mask: LayerMask, scenes: readonly KeptScene[], longest: number): Promise<ImageBitmap> {
-    const hold = this.mask(mask, scenes)
-    try {
-      const matte = await hold.ready
-      return await this.tiles.anyone((worker) => worker.matteThumbnail(matte, longest))
-    } finally {
-      hold.release()
-    }
-  }
-  /** Of what an adjustment works on. */
-  async histogram(layer: string, { layers, scenes, canvas, linear }: SceneRecord): Promise<readonly Uint32Array[]> {
-    return this.aside(layersBelow(layers, layer), scenes, (nodes) =>
-      this.tiles.anyone((worker) => worker.histogram(nodes, canvas, linear)),
-    )
-  }
-}
-
-const texts = new WeakMap<object, string>()
-/** A record as text, made once: records never change. */
-function textOf(record: object): string {
-  let text = texts.get(record)
-  if (text === undefined) texts.set(record, (text = JSON.stringify(record)))
-  return text
-}
-const maskKeys = new WeakMap<LayerMask, string>()
-/** Everything that decides a mask's levels. */
-function maskKey(mask: LayerMask): string {
-  let key = maskKeys.get(mask)
-  if (key === undefined) {
-    const scene = typeof mask.scene === 'string' ? mask.scene : textOf(mask.scene)
-    const { width, height } = mask.frame
-    key = `${width}×${height} ${scene} ${mask.sceneLayer} ${mask.feather ?? 0} ${textOf(mask.saved)} ${textOf(mask.recipe)}`
-    maskKeys.set(mask, key)
-  }
-  return key
 }

@@ -78,3 +78,18 @@ export class Held<V> {
     if (entry.made) this.drop(entry.made.value, key)
   }
 }
+
+/** Everything held for one request, let go of together. */
+export class Holds {
+  private readonly all: Hold<unknown>[] = []
+  add<T>(hold: Hold<T>): Hold<T> {
+    this.all.push(hold)
+    return hold
+  }
+  release(): void {
+    for (const hold of this.all.splice(0)) hold.release()
+  }
+  get complete(): boolean {
+    return this.all.every((hold) => hold.made)
+  }
+}

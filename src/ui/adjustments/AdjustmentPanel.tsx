@@ -1,7 +1,7 @@
 'use client'
 import { changeLayer } from '@/document/layers'
 import { type AdjustLayer } from '@/document/types'
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { adjustmentPage } from './registry'
 

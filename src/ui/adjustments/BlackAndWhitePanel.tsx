@@ -1,5 +1,5 @@
 'use client'
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { type AdjustmentPanelProps } from './panel'
 
 const SHARES = [

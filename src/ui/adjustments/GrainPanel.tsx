@@ -1,5 +1,5 @@
 'use client'
-import { Switch } from '@/ui/primitives/controls'
+import { Switch } from '@/ui/primitives/Choice'
 import { type AdjustmentPanelProps } from './panel'
 
 export function GrainPanel({ record, settle }: AdjustmentPanelProps<'grain'>) {

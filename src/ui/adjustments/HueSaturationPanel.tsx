@@ -2,7 +2,8 @@
 import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { type HueRange } from '@/core/compose/adjustments/hueSaturation'
-import { IconButton, Slider } from '@/ui/primitives/controls'
+import { IconButton } from '@/ui/primitives/Button'
+import { Slider } from '@/ui/primitives/Slider'
 import { type AdjustmentPanelProps } from './panel'
 
 /** Where colours lie on the OKLCh hue circle, degrees. Source of the hues: OKLab of the sRGB primaries and their mixtures. */

@@ -1,6 +1,7 @@
 'use client'
 import { type Hex } from '@/core/compose/fill'
-import { ColourField, Slider } from '@/ui/primitives/controls'
+import { ColourField } from '@/ui/primitives/ColourField'
+import { Slider } from '@/ui/primitives/Slider'
 import { type AdjustmentPanelProps } from './panel'
 
 export function TintPanel({ record, preview, settle }: AdjustmentPanelProps<'tint'>) {

@@ -5,29 +5,20 @@
 import { type Size } from '@/core/raster/picture'
 import { type Engine } from '@/engine/page/engine'
 import { type OverlayStyle, TILE, type Viewport } from '@/engine/page/protocol'
+import { TileStore } from './tileStore'
 
 export interface View {
   /** Canvas px at the surface's upper left corner. */ readonly left: number
   readonly top: number
   /** Device px for one canvas px. */ readonly scale: number
 }
-interface Tile {
-  bitmap: ImageBitmap
-  epoch: number
-  used: number
-}
-
 const SURROUND = '#8a8a8a'
-const MOST_TILES = 480
-const TILES_AT_ONCE = 14
 const MIN_SCALE = 0.01,
   MAX_SCALE = 64
 const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
 /** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
 const TOGETHER_MS = 90
-/** A tile that could not be drawn is asked for again after so long, ms. */
-const TILE_AGAIN_MS = 1000
 
 /** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
 function mark(name: string): void {
@@ -35,17 +26,13 @@ function mark(name: string): void {
   performance.mark(name)
 }
 
-const keyOf = (level: number, x: number, y: number, before: boolean): string =>
-  `${before ? 'before ' : ''}${level}/${x}/${y}`
-
 export class Viewer {
   view: View = { left: 0, top: 0, scale: 1 }
   private canvas: Size = { width: 1, height: 1 }
   private epoch = 0
   private making = true
   private ratio = 1
-  private readonly tiles = new Map<string, Tile>()
-  private readonly asked = new Set<string>()
+  private readonly tiles: TileStore
   private overlayStyle: OverlayStyle | null = null
   private overlay: { bitmap: ImageBitmap; view: Viewport } | null = null
   private ants: { bitmaps: ImageBitmap[]; view: Viewport } = {
@@ -67,7 +54,13 @@ export class Viewer {
     private readonly picture: HTMLCanvasElement,
     private readonly outline: HTMLCanvasElement,
     private readonly engine: () => Engine | null,
-  ) {}
+  ) {
+    this.tiles = new TileStore(
+      engine,
+      () => this.tilesArrived(),
+      () => this.requestTiles(),
+    )
+  }
 
   // ---- for the page
   subscribe = (listener: () => void): (() => void) => {
@@ -104,7 +97,7 @@ export class Viewer {
     const same = canvas.width === this.canvas.width && canvas.height === this.canvas.height
     this.canvas = canvas
     if (!same) {
-      this.dropTiles()
+      this.tiles.drop()
       this.fit()
     }
   }
@@ -174,7 +167,7 @@ export class Viewer {
     cancelAnimationFrame(this.frame)
     clearTimeout(this.drawSoon)
     clearInterval(this.antTimer)
-    this.dropTiles()
+    this.tiles.drop()
     this.listeners.clear()
   }
 
@@ -230,60 +223,17 @@ export class Viewer {
   }
 
   private requestTiles(): void {
-    const engine = this.engine()
-    if (!engine || this.epoch === 0) return
-    const inView = this.inView(this.level).map(([x, y]): [number, number, number, boolean] => [
-        this.level,
-        x,
-        y,
-        false,
-      ]),
-      coarsest: [number, number, number, boolean] = [this.coarsest, 0, 0, false]
+    const inView = this.inView(this.level).map(([x, y]) => ({ level: this.level, x, y, before: false })),
+      coarsest = { level: this.coarsest, x: 0, y: 0, before: false }
     // The coarsest tile stands in where others are missing: it comes first when there is nothing yet, last when it is only out of date.
-    const wanted = this.tiles.has(keyOf(...coarsest)) ? [...inView, coarsest] : [coarsest, ...inView]
+    const wanted = this.tiles.has(coarsest) ? [...inView, coarsest] : [coarsest, ...inView]
     if (this.divider !== null)
       wanted.push(
         ...wanted
-          .filter(([level, x]) => x * TILE * 2 ** level < this.divider!)
-          .map(([level, x, y]): [number, number, number, boolean] => [level, x, y, true]),
+          .filter(({ level, x }) => x * TILE * 2 ** level < this.divider!)
+          .map((place) => ({ ...place, before: true })),
       )
-    for (const [level, x, y, before] of wanted) {
-      if (this.asked.size >= TILES_AT_ONCE) return
-      const key = keyOf(level, x, y, before)
-      if (this.tiles.get(key)?.epoch === this.epoch || this.asked.has(key)) continue
-      this.asked.add(key)
-      const epoch = this.epoch
-      engine.tile(level, x, y, epoch, before).then(
-        (bitmap) => {
-          this.asked.delete(key)
-          if (bitmap) {
-            this.tiles.get(key)?.bitmap.close()
-            this.tiles.set(key, { bitmap, epoch, used: performance.now() })
-            this.trim()
-            this.tilesArrived()
-          }
-          this.requestTiles()
-        },
-        () => {
-          this.asked.delete(key)
-          setTimeout(() => this.requestTiles(), TILE_AGAIN_MS)
-        },
-      )
-    }
-  }
-  private trim(): void {
-    if (this.tiles.size <= MOST_TILES) return
-    const oldest = [...this.tiles.entries()]
-      .sort((a, b) => a[1].used - b[1].used)
-      .slice(0, this.tiles.size - MOST_TILES)
-    for (const [key, tile] of oldest) {
-      tile.bitmap.close()
-      this.tiles.delete(key)
-    }
-  }
-  private dropTiles(): void {
-    for (const tile of this.tiles.values()) tile.bitmap.close()
-    this.tiles.clear()
+    this.tiles.request(wanted, this.epoch)
   }
 
   /** One request under way, at most one waiting: the newest view wins. */
@@ -422,11 +372,11 @@ export class Viewer {
   }
 
   private isThere(level: number, before: boolean): boolean {
-    return this.inView(level).every(([x, y]) => this.tiles.has(keyOf(level, x, y, before)))
+    return this.inView(level).every(([x, y]) => this.tiles.has({ level, x, y, before }))
   }
   /** Every tile in view is there, and of the layers as they are now. */
   private isComplete(level: number): boolean {
-    return this.inView(level).every(([x, y]) => this.tiles.get(keyOf(level, x, y, false))?.epoch === this.epoch)
+    return this.inView(level).every(([x, y]) => this.tiles.isOf({ level, x, y, before: false }, this.epoch))
   }
 
   /** A level's tiles in view, over coarser ones where some are missing. True when none is. */
@@ -443,16 +393,15 @@ export class Viewer {
 
   /** Edges fall on whole device pixels, so neighbours leave no seam. */
   private drawTile(context: CanvasRenderingContext2D, level: number, x: number, y: number, before: boolean): void {
-    const tile = this.tiles.get(keyOf(level, x, y, before))
-    if (!tile) return
-    tile.used = performance.now()
+    const bitmap = this.tiles.use({ level, x, y, before })
+    if (!bitmap) return
     const { left, top, scale } = this.view,
       side = TILE * 2 ** level,
       pixel = 2 ** level
     const x0 = Math.round((x * side - left) * scale),
       y0 = Math.round((y * side - top) * scale)
-    const x1 = Math.round((x * side + tile.bitmap.width * pixel - left) * scale),
-      y1 = Math.round((y * side + tile.bitmap.height * pixel - top) * scale)
-    context.drawImage(tile.bitmap, x0, y0, x1 - x0, y1 - y0)
+    const x1 = Math.round((x * side + bitmap.width * pixel - left) * scale),
+      y1 = Math.round((y * side + bitmap.height * pixel - top) * scale)
+    context.drawImage(bitmap, x0, y0, x1 - x0, y1 - y0)
   }
 }

@@ -3,7 +3,7 @@
 import { layerById, setLinear } from '@/document/edits'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { adjustmentPage } from '@/ui/adjustments/registry'
-import { Select } from '@/ui/primitives/controls'
+import { Select } from '@/ui/primitives/Choice'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
 import { FillPanel } from './FillPanel'
 import { handPage, HANDS } from './hands/registry'

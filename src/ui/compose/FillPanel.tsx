@@ -4,7 +4,10 @@ import { type Fill } from '@/core/compose/fill'
 import { RAMP_SHAPES } from '@/core/raster/ramp'
 import { changeLayer } from '@/document/layers'
 import { type FillLayer } from '@/document/types'
-import { ColourField, IconButton, NumberField, Select } from '@/ui/primitives/controls'
+import { ColourField } from '@/ui/primitives/ColourField'
+import { IconButton } from '@/ui/primitives/Button'
+import { NumberField } from '@/ui/primitives/NumberField'
+import { Select } from '@/ui/primitives/Choice'
 import { act, preview } from '@/ui/store/bench'
 
 export function FillPanel({ layer }: { layer: FillLayer }) {

@@ -2,7 +2,9 @@
 import { changeMask, type MaskChange } from '@/document/masks'
 import { type Layer } from '@/document/types'
 import { openMask } from '@/ui/layers/maskActions'
-import { Button, Slider, Switch } from '@/ui/primitives/controls'
+import { Button } from '@/ui/primitives/Button'
+import { Slider } from '@/ui/primitives/Slider'
+import { Switch } from '@/ui/primitives/Choice'
 import { act, preview } from '@/ui/store/bench'
 
 /** Values of the active layer's mask, live beside its steps. */

@@ -1,8 +1,10 @@
 'use client'
 import { sameHome } from '@/ui/store/frame'
 import { putSteps } from '@/document/edits'
-import { Button, Choice } from '@/ui/primitives/controls'
-import { act, type BenchState, get, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
+import { Button } from '@/ui/primitives/Button'
+import { Choice } from '@/ui/primitives/Choice'
+import { act, get, set, shownProject, shownSteps, useBench } from '@/ui/store/bench'
+import { type BenchState } from '@/ui/store/benchState'
 import { keepEdge } from '@/ui/store/rendering'
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`

@@ -4,7 +4,8 @@ import { type Step, type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { type Drag } from '@/ui/finders/finder'
 import { drawMark } from '@/ui/finders/marking/strokes'
-import { abandon, act, type EdgeMode, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
+import { abandon, act, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
+import { type EdgeMode } from '@/ui/store/benchState'
 
 export type EdgeStep = StepOfKind<'edge'>
 /** The open one; else the last that is not hidden. */

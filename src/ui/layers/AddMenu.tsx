@@ -3,9 +3,9 @@ import { Plus } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { type Layer } from '@/document/types'
 import { ADJUSTMENT_GROUPS, ADJUSTMENT_PAGES } from '@/ui/adjustments/registry'
-import { Tip } from '@/ui/primitives/controls'
+import { Tip } from '@/ui/primitives/Button'
 import { choosePictures } from '@/ui/store/addPictures'
-import { addAdjustment, addColour, addGradient, addPaint } from './layerActions'
+import { addAdjustment, addColour, addGradient, addPaint } from './addLayers'
 
 /** Every kind of layer, above the active one. */
 export function AddMenu({ active }: { active: Layer | undefined }) {

@@ -3,7 +3,7 @@ import { Ellipsis } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { type Layer } from '@/document/types'
-import { Tip } from '@/ui/primitives/controls'
+import { Tip } from '@/ui/primitives/Button'
 import { LAYER_ACTIONS, problemOfAction, runLayerAction } from './layerActions'
 import { AddMaskItems } from './MaskMenu'
 

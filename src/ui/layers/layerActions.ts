@@ -1,38 +1,21 @@
 /** What can be done with the layers, for menus, keys and the list alike. Each says why it cannot be done now, or does it. */
 import { toast } from 'sonner'
-import { parseAdjustment, type AdjustmentKind } from '@/core/compose/adjustments/registry'
 import { layerById } from '@/document/edits'
-import {
-  addLayer,
-  addLayerWithin,
-  adjustLayer,
-  changeLayer,
-  cutOut,
-  duplicateLayer,
-  eraseSelected,
-  fillLayer,
-  groupLayers,
-  isolate,
-  liftCopy,
-  paintLayer,
-  removeLayer,
-  stepLayer,
-  ungroup,
-} from '@/document/layers'
+import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungroup } from '@/document/layers'
+import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
 import { ancestorsOf, belowOf, clipBaseOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
-import { adjustmentPage } from '@/ui/adjustments/registry'
-import { act, get, type Hand, set, shownProject } from '@/ui/store/bench'
+import { act, get, set, shownProject } from '@/ui/store/bench'
 import { mergeLayers } from './merge'
 import { newProjectFromSelection } from './newProject'
 
-const newId = (): string => crypto.randomUUID()
+export const newId = (): string => crypto.randomUUID()
 
 interface Now {
   readonly project: Project
   readonly layer: Layer | undefined
 }
-const now = (): Now | null => {
+export const now = (): Now | null => {
   const project = shownProject(get())
   return project && { project, layer: layerById(project, project.activeLayer) }
 }
@@ -265,38 +248,4 @@ export function runLayerAction(id: string): void {
 export const problemOfAction = (id: string): string | undefined => {
   const state = now()
   return state ? LAYER_ACTIONS.find((each) => each.id === id)?.problem(state) : undefined
-}
-
-/** A new layer above the active one, and the hand it is worked on with. What is selected becomes its mask; paint is held to the selection anyway. */
-function add(label: string, hand: Hand, make: (project: Project) => Layer): void {
-  const state = now()
-  if (!state) return
-  const layer = make(state.project),
-    put = layer.kind === 'paint' ? addLayer : addLayerWithin
-  act(label, put(layer, state.layer?.id ?? null))
-  set({ stage: 'compose', chosen: [], hand })
-}
-export const addColour = () =>
-  add('Add colour', 'place', ({ canvas }) =>
-    fillLayer(newId(), 'Colour', canvas, { kind: 'colour', colour: get().colour }),
-  )
-export const addGradient = () =>
-  add('Add gradient', 'ramp', ({ canvas }) =>
-    fillLayer(newId(), 'Gradient', canvas, {
-      kind: 'gradient',
-      shape: 'linear',
-      from: [canvas.width / 2, canvas.height * 0.1],
-      to: [canvas.width / 2, canvas.height * 0.9],
-      stops: [
-        { at: 0, colour: get().colour, alpha: 1 },
-        { at: 1, colour: get().colour, alpha: 0 },
-      ],
-    }),
-  )
-export const addPaint = () => add('Add paint', 'brush', ({ canvas }) => paintLayer(newId(), 'Paint', canvas))
-export const addAdjustment = (kind: AdjustmentKind) => {
-  const page = adjustmentPage(kind)
-  add(`Add ${page.name.toLowerCase()}`, 'place', ({ canvas }) =>
-    adjustLayer(newId(), page.name, canvas, parseAdjustment({ kind, ...page.start })),
-  )
 }

@@ -7,7 +7,7 @@ import { AlertDialog, Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { projectOf } from '@/document/edits'
-import { Button, IconButton } from '@/ui/primitives/controls'
+import { Button, IconButton } from '@/ui/primitives/Button'
 import { createProject, deleteProject, listProjects, type ProjectSummary } from '@/ui/store/server'
 import { nameOfFile, PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
 

@@ -11,7 +11,6 @@ import {
   chooseLayer,
   get,
   goToAct,
-  initial,
   preview,
   redoAct,
   set,
@@ -20,6 +19,7 @@ import {
   undoAct,
   whenChanged,
 } from './bench'
+import { initial } from './benchState'
 
 const picture = (name: string) => ({ asset: name.repeat(64), width: 60, height: 40, name })
 const ellipse = (id: string, values: object = {}) =>

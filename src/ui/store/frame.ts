@@ -4,7 +4,7 @@ import { type Size } from '@/core/raster/picture'
 import { ancestorsOf, withDescendants } from '@/document/tree'
 import { type Layer, type Project, type RecipeHome } from '@/document/types'
 import { canvasToWindow, windowSize } from '@/document/window'
-import { type BenchState } from './bench'
+import { type BenchState } from './benchState'
 
 export interface CanvasPart {
   readonly size: Size

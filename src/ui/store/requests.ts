@@ -5,7 +5,7 @@ import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { sceneOfArea, sceneOfProject, scenesNamed } from '@/document/tree'
 import { type Project, type RecipeHome, type SceneRecord } from '@/document/types'
 import { type SelectRequest } from '@/engine/page/protocol'
-import { type BenchState } from './bench'
+import { type BenchState } from './benchState'
 import { partInView } from './frame'
 
 /** The records that steps at a home are folded over. */

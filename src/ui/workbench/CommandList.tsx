@@ -1,7 +1,9 @@
 /** Every command by its name, to be found by typing. */
 import { Command as CommandMenu } from 'cmdk'
 import { Dialog } from 'radix-ui'
-import { type Command, COMMANDS, SECTIONS, shownKey } from './commands'
+import { type Command } from './command'
+import { COMMANDS, SECTIONS } from './commands'
+import { shownKey } from './commandKeys'
 
 export function CommandList({
   open,

@@ -1,7 +1,7 @@
 'use client'
 import { ImagePlus } from 'lucide-react'
 import { layerById } from '@/document/edits'
-import { Button } from '@/ui/primitives/controls'
+import { Button } from '@/ui/primitives/Button'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { choosePictures } from '@/ui/store/addPictures'
 

@@ -6,9 +6,9 @@ import { useState } from 'react'
 import { renameProject } from '@/document/edits'
 import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
-import { IconButton, Tip } from '@/ui/primitives/controls'
+import { IconButton, Tip } from '@/ui/primitives/Button'
 import { act, goToAct, redoAct, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
-import { STAGES } from './commands'
+import { STAGES } from './command'
 import { Saving } from './Saving'
 
 export function Header({ openCommands, openHelp }: { openCommands: () => void; openHelp: () => void }) {

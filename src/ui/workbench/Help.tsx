@@ -1,6 +1,7 @@
 /** Keys and gestures. */
 import { Dialog } from 'radix-ui'
-import { COMMANDS, SECTIONS, shownKey } from './commands'
+import { COMMANDS, SECTIONS } from './commands'
+import { shownKey } from './commandKeys'
 
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'],

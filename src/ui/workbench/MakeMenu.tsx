@@ -3,9 +3,10 @@
 import { ChevronDown } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { problemOfAction } from '@/ui/layers/layerActions'
-import { Tip } from '@/ui/primitives/controls'
+import { Tip } from '@/ui/primitives/Button'
 import { set, shownProject, useBench } from '@/ui/store/bench'
-import { COMMANDS, runCommand, shownKey } from './commands'
+import { COMMANDS } from './commands'
+import { runCommand, shownKey } from './commandKeys'
 import { maskProblem, saveProblem } from '@/ui/store/makeOf'
 
 /** Commands, by their names in the table, and why each cannot be done now. */

@@ -3,7 +3,7 @@
 import { Check, CircleAlert, CloudOff, LoaderCircle } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { type ReactNode } from 'react'
-import { Button, Tip } from '@/ui/primitives/controls'
+import { Button, Tip } from '@/ui/primitives/Button'
 import { useBench } from '@/ui/store/bench'
 import { discardAside, downloadAside, keepAsNewProject, sendNow } from '@/ui/store/sync'
 

@@ -2,7 +2,7 @@
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
 import { COMBINE_OPS } from '@/core/raster/coverage'
-import { Tip } from '@/ui/primitives/controls'
+import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
 import { set, useBench } from '@/ui/store/bench'
 import { OP_WORDS, OpGlyph } from './OpGlyph'

@@ -1,9 +1,11 @@
 'use client'
 import { Popover } from 'radix-ui'
-import { Choice, Slider } from '@/ui/primitives/controls'
-import { type BenchState, set, useBench } from '@/ui/store/bench'
-import { tintOf } from './canvas/CanvasView'
-import { VIEWS } from './commands'
+import { Choice } from '@/ui/primitives/Choice'
+import { Slider } from '@/ui/primitives/Slider'
+import { type BenchState } from '@/ui/store/benchState'
+import { set, useBench } from '@/ui/store/bench'
+import { tintOf } from './canvas/overlayStyle'
+import { VIEWS } from './command'
 
 const BACKINGS: readonly (readonly [BenchState['backing'], string])[] = [
   ['checks', 'checks'],

@@ -1,5 +1,5 @@
 /** What an adjustment is: values, and what they do to rows of pixels. One file and one row in the registry each. */
-import { type Exports } from '../../kernels'
+import { type Exports } from '../../kernels/exports'
 import { type Size } from '../../raster/picture'
 import { type Fields } from '../../fields/fields'
 import { type Region } from '../region'

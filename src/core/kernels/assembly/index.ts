@@ -1,23 +1,10 @@
-// Everything the kernels offer; compiled by `npm run kernels` into ../compiled.ts.
+// Everything the kernels offer; compiled by bin/kernels into ../compiled.ts.
 export { layOver, maxRows } from './brush'
 export { lookUpColours, mapBytes } from './tables'
 export { fillRows, makeEdges } from './fill'
-export {
-  compositeRow,
-  convertRow,
-  coverRow,
-  discRow,
-  matrixRow,
-  mixRow,
-  packRow,
-  scaleFloats,
-  splineRow,
-  sumRow,
-  throughTables,
-  turnHues,
-  unpackRow,
-  weighRow,
-} from './compose'
+export { compositeRow, convertRow, coverRow, mixRow, packRow, scaleFloats, unpackRow } from './compose'
+export { matrixRow, throughTables, turnHues } from './tones'
+export { discRow, splineRow, sumRow, weighRow } from './blur'
 export { sampleRow } from './sample'
 export { settleRow, weighRows, weighSpans } from './resize'
 export { addWindows, multiplyNodes, stepNodes, turnNodes } from './matting'

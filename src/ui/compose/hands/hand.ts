@@ -4,7 +4,7 @@ import { type ComponentType } from 'react'
 import { type Affine } from '@/core/raster/affine'
 import { type Project } from '@/document/types'
 import { type Drag } from '@/ui/finders/finder'
-import { type Hand } from '@/ui/store/bench'
+import { type Hand } from '@/ui/store/benchState'
 
 export interface HandPress {
   readonly project: Project

@@ -1,5 +1,5 @@
 /** Every hand, in the order it is shown. */
-import { type Hand } from '@/ui/store/bench'
+import { type Hand } from '@/ui/store/benchState'
 import { brushHand } from './brush'
 import { bucketHand } from './bucket'
 import { cropHand } from './crop'

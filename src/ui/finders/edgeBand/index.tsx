@@ -1,7 +1,7 @@
 import { CircleDashed } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, preview, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
 import { type FinderPage, type HandlesProps, type PanelProps } from '../finder'

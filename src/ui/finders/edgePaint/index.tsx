@@ -1,7 +1,7 @@
 import { Paintbrush2 } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'

@@ -1,6 +1,7 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Choice, Slider } from '@/ui/primitives/controls'
+import { Choice } from '@/ui/primitives/Choice'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { type PanelProps, type StepPage } from '../finder'
 

@@ -1,6 +1,6 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Choice } from '@/ui/primitives/controls'
+import { Choice } from '@/ui/primitives/Choice'
 import { act } from '@/ui/store/bench'
 import { type PanelProps, type StepPage } from '../finder'
 

@@ -1,6 +1,6 @@
 import { parseStep } from '@/core/formats/recipe'
 import { addStep, recipeAt } from '@/document/edits'
-import { Button } from '@/ui/primitives/controls'
+import { Button } from '@/ui/primitives/Button'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 
 /** Makes a step that needs no place in the picture. */

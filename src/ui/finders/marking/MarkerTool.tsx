@@ -1,4 +1,4 @@
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { set, useBench } from '@/ui/store/bench'
 
 /** The size of what is marked with, below the finders. */

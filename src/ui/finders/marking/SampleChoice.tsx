@@ -1,7 +1,7 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
-import { Choice } from '@/ui/primitives/controls'
+import { Choice } from '@/ui/primitives/Choice'
 import { act } from '@/ui/store/bench'
 
 /** Whether all visible layers are looked at, or the active one. */

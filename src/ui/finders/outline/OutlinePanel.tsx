@@ -1,6 +1,6 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Switch } from '@/ui/primitives/controls'
+import { Switch } from '@/ui/primitives/Choice'
 import { act } from '@/ui/store/bench'
 import { type PanelProps } from '../finder'
 

@@ -1,9 +1,11 @@
 import { Paintbrush, Trash2 } from 'lucide-react'
 import { parseStep } from '@/core/formats/recipe'
-import { type Stroke } from '@/core/raster/brush'
+import { type Stroke } from '@/core/raster/stroke'
 import { type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
-import { Choice, IconButton, Slider, Switch } from '@/ui/primitives/controls'
+import { Choice, Switch } from '@/ui/primitives/Choice'
+import { IconButton } from '@/ui/primitives/Button'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 

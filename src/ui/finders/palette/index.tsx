@@ -1,7 +1,7 @@
 import { SwatchBook } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Choice } from '@/ui/primitives/controls'
+import { Choice } from '@/ui/primitives/Choice'
 import { act } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { PaletteValues } from './PaletteValues'

@@ -1,7 +1,7 @@
 import { BoxSelect } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Choice, Switch } from '@/ui/primitives/controls'
+import { Choice, Switch } from '@/ui/primitives/Choice'
 import { abandon, act, get, preview, set, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'

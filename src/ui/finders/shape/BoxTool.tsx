@@ -1,6 +1,9 @@
 import { ArrowLeftRight, FlipHorizontal2, FlipVertical2 } from 'lucide-react'
-import { NumberField, IconButton, Select, Switch } from '@/ui/primitives/controls'
-import { type BenchState, set, shownSteps, useBench } from '@/ui/store/bench'
+import { NumberField } from '@/ui/primitives/NumberField'
+import { IconButton } from '@/ui/primitives/Button'
+import { Select, Switch } from '@/ui/primitives/Choice'
+import { type BenchState } from '@/ui/store/benchState'
+import { set, shownSteps, useBench } from '@/ui/store/bench'
 import { BOX_LINES } from './boxLines'
 
 const MODES: readonly (readonly [BenchState['proportions']['mode'], string])[] = [

@@ -1,5 +1,6 @@
 import { type StepOfKind } from '@/core/steps/registry'
-import { Choice, Slider, Switch } from '@/ui/primitives/controls'
+import { Choice, Switch } from '@/ui/primitives/Choice'
+import { Slider } from '@/ui/primitives/Slider'
 import { changeStep } from '@/document/edits'
 import { act, preview } from '@/ui/store/bench'
 import { type PanelProps } from '../finder'

@@ -1,7 +1,7 @@
 import { CloudSun } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { Slider } from '@/ui/primitives/controls'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { MakeNow } from '../marking/MakeNow'

@@ -1,8 +1,10 @@
 import { Trash2 } from 'lucide-react'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
-import { Choice, IconButton, Switch } from '@/ui/primitives/controls'
-import { act, type EdgeMode } from '@/ui/store/bench'
+import { Choice, Switch } from '@/ui/primitives/Choice'
+import { IconButton } from '@/ui/primitives/Button'
+import { act } from '@/ui/store/bench'
+import { type EdgeMode } from '@/ui/store/benchState'
 import { type StepOfKind } from '@/core/steps/registry'
 
 type EdgeStep = StepOfKind<'edge'>

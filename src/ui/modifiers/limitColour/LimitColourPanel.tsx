@@ -1,7 +1,7 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { type PanelProps } from '@/ui/finders/finder'
 import { PaletteValues } from '@/ui/finders/palette/PaletteValues'
-import { Button } from '@/ui/primitives/controls'
+import { Button } from '@/ui/primitives/Button'
 import { set, useBench } from '@/ui/store/bench'
 
 /** Colours are taken with the Palette finder: it can be chosen here. */

@@ -3,7 +3,9 @@ import { type Affine, compose, rotation, scaling, translation } from '@/core/ras
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
-import { IconButton, NumberField, Slider } from '@/ui/primitives/controls'
+import { IconButton } from '@/ui/primitives/Button'
+import { NumberField } from '@/ui/primitives/NumberField'
+import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, shownProject, useBench } from '@/ui/store/bench'
 
 type TransformStep = StepOfKind<'transform'>

@@ -1,85 +1,28 @@
 'use client'
 /** The picture in the middle: its surfaces, the handles over it, and what pointers do there. */
-import {
-  type PointerEvent as ReactPointerEvent,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  useSyncExternalStore,
-} from 'react'
-import { apply, compose, type Affine, inverse, meanScale, scaling, translation } from '@/core/raster/affine'
+import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react'
+import { apply, compose, type Affine, inverse, meanScale } from '@/core/raster/affine'
 import { type CombineOp } from '@/core/raster/coverage'
-import { type FindingStep, isFinding, type ModifyingStep, type Step } from '@/core/steps/registry'
+import { isFinding, type Step } from '@/core/steps/registry'
 import { homeToCanvas, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
-import { finderPage, pageOfStep } from '@/ui/finders/registry'
-import { abandon, type BenchState, get, set, shownProject, useBench } from '@/ui/store/bench'
+import { finderPage } from '@/ui/finders/registry'
+import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
-import { modifierPage } from '@/ui/modifiers/registry'
-import { EdgeHandles } from '@/ui/edge/EdgeHandles'
 import { edgeStroke } from '@/ui/edge/edgeStep'
 import { toast } from 'sonner'
 import { handPage } from '@/ui/compose/hands/registry'
-import { comparing, cutOutAlone, partInView } from '@/ui/store/frame'
+import { comparing, partInView } from '@/ui/store/frame'
 import { isPanKeyHeld } from '../keys'
-import { DividerOver } from './DividerOver'
-import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
 import { Viewer } from '@/ui/canvas/viewer'
+import { overlayOf } from './overlayStyle'
+import { HandlesOver } from './HandlesOver'
+import { MakingSign } from './MakingSign'
 
 const WHEEL_STEP = 1.0016
 /** Fingers that move less than this (CSS px) between each other pan only. */
 const PINCH_PX = 6
-
-/** A hue as a strong colour, red, green, blue 0-255. */
-const hueColour = (hue: number): [number, number, number] => {
-  const f = (n: number) => {
-    const k = (n + hue / 30) % 12
-    return Math.round(255 * (0.5 - 0.45 * Math.max(-1, Math.min(k - 3, 9 - k, 1))))
-  }
-  return [f(0), f(8), f(4)]
-}
-
-/** The tint in force: the editor's own, or the hue rarest in the picture. */
-export const tintOf = ({ tint, rarestHue }: Pick<BenchState, 'tint' | 'rarestHue'>): [number, number, number] =>
-  tint
-    ? ([1, 3, 5].map((at) => parseInt(tint.slice(at, at + 2), 16)) as [number, number, number])
-    : hueColour(rarestHue)
-
-/** Hands that paint inside the selection. */
-const PAINTING: readonly BenchState['hand'][] = ['brush', 'bucket', 'ramp']
-
-/** The overlay in force: selections show in Select, and as an outline while painting inside them; otherwise stages show the picture as it will be. A cut-out over the layers below is made of the layers themselves. */
-function overlayOf(state: BenchState): OverlayStyle {
-  const { stage, view, before, backing, tintOpacity, tintHidden, dim, result, hand, home } = state
-  const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
-  const mode = painting
-    ? 'ants'
-    : (stage !== 'select' && stage !== 'edge') ||
-        before ||
-        (!result && view !== 'matte') ||
-        (view === 'cutout' && backing === 'below')
-      ? 'plain'
-      : view
-  const compare =
-    comparing(state) === 'difference'
-      ? ('difference' as const)
-      : comparing(state) === 'divider' && state.divider !== null
-        ? { leftOf: state.divider }
-        : undefined
-  const alone = cutOutAlone(state) !== null && compare === undefined
-  return {
-    mode: compare === 'difference' ? 'tint' : alone ? 'plain' : mode,
-    compare,
-    ...(alone ? { behind: backing === 'below' ? 'checks' : backing } : {}),
-    backing: backing === 'below' ? 'checks' : backing,
-    tint: tintOf(state),
-    tintOpacity,
-    tintHidden,
-    dim,
-  }
-}
 
 export function CanvasView({
   viewerRef,
@@ -312,33 +255,6 @@ export function CanvasView({
   )
 }
 
-const SIGN_AFTER_MS = 400
-
-/** Says at the picture that what is seen is not all there is yet. */
-function MakingSign() {
-  const making = useBench((state) => state.making),
-    what = useBench((state) => state.progress?.what)
-  const [long, setLong] = useState(false)
-  useEffect(() => {
-    if (!making) {
-      setLong(false)
-      return
-    }
-    const timer = setTimeout(() => setLong(true), SIGN_AFTER_MS)
-    return () => clearTimeout(timer)
-  }, [making])
-  if (!long) return null
-  return (
-    <p
-      role="status"
-      data-making
-      className="pointer-events-none absolute bottom-4 left-1/2 -translate-x-1/2 rounded-full bg-[var(--panel)] px-3.5 py-1.5 text-[12.5px] shadow-md"
-    >
-      {what ?? 'Making the picture'} …
-    </p>
-  )
-}
-
 /** A right click, or the keyboard's menu key: what to make of the selection. */
 function openMakeMenu(at: readonly [number, number]): void {
   const { stage, drawing, live } = get()
@@ -352,84 +268,3 @@ const pressureOf = (event: ReactPointerEvent): { pressure?: number } =>
 /** True when nothing of the steps selects: the next one then starts the selection, whatever it was to do. */
 const startsAnew = (steps: readonly Step[]): boolean =>
   !steps.some((step) => isFinding(step) || step.kind === 'all' || step.kind === 'invert')
-
-/** A finder whose handles follow the pointer shows them before there is a step, too. */
-const NO_STEP = {} as never
-
-/** The open step's handles, or the active layer's while composing. */
-function HandlesOver({ viewer }: { viewer: Viewer }) {
-  const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
-  const project = useBench(shownProject),
-    stage = useBench((state) => state.stage),
-    home = useBench((state) => state.home),
-    openStep = useBench((state) => state.openStep),
-    before = useBench((state) => state.before)
-  const finder = useBench((state) => finderPage(state.finder))
-  const keptBeside = useBench((state) => comparing(state) === 'divider')
-  const chosenHand = useBench((state) => state.hand),
-    hand = handPage(chosenHand)
-  const pointer = useBench((state) =>
-    (
-      state.stage === 'compose'
-        ? handPage(state.hand).followsPointer
-        : state.stage === 'edge' || state.drawing || finderPage(state.finder).followsPointer
-    )
-      ? state.pointer
-      : null,
-  )
-  const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
-  if (!project || !toCanvas || before) return null
-  const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)),
-    { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project),
-    map = compose(toScreen, fromCanvas)
-  const recipe = recipeAt(project, home)
-  const step = recipe?.steps.find((s): s is FindingStep => s.id === openStep && isFinding(s))
-  const page = step && !step.hidden ? pageOfStep(step) : undefined
-  const modifying = recipe?.steps.find((s): s is ModifyingStep => s.id === openStep && !isFinding(s) && !s.hidden),
-    changer = modifying && modifierPage(modifying.kind)
-  const pointerOnScreen = pointer && apply(toScreen, pointer[0], pointer[1])
-  const stepsToScreen = compose(map, toCanvas)
-  return (
-    <svg
-      className="pointer-events-none absolute inset-0 size-full overflow-hidden"
-      data-view={`${view.left} ${view.top} ${viewer.cssScale}`}
-    >
-      {stage === 'select' && finder.followsPointer && page?.id !== finder.id && (
-        <finder.Handles
-          step={NO_STEP}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={pointerOnScreen}
-        />
-      )}
-      {stage === 'select' && page?.Handles && (
-        <page.Handles
-          step={step as never}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={pointerOnScreen}
-        />
-      )}
-      {stage === 'select' && changer?.Handles && modifying && (
-        <changer.Handles
-          key={modifying.id}
-          step={modifying as never}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={null}
-        />
-      )}
-      {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
-      {stage === 'edge' && (
-        <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />
-      )}
-      {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
-      <GuidesOver project={project} map={map} />
-      <SnapLines map={stage === 'compose' ? map : stepsToScreen} />
-      <DividerOver size={size} map={toScreen} left={keptBeside ? 'kept' : 'before'} />
-    </svg>
-  )
-}

@@ -1,0 +1,12 @@
+/** What edits of layers do to a draft of the records. */
+import { type Recipe } from '@/core/steps/registry'
+import { type Edit } from './history'
+import { type Layer } from './types'
+import { unwrap } from './unwrap'
+
+export type ProjectDraft = Parameters<Edit>[0]
+export const plain = (project: ProjectDraft): Layer[] => unwrap(project.layers)
+export const found = (project: ProjectDraft, id: string | null) => project.layers.find((layer) => layer.id === id)
+export const at = (project: ProjectDraft, id: string) => project.layers.findIndex((layer) => layer.id === id)
+
+export const selected = (project: ProjectDraft): Recipe => unwrap(project.selection)

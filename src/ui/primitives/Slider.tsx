@@ -1,0 +1,99 @@
+'use client'
+import { burst } from './burst'
+import { Slider as RadixSlider } from 'radix-ui'
+import { useEffect, useId, useRef } from 'react'
+import { NumberField, type NumberProps } from './NumberField'
+
+interface SliderProps extends NumberProps {
+  step: number
+  fallback: number
+  /** While it moves. */ onPreview: (value: number) => void
+  /** Where small values matter most: 2 spends more of the track on them. */ curve?: number
+}
+
+/** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */
+export function Slider({
+  label,
+  value,
+  min,
+  max,
+  step,
+  fallback,
+  unit,
+  digits = 0,
+  curve = 1,
+  onPreview,
+  onSettle,
+}: SliderProps) {
+  const id = useId()
+  const track = useRef<HTMLSpanElement>(null)
+  const signed = min < 0
+  const toTrack = (v: number) =>
+    signed ? Math.sign(v) * (Math.abs(v) / max) ** (1 / curve) : ((v - min) / (max - min)) ** (1 / curve)
+  const fromTrack = (t: number) => {
+    const v = signed ? Math.sign(t) * Math.abs(t) ** curve * max : min + t ** curve * (max - min)
+    return Math.min(max, Math.max(min, Math.round(v / step) * step))
+  }
+  const wheel = useRef<(event: WheelEvent) => void>(() => {})
+  const by = (steps: number) => {
+    const next = Math.min(max, Math.max(min, value + steps * step))
+    onPreview(next)
+    burst(id, () => onSettle(next))
+  }
+  wheel.current = (event) => {
+    event.preventDefault()
+    by(-Math.sign(event.deltaY) * (event.shiftKey ? 10 : 1))
+  }
+  useEffect(() => {
+    const element = track.current
+    const listen = (event: WheelEvent) => wheel.current(event)
+    element?.addEventListener('wheel', listen, { passive: false })
+    return () => element?.removeEventListener('wheel', listen)
+  }, [])
+  return (
+    <div className="grid grid-cols-[64px_1fr_66px] items-center gap-1.5">
+      <label id={id} className="text-[13px]">
+        {label}
+      </label>
+      <RadixSlider.Root
+        ref={track}
+        min={signed ? -1 : 0}
+        max={1}
+        step={0.0005}
+        value={[toTrack(value)]}
+        onValueChange={([t]) => onPreview(fromTrack(t))}
+        onValueCommit={([t]) => onSettle(fromTrack(t))}
+        onDoubleClick={() => onSettle(fallback)}
+        onKeyDownCapture={(event) => {
+          const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[
+            event.key
+          ]
+          if (steps === undefined) return
+          event.preventDefault()
+          event.stopPropagation()
+          by(steps * (event.shiftKey ? 10 : 1))
+        }}
+        className="relative flex h-5 touch-none items-center select-none"
+      >
+        <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]">
+          <RadixSlider.Range className="absolute h-full rounded-full bg-[var(--ink)]" />
+        </RadixSlider.Track>
+        <RadixSlider.Thumb
+          aria-labelledby={id}
+          aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`}
+          className="block size-4 rounded-full border-[1.5px] border-[var(--ink)] bg-[var(--panel)] shadow-sm"
+        />
+      </RadixSlider.Root>
+      <NumberField
+        label={`${label}, typed`}
+        value={value}
+        min={min}
+        max={max}
+        unit={unit}
+        digits={digits}
+        onSettle={onSettle}
+        className="w-full min-w-0"
+      />
+    </div>
+  )
+}

@@ -1,0 +1,29 @@
+/** What a command is, and the words that several of them share. */
+import { type ViewMode } from '@/engine/page/protocol'
+import { type Stage } from '@/ui/store/benchState'
+import { type Viewer } from '@/ui/canvas/viewer'
+
+export interface Command {
+  readonly id: string
+  readonly name: string
+  /** As written: "Ctrl+Z", "Shift+ArrowLeft", "i". Ctrl stands for Cmd on a Mac. */
+  readonly keys?: readonly string[]
+  readonly section: 'Project' | 'View' | 'Stages' | 'Finders' | 'Selection' | 'Layers'
+  readonly run: (viewer: Viewer) => void
+}
+
+export const STAGES: readonly (readonly [Stage, string])[] = [
+  ['gather', 'Gather'],
+  ['select', 'Select'],
+  ['edge', 'Edge'],
+  ['compose', 'Compose'],
+  ['deliver', 'Deliver'],
+]
+export const VIEWS: readonly (readonly [ViewMode, string])[] = [
+  ['ants', 'Ants'],
+  ['tint', 'Tint'],
+  ['cutout', 'Cutout'],
+  ['matte', 'Matte'],
+  ['dimmed', 'Outside dimmed'],
+  ['plain', 'Plain'],
+]

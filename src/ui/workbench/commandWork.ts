@@ -1,0 +1,125 @@
+/** What commands do that is more than a line. */
+import { toast } from 'sonner'
+import { addGuide, addStep, changeStep, layerById, putSteps } from '@/document/edits'
+import { placeableOf } from '@/ui/canvas/placeable'
+import { parseStep } from '@/core/formats/recipe'
+import { compose, translation } from '@/core/raster/affine'
+import { SELECTION } from '@/document/types'
+import { isFinding } from '@/core/steps/registry'
+import { subpathsOf, pathData } from '@/core/vector/path'
+import { type Edit, lastSelection } from '@/document/history'
+import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
+import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
+import { burst } from '@/ui/primitives/burst'
+import { act, get, set, shownProject, shownSteps, preview } from '@/ui/store/bench'
+import { type BenchState } from '@/ui/store/benchState'
+
+/** Shown at once; many presses are one act. */
+function shift(label: string, edit: Edit): void {
+  preview(edit)
+  burst(`nudge ${label}`, () => act(label, edit))
+}
+export function nudge(dx: number, dy: number): void {
+  const state = get(),
+    project = shownProject(state)
+  if (!project) return
+  if (state.stage === 'compose') {
+    const thing = placeableOf(project, state.placing)
+    if (thing?.problem) toast(thing.problem)
+    else if (thing && state.hand !== 'crop')
+      shift(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
+    return
+  }
+  const step = shownSteps(state).find((s) => s.id === state.openStep)
+  if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle')
+    shift(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
+  else if (step?.kind === 'band')
+    shift('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
+  else if (step?.kind === 'polygon')
+    shift('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
+  else if (step?.kind === 'path')
+    shift('Move path', changeStep(state.home, step.id!, { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) }))
+  else if (step?.kind === 'colourSpot')
+    shift('Move spot', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+  else if (step?.kind === 'transform')
+    shift('Move selection', changeStep(state.home, step.id!, { matrix: compose(translation(dx, dy), step.matrix) }))
+  else if (step?.kind === 'similarColour')
+    shift('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+}
+
+/** The next finder of a group; the first when another group's is chosen. */
+export function chooseGroup(group: string): void {
+  const pages = FINDER_PAGES.filter((page) => page.group === group)
+  if (!pages.length) {
+    toast(`There is no finder ${GROUPS.find((g) => g.group === group)!.name.toLowerCase()} yet.`)
+    return
+  }
+  const at = pages.findIndex((page) => page.id === get().finder)
+  set({ finder: pages[(at + 1) % pages.length].id, drawing: null, stage: 'select' })
+}
+
+/** Through the pointer, or the middle when it is not over the picture; on whole px. */
+export function guideAt(axis: 'x' | 'y'): void {
+  const { pointer } = get(),
+    project = shownProject(get())
+  if (!project) return
+  const { width, height } = project.canvas,
+    inside = pointer && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] <= width && pointer[1] <= height
+  act(
+    axis === 'x' ? 'Guide down' : 'Guide across',
+    addGuide(
+      crypto.randomUUID(),
+      axis,
+      Math.round(inside ? pointer[axis === 'x' ? 0 : 1] : (axis === 'x' ? width : height) / 2),
+    ),
+  )
+}
+
+/** Without a pointer: the chosen finder's step in the middle of what its steps lie on. */
+export function stepInMiddle(): void {
+  const { home, finder, nextOp, stage } = get(),
+    project = shownProject(get()),
+    page = finderPage(finder)
+  if (!project || stage !== 'select') return
+  if (!page.middle) {
+    toast(`${page.name} is drawn on the picture.`)
+    return
+  }
+  const frame = home.kind === 'mask' ? (layerById(project, home.layer)?.mask?.frame ?? project.canvas) : project.canvas
+  const id = crypto.randomUUID(),
+    first = !shownSteps(get()).some(isFinding)
+  act(
+    page.name,
+    addStep(home, parseStep({ kind: page.kind, id, op: first ? 'add' : (nextOp ?? 'add'), ...page.middle(frame) })),
+  )
+  set({ openStep: id })
+}
+
+/** The chosen point of the open path goes. False when none is chosen, or it is the path's last. */
+export function removeNode(): boolean {
+  const { node, openStep, home } = get(),
+    step = shownSteps(get()).find((s) => s.id === openStep)
+  if (!node || step?.kind !== 'path') return false
+  const rest = withoutNode(subpathsOf(step.d), node.subpath, node.index)
+  if (!rest.length) return false
+  act('Remove point', changeStep(home, step.id!, { d: pathData(rest) }))
+  set({ node: null })
+  return true
+}
+
+export function bringBackLast(): void {
+  const { project, history, home } = get()
+  if (!project) return
+  if (home.kind === 'mask') set({ home: SELECTION, openStep: null, result: null })
+  if (project.selection.steps.length) {
+    toast('The selection is here; undo goes back to earlier ones.')
+    return
+  }
+  const last = lastSelection(project, history)
+  if (last) act('Bring back the last selection', putSteps(SELECTION, structuredClone(last.steps), true))
+  else toast('Nothing was selected in this project yet.')
+}
+
+/** True when what is brushed with marks rather than paints. */
+export const marks = ({ stage, finder }: BenchState): boolean =>
+  stage === 'edge' || (stage === 'select' && (finder === 'marks' || finder === 'spread'))
