@@ -91,6 +91,7 @@ export async function openedAgain(application) {
         headers: { 'x-version': version },
       }).then(({ status }) => status)
     const png = await sharp(Buffer.alloc(16), { raw: { width: 4, height: 4, channels: 1 } })
+        .toColourspace('b-w')
         .png()
         .toBuffer(),
       name = 'e'.repeat(64)
