@@ -7,8 +7,9 @@ import { build } from 'esbuild'
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const outfile = join(root, 'dist/bench.mjs')
 await build({
-  entryPoints: [join(root, 'bench/rows.ts')],
-  outfile,
+  entryPoints: { bench: join(root, 'bench/rows.ts'), helper: join(root, 'src/server/exports/helper.ts') },
+  outdir: join(root, 'dist'),
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',

@@ -13,7 +13,7 @@ import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { drawInParts, drawWholePictures } from '@/engine/drawInParts'
 
 const { port1, port2 } = new MessageChannel()
-const helper = new Worker('dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
+const helper = new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
 await new Promise((ready) => helper.once('online', ready))
 helper.unref()
 port1.unref()
