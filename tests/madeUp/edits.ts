@@ -6,7 +6,17 @@ import { type Affine, compose, rotation, scaling, translation } from '@/core/ras
 import { type FindingStep, isFinding } from '@/core/steps/registry'
 import { addStep, makeMask, saveSelection, setLinear } from '@/document/edits'
 import { type Edit } from '@/document/history'
-import { addLayer, addPicture, changeLayer, duplicateLayer, groupLayers, placeLayer, removeLayer, stepLayer, ungroup } from '@/document/layers'
+import {
+  addLayer,
+  addPicture,
+  changeLayer,
+  duplicateLayer,
+  groupLayers,
+  placeLayer,
+  removeLayer,
+  stepLayer,
+  ungroup,
+} from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
 import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
 import { paint } from '@/document/painting'
