@@ -9,8 +9,8 @@ import { shared } from './decode'
 
 /** Results are handed on when nothing costly has been found for so long, ms: while a slider moves there are many. */
 const REST_MS = 2000
-/** Of those that wait, the newest so many are kept. */
-const MOST_WAITING = 12
+/** Of those that wait, the newest so many are kept: each may be a matte of the whole picture. */
+const MOST_WAITING = 4
 
 let address = '',
   keep: (result: KeepableResult) => void = () => {}

@@ -52,9 +52,9 @@ export class TilePool {
   overlays<T>(ask: (worker: Comlink.Remote<TileWorker>) => Promise<T>): Promise<T> {
     return this.ask(0, ask)
   }
-  /** Asks the one that has least to do. */
+  /** Asks the one that has least to do, of several the last: the first one has the overlays. */
   anyone<T>(ask: (worker: Comlink.Remote<TileWorker>) => Promise<T>): Promise<T> {
-    return this.ask(this.waiting.indexOf(Math.min(...this.waiting)), ask)
+    return this.ask(this.waiting.lastIndexOf(Math.min(...this.waiting)), ask)
   }
   /** Asks the one whose tile that is, unless it is far behind the others. */
   tile<T>(x: number, y: number, ask: (worker: Comlink.Remote<TileWorker>) => Promise<T>): Promise<T> {

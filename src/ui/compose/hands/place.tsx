@@ -5,8 +5,10 @@ import { get, preview, settle } from '@/ui/store/bench'
 import { placeableOf } from '@/ui/canvas/placeable'
 import { PlaceHandles } from '@/ui/canvas/PlaceHandles'
 import { boxOf, layerSnapper } from '@/ui/canvas/snapping'
-import { PlacePanel } from '../PlacePanel'
 import { type HandPage, type HandPress } from './hand'
+import { later } from '@/ui/primitives/later'
+
+const PlacePanel = later(() => import('../PlacePanel').then((module) => module.PlacePanel))
 
 /** Drags what is placed, drawn to what is near. With Shift it keeps to the horizontal or vertical. */
 function press({ project, point, scale }: HandPress) {

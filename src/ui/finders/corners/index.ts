@@ -1,8 +1,10 @@
 import { Waypoints } from 'lucide-react'
 import { type FinderPage } from '../finder'
 import { OutlineHandles } from '../outline/OutlineHandles'
-import { OutlinePanel } from '../outline/OutlinePanel'
 import { closeOutline, pressCorners, takeCornerBack } from '../outline/pressCorners'
+import { later } from '@/ui/primitives/later'
+
+const OutlinePanel = later(() => import('../outline/OutlinePanel').then((module) => module.OutlinePanel))
 
 export const cornersPage: FinderPage<'polygon'> = {
   id: 'corners',

@@ -3,9 +3,11 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { abandon, get } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type Press } from '../finder'
 import { OutlineHandles } from '../outline/OutlineHandles'
-import { OutlinePanel } from '../outline/OutlinePanel'
 import { type Point, rounded, simplify, steadied } from '../outline/simplify'
 import { putStep } from '../putStep'
+import { later } from '@/ui/primitives/later'
+
+const OutlinePanel = later(() => import('../outline/OutlinePanel').then((module) => module.OutlinePanel))
 
 /** How far the kept outline may lie from the drawn one, CSS px: below what a hand can aim at. */
 const TOLERANCE_PX = 0.7
