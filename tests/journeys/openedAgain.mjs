@@ -35,9 +35,7 @@ export async function openedAgain(application) {
     await saved(page)
     // Moved away from the canvas, so that nothing is hovered.
     await page.mouse.move(640, 790)
-    await page.waitForTimeout(4000)
     for (let i = 0; i < 60 && (await results(id)).length < 2; i++) await page.waitForTimeout(500)
-    await page.waitForTimeout(5000)
     const kept = await results(id)
     check(kept.length >= 2, `${kept.length} results are stored: the box and the edge should be`)
     const before = await shownPixels(page)
