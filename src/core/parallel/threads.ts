@@ -45,8 +45,8 @@ export function crewOf(helpers: readonly Port[]): Crew {
       const state = new Int32Array(new SharedArrayBuffer(4 * (PIECES + pieces.length))),
         job: Job = { task: task.name, common, pieces, state }
       for (const helper of helpers) helper.postMessage(job)
-      const work = task.begin(common)
       try {
+        const work = task.begin(common)
         check(0)
         for (let i = claim(job); i >= 0; i = claim(job)) {
           check(Atomics.load(state, DONE_COUNT) / pieces.length)

@@ -272,8 +272,9 @@ export class Rendering {
   private coverLater(): void {
     clearTimeout(this.coverTimer)
     this.coverTimer = setTimeout(async () => {
-      const { id, live, before, solo, stage, hand, saving } = get()
-      if (live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') {
+      const { id, live, before, solo, stage, hand, saving, making } = get()
+      // While the project opens its masks may still be missing: the shelf shows what is final.
+      if (making || live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') {
         this.coverLater()
         return
       }

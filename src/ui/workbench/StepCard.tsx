@@ -107,6 +107,7 @@ export const StepCard = memo(function StepCard({
       </div>
       {open && (
         <div className="space-y-1.5 px-4 pb-2" data-step-card={step.kind}>
+          <OlderNote id={step.id!} />
           <StepValues step={step} home={home} />
           <StepNote id={step.id!} />
           {changed && (
@@ -150,27 +151,27 @@ export const StepCard = memo(function StepCard({
   )
 })
 
-/** What the finder says of what it found, and by which version it was found where that is not today's. */
+/** What the finder says of what it found. */
 function StepNote({ id }: { id: string }) {
-  const note = useBench((state) => state.notes[id]),
-    older = useBench((state) => state.older.includes(id))
-  return (
-    <>
-      {note && (
-        <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">
-          {note}
-        </p>
-      )}
-      {older && (
-        <p role="status" className="text-xs leading-relaxed text-[var(--muted)]">
-          This was found by an earlier version and is kept as it was.{' '}
-          <button type="button" className="font-semibold text-[var(--accent-text)]" onClick={renewSelection}>
-            Find it anew
-          </button>
-        </p>
-      )}
-    </>
-  )
+  const note = useBench((state) => state.notes[id])
+  return note ? (
+    <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">
+      {note}
+    </p>
+  ) : null
+}
+
+/** Says, above the values, that what is shown is not what today's algorithms would find. */
+function OlderNote({ id }: { id: string }) {
+  const older = useBench((state) => state.older.includes(id))
+  return older ? (
+    <p role="status" className="pb-1 text-xs leading-relaxed text-[var(--muted)]">
+      This was found by an earlier version and is kept as it was.{' '}
+      <button type="button" className="font-semibold text-[var(--accent-text)]" onClick={renewSelection}>
+        Find it anew
+      </button>
+    </p>
+  ) : null
 }
 
 function OpButton({
