@@ -6,6 +6,7 @@ import * as Comlink from 'comlink'
 import { type Affine } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'
 import { type Sample } from '@/core/steps/step'
+import { type SimilarColourFields } from '@/core/steps/similarColour'
 import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
@@ -115,6 +116,9 @@ export class Engine {
   }
   region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> {
     return this.picture.region(this.sent(request), at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1)
+  }
+  fittingTolerance(request: SelectRequest, values: SimilarColourFields & { readonly sample: Sample }): Promise<number> {
+    return this.picture.fittingTolerance(this.sent(request), values)
   }
   subjects(request: SelectRequest, sample: Sample, longest: number): Promise<ImageBitmap[]> {
     return this.picture.subjects(this.sent(request), sample, longest)

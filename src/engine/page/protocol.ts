@@ -4,6 +4,7 @@ import { type Affine } from '@/core/raster/affine'
 import { type Box } from '@/core/raster/content'
 import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { type Sample } from '@/core/steps/step'
+import { type SimilarColourFields } from '@/core/steps/similarColour'
 import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type Step } from '@/core/steps/registry'
@@ -91,6 +92,8 @@ export interface PictureWorker {
   ): Promise<WireSoFar | null>
   /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */
   region(request: SentRequest, at: Point, detail: number, sample: Sample, number: number): Promise<string | null>
+  /** The tolerance that a first pick takes from the picture, 0-255. */
+  fittingTolerance(request: SentRequest, values: SimilarColourFields & { readonly sample: Sample }): Promise<number>
   /** Small pictures of the things that compete for being the subject, the likeliest first. */
   subjects(request: SentRequest, sample: Sample, longest: number): Promise<ImageBitmap[]>
   /** The matte of the steps in memory of its own. */

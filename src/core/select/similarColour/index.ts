@@ -8,12 +8,14 @@ import { similarColour as similarColourStep, type SimilarColourFields } from '..
 import { type Context, type Finder, type Scene } from '../finder'
 import { type Sample } from '../../steps/step'
 import { colourDistance, patchColour } from './distance'
+import { fittingTolerance as fitted } from './fittingTolerance'
 import { type Flooded, floodColour, floodDistance } from './flood'
 import { connectedOrder, distanceOrder } from './joinOrder'
 import { LivePick } from './livePick'
 import { hardened } from '../../raster/edgeMarks'
 import { runExtremes, type RunExtremes } from './runExtremes'
 import { softenEdge } from '../../raster/softenEdge'
+import { segmentView } from '../../segment/view'
 
 type Params = SimilarColourFields & { sample: Sample }
 
@@ -30,6 +32,22 @@ function pickedPixel(scene: Scene, { at }: Params): [number, number] | null {
 /** The prepared pick, once `prepare` has made it. */
 export const preparedPick = (scene: Scene, params: Params, { memory }: Context): LivePick | undefined =>
   memory.get(pickKey(scene, params))
+
+/** A curve is taken from the first level of at most so many pixels: it is there at once. */
+const MOST_MEASURED = 400_000
+
+/** The tolerance that a first pick at a place takes from the picture, 0-255. */
+export function fittingTolerance(scene: Scene, params: Params, context: Context): number {
+  const pixel = pickedPixel(scene, params)
+  if (!pixel) return params.tolerance
+  const { levels } = segmentView(scene, params.sample, context),
+    level = Math.max(
+      0,
+      levels.findIndex(({ width, height }) => width * height <= MOST_MEASURED),
+    ),
+    colour = patchColour(scene.picture(params.sample), ...pixel, params.patch)
+  return fitted(levels[level], 2 ** level, colour, params)
+}
 
 function distances(scene: Scene, params: Params, x: number, y: number): Uint8Array {
   const picture = scene.picture(params.sample)

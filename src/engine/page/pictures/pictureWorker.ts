@@ -6,7 +6,7 @@ import { type Matte } from '@/core/raster/picture'
 import { wireOutline } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
-import { warm } from '@/core/select/similarColour'
+import { fittingTolerance, warm } from '@/core/select/similarColour'
 import { findStep } from '@/core/select/steps'
 import { quickWire } from '@/core/segment/liveWire'
 import { thingsOf } from '@/core/segment/things'
@@ -107,6 +107,10 @@ const api: PictureWorker = {
         return held && regionOutline(held, regions)
       })
     }),
+  fittingTolerance: (sent, values) =>
+    withRequest(sent, (request) =>
+      finish('Measuring the pick', (context) => fittingTolerance(sceneOf(request), values, context)),
+    ),
   subjects: (sent, sample, longest) =>
     withRequest(sent, (request) =>
       finish('Finding the subject', (context) => {

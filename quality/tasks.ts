@@ -1,0 +1,131 @@
+/** What is asked of the finders by object on a scene, and how the answer is measured. */
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { parseStep } from '@/core/formats/recipe'
+import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { foldSteps } from '@/core/select/steps'
+import { correctiveClicks } from './clicks'
+import { outlineDistance, overlap, squaredError } from './measures'
+import { type TruthScene } from './scene'
+
+/** Named figures of one answer. `value` is what tables show. */
+export interface Answer {
+  readonly value: number
+  readonly clicks?: readonly number[]
+}
+
+export interface Task {
+  readonly title: string
+  /** Whether more is better. */ readonly rising: boolean
+  /** null where the scene does not ask for it. */
+  readonly run: (scene: TruthScene) => Answer | null
+}
+
+/** Answers steps on one picture; what does not depend on the steps is remembered, as it is in the application. */
+export function answerer(scene: TruthScene): (steps: readonly object[]) => Matte {
+  const images = new Map<string, Picture>()
+  if (scene.trimap) images.set('trimap', pictureOf(scene.trimap))
+  const sight = sceneOf(scene.photo, scene.name, images),
+    context = plainContext()
+  return (steps) =>
+    foldSteps(
+      steps.map((step) => parseStep(step)),
+      sight,
+      context,
+    )
+}
+
+function pictureOf({ width, height, data }: Matte): Picture {
+  const out = new Uint8ClampedArray(width * height * 4)
+  data.forEach((v, i) => out.set([v, v, v, 255], 4 * i))
+  return { width, height, data: out }
+}
+
+/** A press that hardly moves, as a hand makes it, px. */
+export const press = (places: readonly (readonly [number, number])[], size = 12) =>
+  places.map(([x, y]) => ({ points: [[x, y], [x + 1, y]], size })) // prettier-ignore
+
+const single = (steps: (scene: TruthScene) => readonly object[] | null) => (scene: TruthScene) => {
+  const asked = isSky(scene) ? null : steps(scene)
+  return asked && { value: overlap(answerer(scene)(asked), scene.truth) }
+}
+const isSky = ({ kind }: TruthScene) => kind.startsWith('sky')
+const DETAILS = [0, 0.2, 0.4, 0.6, 0.8]
+
+export const TASKS: Readonly<Record<string, Task>> = {
+  roughBox: {
+    title: 'rough box',
+    rising: true,
+    run: single(({ hints }) => [{ kind: 'roughBox', box: hints.roughBox }]),
+  },
+  marks: {
+    title: 'marks',
+    rising: true,
+    run: single(({ hints }) => [{ kind: 'marks', keep: press(hints.inside), drop: press(hints.outside), unsure: [] }]),
+  },
+  subject: {
+    title: 'subject, first',
+    rising: true,
+    run: single(({ kind }) => (kind === 'multi' ? null : [{ kind: 'subject' }])),
+  },
+  subjectOfThree: {
+    title: 'subject, best of three',
+    rising: true,
+    run: (scene) => best(scene, scene.kind === 'multi' ? [] : [0, 1, 2].map((pick) => [{ kind: 'subject', pick }])),
+  },
+  regions: {
+    title: 'regions, two clicks',
+    rising: true,
+    run: (scene) =>
+      best(
+        scene,
+        DETAILS.flatMap((detail) =>
+          [1, 2].map((n) => [{ kind: 'regions', at: scene.hints.inside.slice(0, n), detail }]),
+        ),
+      ),
+  },
+  liveWire: {
+    title: 'live wire, px off',
+    rising: false,
+    run: (scene) =>
+      scene.hints.anchors && !isSky(scene)
+        ? {
+            value: outlineDistance(
+              answerer(scene)([{ kind: 'liveWire', anchors: scene.hints.anchors, width: 24 }]),
+              scene.truth,
+            ),
+          }
+        : null,
+  },
+  trimap: {
+    title: 'trimap, squared error',
+    rising: false,
+    run: (scene) =>
+      scene.trimap && !isSky(scene)
+        ? {
+            value: squaredError(answerer(scene)([{ kind: 'trimap', asset: 'trimap' }]), scene.truth, scene.trimap),
+          }
+        : null,
+  },
+  sky: {
+    title: 'sky',
+    rising: true,
+    run: (scene) => (isSky(scene) ? { value: overlap(answerer(scene)([{ kind: 'sky' }]), scene.truth) } : null),
+  },
+  clicks: {
+    title: 'clicks to 90 %, marks',
+    rising: false,
+    run: (scene) => (isSky(scene) ? null : correctiveClicks(scene, answerer(scene), [])),
+  },
+  boxAndClicks: {
+    title: 'clicks to 90 %, after a box',
+    rising: false,
+    run: (scene) =>
+      isSky(scene) ? null : correctiveClicks(scene, answerer(scene), [{ kind: 'roughBox', box: scene.hints.roughBox }]),
+  },
+}
+
+function best(scene: TruthScene, tries: readonly (readonly object[])[]): Answer | null {
+  if (isSky(scene) || !tries.length) return null
+  const answer = answerer(scene)
+  return { value: Math.max(...tries.map((steps) => overlap(answer(steps), scene.truth))) }
+}
