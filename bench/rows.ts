@@ -499,7 +499,7 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   [
     'subject, 12 MP',
     null,
-    () => subject.find(scene, { pick: 0, sample: 'all' }, plainContext()),
+    () => subject.find(scene, { pick: 0, also: [], sample: 'all' }, plainContext()),
     'opencv-js grabCut, 5 iterations, 1500 × 1000',
     grabCut,
   ],

@@ -1,5 +1,5 @@
 /**
- * npm run quality [-- --scenes FOLDER] [--task NAME,...] [--only WORD] [--jobs N] [--rows FILE]: how well the finders by object do on pictures with a
+ * npm run quality [-- --scenes FOLDER] [--task NAME,...] [--only WORD] [--jobs N] [--rows FILE] [--without-network]: how well the finders by object do on pictures with a
  * known answer. Without --scenes on the small set beside this file; README.md there says how to draw more. --rows keeps each answer as JSON.
  */
 import { spawn } from 'node:child_process'
@@ -18,6 +18,7 @@ const { values: options } = parseArgs({
     only: { type: 'string' },
     jobs: { type: 'string', default: '2' },
     rows: { type: 'string' },
+    'without-network': { type: 'boolean', default: false },
   },
 })
 await build({
@@ -45,7 +46,10 @@ await Promise.all(
     const child = spawn(
       process.execPath,
       [join(root, 'dist/quality.mjs'), tasks, ...share.map((name) => join(folder, name))],
-      { stdio: ['ignore', 'pipe', 'inherit'] },
+      {
+        stdio: ['ignore', 'pipe', 'inherit'],
+        env: { ...process.env, ...(options['without-network'] ? { WITHOUT_NETWORK: '1' } : {}) },
+      },
     )
     const ended = new Promise((done) => child.on('close', done))
     for await (const line of createInterface({ input: child.stdout })) {

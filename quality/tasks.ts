@@ -25,7 +25,7 @@ export function answerer(scene: TruthScene): (steps: readonly object[]) => Matte
   const images = new Map<string, Picture>()
   if (scene.trimap) images.set('trimap', pictureOf(scene.trimap))
   const sight = sceneOf(scene.photo, scene.name, images),
-    context = plainContext()
+    context = { ...plainContext(), network: !process.env.WITHOUT_NETWORK }
   return (steps) =>
     foldSteps(
       steps.map((step) => parseStep(step)),

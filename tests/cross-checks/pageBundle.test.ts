@@ -4,7 +4,7 @@ import { beforeAll, expect, it } from 'vitest'
 
 const ENTRY = 'src/ui/workbench/Workbench.tsx'
 /** What only workers and the server compute with. */
-const WORK = /^src\/core\/(select|segment|matting|kernels|parallel)\//
+const WORK = /^src\/core\/(select|segment|network|matting|kernels|parallel)\//
 /** Of our own code, minified, before anything is split off or compressed, bytes: three fifths of the 474 700 it was before kinds of steps came in two halves. */
 const MOST_OWN = 284_800
 

@@ -82,3 +82,10 @@ export const matrix = (): Field<readonly [number, number, number, number, number
   accepts: (v): v is readonly [number, number, number, number, number, number] =>
     Array.isArray(v) && v.length === 6 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)),
 })
+/** Up to `most` whole numbers; none when left out. */
+export const wholes = (min: number, max: number, most: number): Field<readonly number[]> => ({
+  takes: `a list of up to ${most} whole numbers from ${min} to ${max}`,
+  fallback: [],
+  accepts: (v): v is readonly number[] =>
+    Array.isArray(v) && v.length <= most && v.every((n) => Number.isInteger(n) && isNumber(n, min, max)),
+})

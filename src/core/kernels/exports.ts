@@ -236,6 +236,20 @@ export interface Exports {
     small: number,
     across: number,
   ) => void
+  readonly convolveRow: (
+    from: number,
+    stride: number,
+    step: number,
+    side: number,
+    inputs: number,
+    weights: number,
+    bias: number,
+    more: number,
+    to: number,
+    outputs: number,
+    width: number,
+    rectify: boolean,
+  ) => void
   readonly labRow: (words: number, to: number, plane: number, count: number, linear: number) => void
   readonly halveRow: (top: number, bottom: number, to: number, count: number) => number
   readonly likeliest: (

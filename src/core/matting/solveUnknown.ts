@@ -14,6 +14,7 @@ import { carrier, halved, type Level } from './level'
 import { localColours, type LocalColours } from './localColours'
 import { noiseOf } from './noise'
 import { crisper } from './crisper'
+import { shareOfSamples } from './reliance'
 import { sampledCoverage } from './sampling'
 
 /** What is known is looked at so far around the unknown pixels, px. */
@@ -71,44 +72,70 @@ export function solveUnknown(
     counts.push(sumOf(levels[n].unknown))
     if (counts[n + 1] >= counts[n]) break
   }
-  const work = counts.reduce((sum, count) => sum + count, 0)
-  let done = 0
-  let learnt: Learnt | undefined
-  for (let n = levels.length; n >= 0; n--) {
-    const size = n > 0 ? levels[n - 1].picture : part
-    const report = (share: number) => check(Math.min(1, (done + share * counts[n]) / work))
-    const whole: Level | undefined = n > 0 ? levels[n - 1] : undefined
-    // Learnt anew on each level that is small enough; finer ones use what the last of those said.
-    if (
-      whole
-        ? size.width * size.height <= LEARN_PIXELS
-        : levels.length === 0 || size.width * size.height <= LEARN_PIXELS / 4
-    )
-      learnt = {
-        level: n,
-        ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), solver, report),
-      }
-    const noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open),
-      hold = holdOf(learnt!, n, noise)
-    const inBlocks = n < levels.length && (counts[n] > MOST_UNKNOWN || size.width * size.height > MOST_PIXELS),
-      blocks = (inBlocks ? blocksOf(size) : [{ x: 0, y: 0, ...sizeOf(size) }]).filter((block) =>
-        hasUnknown(whole?.unknown ?? open, size.width, block),
-      )
-    const common: LevelToSolve = {
-      n,
-      coarser: n < levels.length ? levelSeenByAll(levels[n], crew) : null,
-      whole: whole && levelSeenByAll(whole, crew),
-      finest: { part, open, bytes },
-      learnt: learnt!,
-      hold,
-      margin: inBlocks ? MARGIN : 0,
-      rounds: roundsFor(counts[n]),
-    }
-    if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
-    else if (blocks.length) solveBlock(common)(blocks[0], report)
-    if (whole && common.whole !== whole) whole.alpha.set(common.whole!.alpha)
-    done += counts[n]
+  // Colours are learnt anew on each level that is small enough; finer ones use what the last of those said.
+  const learns = (n: number) => {
+    const { width, height } = n > 0 ? levels[n - 1].picture : part
+    return width * height <= (n > 0 || levels.length === 0 ? LEARN_PIXELS : LEARN_PIXELS / 4)
   }
+  let last = levels.length
+  while (last > 0 && learns(last - 1)) last--
+  const solvers: readonly Exclude<Solver, 'auto'>[] = solver === 'auto' ? ['closedForm', 'sampling'] : [solver],
+    work = counts.reduce((sum, count, n) => sum + (n >= last ? solvers.length : 1) * count, 0)
+  let done = 0
+  /** From one level to another, coarse to fine. */
+  const solve = (
+    levels: readonly Level[],
+    bytes: Uint8Array,
+    by: Exclude<Solver, 'auto'>,
+    learnt: Learnt | undefined,
+    from: number,
+    to: number,
+  ): Learnt => {
+    for (let n = from; n >= to; n--) {
+      const whole: Level | undefined = n > 0 ? levels[n - 1] : undefined,
+        size = whole?.picture ?? part
+      const report = (share: number) => check(Math.min(1, (done + share * counts[n]) / work))
+      if (!learnt || learns(n))
+        learnt = {
+          level: n,
+          ...learn(whole ?? levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }), by, report),
+        }
+      const noise = noiseOf(whole?.picture ?? part, whole?.unknown ?? open),
+        hold = holdOf(learnt, n, noise)
+      const inBlocks = n < levels.length && (counts[n] > MOST_UNKNOWN || size.width * size.height > MOST_PIXELS),
+        blocks = (inBlocks ? blocksOf(size) : [{ x: 0, y: 0, ...sizeOf(size) }]).filter((block) =>
+          hasUnknown(whole?.unknown ?? open, size.width, block),
+        )
+      const common: LevelToSolve = {
+        n,
+        coarser: n < levels.length ? levelSeenByAll(levels[n], crew) : null,
+        whole: whole && levelSeenByAll(whole, crew),
+        finest: { part, open, bytes },
+        learnt,
+        hold,
+        margin: inBlocks ? MARGIN : 0,
+        rounds: roundsFor(counts[n]),
+      }
+      if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
+      else if (blocks.length) solveBlock(common)(blocks[0], report)
+      if (whole && common.whole !== whole) whole.alpha.set(common.whole!.alpha)
+      done += counts[n]
+    }
+    return learnt!
+  }
+  const copies = solvers.map((_, k) =>
+      k === 0 ? levels : levels.map((level) => ({ ...level, alpha: level.alpha.slice() })),
+    ),
+    finest = solvers.map((_, k) => (k === 0 ? bytes : bytes.slice()))
+  const learnt = solvers.map((by, k) => solve(copies[k], finest[k], by, undefined, levels.length, last))
+  if (solvers.length > 1) {
+    const level = last > 0 ? levels[last - 1] : levelOf(part, open, bytes, { x: 0, y: 0, ...sizeOf(part) }),
+      share = shareOfSamples(level, () => check(done / work)),
+      one: Float32Array | Uint8Array = last > 0 ? levels[last - 1].alpha : bytes,
+      other = last > 0 ? copies[1][last - 1].alpha : finest[1]
+    for (let i = 0; i < one.length; i++) if (level.unknown[i]) one[i] += share[i] * (other[i] - one[i])
+  }
+  if (last > 0) solve(levels, bytes, solvers[0], learnt[0], last - 1, 0)
   for (let y = 0; y < box.height; y++)
     matte.data.set(bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
 }

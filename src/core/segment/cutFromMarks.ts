@@ -1,8 +1,11 @@
 /**
- * A cut from marked places: where a random walk over regions ends tells what is probably kept, then colours and edges decide.
+ * A cut from marked places: the network, or where a random walk over regions ends, tells what is probably kept; then colours and edges decide.
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Grady, IEEE PAMI 28 (2006) (random walks from marks).
  */
 import { INSIDE, UNDECIDED } from './gridCut'
+import { mapInto } from '../raster/mapInto'
+import { type Hints } from '../network/likelihood'
+import { EXPECTED, expectation, likely, sureOf } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
@@ -42,6 +45,8 @@ export interface MarkedCut {
   readonly start: Uint8Array
   /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
   readonly border: number
+  /** What the network is asked, px of the picture; absent: it is not asked, a random walk tells instead. */
+  readonly hints?: Hints
   /** Stops at the level that is thought on. */
   readonly draft?: boolean
 }
@@ -49,9 +54,36 @@ export interface MarkedCut {
 /** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
 export function cutFromMarks(
   view: SegmentView,
-  { given, start, border: pull, draft }: MarkedCut,
+  { given, start, border: pull, hints, draft }: MarkedCut,
   check: (progress: number) => void,
 ): Uint8Array {
+  const expected = hints && expectation(view, hints, !draft)
+  check(0.25)
+  const probable = expected ? expected.map(likely) : walked(view, start, pull)
+  const guess = mapInto(new Float32Array(start.length), start, (mark, i) =>
+    mark === UNDECIDED ? probable[i] : mark === INSIDE ? 1 : 0,
+  )
+  const { state, models } = cutSmall(
+    {
+      lab: view.lab,
+      given: start,
+      guess,
+      weight: new Float32Array(start.length).fill(1),
+      expected: expected?.map((nats) => EXPECTED * nats),
+      draft,
+      tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
+    },
+    (p) => check(0.25 + 0.3 * p),
+  )
+  return draft
+    ? state
+    : refine(state, { levels: view.levels, models, givenAt: given, sure: expected && sureOf(expected, state) }, (p) =>
+        check(0.55 + 0.4 * p),
+      )
+}
+
+/** How probably each pixel is kept, by where a random walk from it over regions ends. */
+function walked(view: SegmentView, start: Uint8Array, pull: number): Float32Array {
   const { graph, border, blurred } = graphOf(view),
     marked = markedRegions(graph, start)
   // What is out of focus is dropped, unless that is what is kept: a mark or two may lie where the thing itself is smooth.
@@ -61,27 +93,12 @@ export function cutFromMarks(
     blurred.forEach((out, r) => {
       if (out && marked[r] !== marked[r]) marked[r] = 0
     })
-  check(0.25)
   const probable = randomWalk(
     graph,
     marked,
     border.map((length) => length * pull),
   )
-  const guess = new Float32Array(start.length)
-  for (let i = 0; i < guess.length; i++)
-    guess[i] = start[i] === UNDECIDED ? probable[graph.regionOf[i]] : start[i] === INSIDE ? 1 : 0
-  const { state, models } = cutSmall(
-    {
-      lab: view.lab,
-      given: start,
-      guess,
-      weight: new Float32Array(start.length).fill(1),
-      draft,
-      tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
-    },
-    (p) => check(0.25 + 0.3 * p),
-  )
-  return draft ? state : refine(state, { levels: view.levels, models, givenAt: given }, (p) => check(0.55 + 0.4 * p))
+  return mapInto(new Float32Array(start.length), graph.regionOf, (region) => probable[region])
 }
 
 /** What a region is marked as: 1 kept, 0 dropped, NaN not marked. */

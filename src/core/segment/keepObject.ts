@@ -1,7 +1,7 @@
 /** What of a cut belongs to one object. */
 import { type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE } from './gridCut'
-import { nearAny } from './nearAny'
+import { nearAny } from '../raster/nearAny'
 import { type Pieces, piecesOf } from './pieces'
 
 /**

@@ -8,7 +8,7 @@ import { withRoom } from '../kernels'
 import { type Picture, type Size, words } from '../raster/picture'
 import { cellOf, ColourEvidence } from './colourEvidence'
 import { cutGrid, INSIDE, meanContrast, OUTSIDE } from './gridCut'
-import { nearAny } from './nearAny'
+import { nearAny } from '../raster/nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
 import { fitMixture, type Mixture } from './mixture'
 
@@ -66,13 +66,15 @@ export interface SmallCut {
   /** Takes from each cut what cannot belong to it, in place, by what the colours say (nats). The first time there is more to come. */
   readonly tidy?: (state: Uint8Array, evidence: (pixel: number) => number, first: boolean) => void
   readonly smoothness?: number
+  /** How much each pixel speaks for inside besides its colour, nats; instead of what the guess says. */
+  readonly expected?: Float32Array
   /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
   readonly draft?: boolean
 }
 
 /** The cut on the small level, and the colours it was made by. */
 export function cutSmall(
-  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, draft = false }: SmallCut,
+  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, expected, draft = false }: SmallCut,
   check: (progress: number) => void,
 ): { state: Uint8Array; models: Models } {
   const { width, height } = lab,
@@ -106,7 +108,8 @@ export function cutSmall(
       smoothness,
       evidence: (from, n, out, at) => {
         colours.row(lab.words, from, n, out, at)
-        for (let i = 0; i < n; i++) out[at + i] += 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
+        for (let i = 0; i < n; i++)
+          out[at + i] += expected ? expected[from + i] : 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
       },
     })
     if (tidy) {
@@ -145,18 +148,21 @@ export interface Refinement {
   readonly loud?: number
   /** What separating two alike neighbours costs, nats. */
   readonly smoothness?: number
+  /** Of the small level: 1 where colours alone may not change a side. */
+  readonly sure?: Uint8Array
 }
 
 /** Carries a cut of the small level to full size. @returns INSIDE and OUTSIDE for each pixel of the first level */
 export function refine(
   small: Uint8Array,
-  { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS }: Refinement,
+  { levels, models, givenAt, reach = 8, loud = LOUD, smoothness = FINE_SMOOTHNESS, sure }: Refinement,
   check: (progress: number) => void,
 ): Uint8Array {
   const colours = new ColourEvidence(models.inside, models.outside),
     last = levels.length - 1,
     { width, height } = levels[last]
   const near = nearAny(small, (side) => side === INSIDE, width, height, reach)
+  if (sure) for (let i = 0; i < near.length; i++) if (sure[i]) near[i] = 0
   let state = small
   for (let n = last - 1; n >= 0; n--) {
     const picture = levels[n],

@@ -1,8 +1,8 @@
 /**
  * What stands out against what touches the picture's border, as one thing or several, each with an outline on edges.
  *
- * Several first guesses (contrast with probable background, reach from the border, the region tree) are cut, and the one whose outline
- * lies best on edges is taken, less what sticks out of it into the surroundings.
+ * What the network takes for the subject is cut along edges. Without it, and as a second opinion, several first guesses (contrast with probable
+ * background, reach from the border, the region tree) are cut, and the one whose outline lies best on edges is taken, less what sticks out of it.
  * Sources: Zhu, Liang, Wei and Sun, CVPR 2014 (what is background); Rother, Kolmogorov and Blake 2004 (the cut).
  */
 import { mapInto } from '../raster/mapInto'
@@ -23,7 +23,8 @@ import { regionGraph, type RegionGraph } from './regionGraph'
 import { colourGradient } from './basins'
 import { makeRegionTree } from './regionTree'
 import { borderLength, saliency } from './saliency'
-import { type Sample, segmentView, type Sight } from './view'
+import { EXPECTED, expectation, likely } from './expectation'
+import { type Sample, type SegmentView, segmentView, type Sight } from './view'
 
 const REGIONS = 300
 /** A thing that covers this share of the picture is as good as a larger one. */
@@ -36,6 +37,7 @@ const BACKGROUND = 0.65
 /** What is looked at, and how far the work is, 0-1. */
 interface Work {
   readonly memory: Memory
+  /** False: without the network. */ readonly network?: boolean
   check(progress: number): void
 }
 
@@ -48,7 +50,7 @@ export interface Things {
 
 /** What stands out on the small level, parted into things, the likeliest first: 1 where each lies. Remembered; null where nothing stands out. */
 export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | null {
-  const key = `subject ${scene.identity(sample)}`,
+  const key = `subject ${scene.identity(sample)}${context.network === false ? ' without network' : ''}`,
     known = context.memory.get<{ found: Things | null }>(key)
   if (known) return known.found
   const found = findThings(scene, sample, context)
@@ -59,7 +61,55 @@ export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | 
 function findThings(scene: Sight, sample: Sample, context: Work): Things | null {
   const view = segmentView(scene, sample, context),
     start = opaqueOnly(view.levels.at(-1)!),
-    calm = calmed(view.lab),
+    size = { width: view.lab.width, height: view.lab.height }
+  const found = context.network === false ? null : byNetwork(view, start, context),
+    plain = byContrast(view, start, context)
+  const [first, second] = found ? [found, plain] : [plain, null]
+  if (!first) return null
+  // What stands out by its colours alone is there to choose, too, where it is another thing.
+  const things = thingsIn(first.state, size)
+  if (second && sharedBy(first.state, second.state) < ANOTHER) things.push(...thingsIn(second.state, size).slice(0, 1))
+  return { state: first.state, models: first.models, things, size }
+}
+
+interface Cut {
+  readonly state: Uint8Array
+  readonly models: Models
+}
+
+/** A second opinion that shares less than this with the first (intersection over union) is another thing. */
+const ANOTHER = 0.6
+
+function sharedBy(a: Uint8Array, b: Uint8Array): number {
+  let both = 0,
+    either = 0
+  for (let i = 0; i < a.length; i++) {
+    if (a[i] === INSIDE && b[i] === INSIDE) both++
+    if (a[i] === INSIDE || b[i] === INSIDE) either++
+  }
+  return either ? both / either : 1
+}
+
+/** What the network takes for the subject, cut along edges; null where that is nothing, or everything. */
+function byNetwork(view: SegmentView, start: Uint8Array, context: Work): Cut | null {
+  const expected = expectation(view, {}, true)
+  context.check(0.2)
+  const cut = cutSmall(
+    {
+      lab: view.lab,
+      given: start,
+      guess: mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(expected[i]) : 0)),
+      weight: new Float32Array(start.length).fill(1),
+      expected: expected.map((nats) => EXPECTED * nats),
+    },
+    (p) => context.check(0.2 + 0.2 * p),
+  )
+  return cut.state.includes(INSIDE) && cut.state.includes(OUTSIDE) ? cut : null
+}
+
+/** What stands out by contrast, reach and the region tree, less what sticks out of it into the surroundings. */
+function byContrast(view: SegmentView, start: Uint8Array, context: Work): Cut | null {
+  const calm = calmed(view.lab),
     gradient = colourGradient(calm)
   const tree = makeRegionTree(calm, { gradient }),
     graph = regionGraph(tree, view.lab, REGIONS)
@@ -99,13 +149,7 @@ function findThings(scene: Sight, sample: Sample, context: Work): Things | null 
     if (!best || score > best.score) best = { ...cut, score }
   }
   if (!best?.state.includes(INSIDE) || !best.state.includes(OUTSIDE)) return null
-  const models = withoutOverhangs(best, graph, tree, view.lab)
-  return {
-    state: best.state,
-    models,
-    things: thingsIn(best.state, view.lab),
-    size: { width: view.lab.width, height: view.lab.height },
-  }
+  return { state: best.state, models: withoutOverhangs(best, graph, tree, view.lab) }
 }
 
 /** The separate things of a cut that are of comparable size, the largest and most central first; small pieces go with the nearest in order of size. */

@@ -57,10 +57,11 @@ function overlap(a: Matte, b: Matte): number {
   }
   return both / Math.max(1, either)
 }
-function run(picture: Picture, step: object): { matte: Matte; note: string | undefined } {
+function run(picture: Picture, step: object, network = true): { matte: Matte; note: string | undefined } {
   let note: string | undefined
   const context: Context = {
     ...plainContext(),
+    network,
     stepDone: (_, __, ___, ____, said) => {
       note = said
     },
@@ -126,6 +127,15 @@ describe('finders by object find a thing on a shaded wall', () => {
     ['live wire', { kind: 'liveWire', anchors: Array.from({ length: 9 }, (_, k) => disc[k * 10]), width: 16 }, 0.98],
   ])('%s', (_, step, least) => {
     expect(overlap(run(thing, step).matte, truth)).toBeGreaterThan(least)
+  })
+
+  it.each<[string, object]>([
+    ['rough box', { kind: 'roughBox', box: [80, 30, 290, 215] }],
+    ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }],
+    ['subject', { kind: 'subject' }],
+    ['regions', { kind: 'regions', at: [[180, 120]], detail: 0.15 }],
+  ])('%s, without the network', (_, step) => {
+    expect(overlap(run(thing, step, false).matte, truth)).toBeGreaterThan(0.95)
   })
 
   it('the outline of a rough box taken as drawn is the box', () => {

@@ -49,6 +49,8 @@ export interface Context {
   readonly crew?: Crew
   /** A stroke or handle is still being moved: finders that make drafts give a quick answer now, the true one comes after. */
   readonly draft?: boolean
+  /** False: finders by object go without the network (core/network), by colours, edges and reach alone. */
+  readonly network?: boolean
   /** Reports progress (0-1) and throws Cancelled when the work is no longer wanted. Call it every few milliseconds of work. */
   readonly check: (progress: number) => void
   /** Told of what took time to find, so that it can be kept beyond this run. The matte may not be written into. */

@@ -8,6 +8,9 @@ import { type Crew } from '../parallel/crew'
 import { solveUnknown } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { type Hints } from '../network/likelihood'
+import { boundsOfPoints } from '../segment/bounds'
+import { placesAlong } from '../segment/expectation'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
@@ -34,7 +37,17 @@ export const marks: Finder<'marks', MarksFields> = {
     const start = given(small)
     if (!start.includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
     context.check(0.05)
-    const full = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
+    const full = cutFromMarks(
+      view,
+      {
+        given,
+        start,
+        border: BORDER,
+        hints: context.network === false ? undefined : hintsOf(params),
+        draft: context.draft,
+      },
+      context.check,
+    )
     if (context.draft) return draftMatte(full, view, scene)
     const matte = stateToMatte(full, view, scene, true)
     if (params.unsure.some((stroke) => stroke.points.length))
@@ -44,6 +57,15 @@ export const marks: Finder<'marks', MarksFields> = {
       ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
     }
   },
+}
+
+function hintsOf({ keep, drop, outline }: MarksFields): Hints {
+  const places = (marks: MarksFields['keep']) => marks.flatMap(({ points, size }) => placesAlong(points, size))
+  return {
+    keep: places(keep),
+    drop: places(drop),
+    ...(outline && outline.length > 2 ? { box: boundsOfPoints(outline) } : {}),
+  }
 }
 
 /** What unsure marks cover is solved as a matte, from what was decided around it. */

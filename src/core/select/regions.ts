@@ -9,13 +9,14 @@ import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
 import { learnBoth, refine } from '../segment/objectCut'
-import { nearAny } from '../segment/nearAny'
+import { nearAny } from '../raster/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, type RegionTree } from '../segment/mergeCost'
 import { cutTreeByArea, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { type Things, thingsOf } from '../segment/things'
-import { segmentView, wholeOf } from '../segment/view'
+import { expectation, likely } from '../segment/expectation'
+import { type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 import { type Sample } from '../steps/step'
@@ -29,6 +30,7 @@ const LARGEST = 0.75,
 const AROUND = 0.1
 
 export interface PictureRegions {
+  readonly view: SegmentView
   readonly tree: RegionTree
   /** Its picture, and those between it and the full one, full size first. */ readonly levels: readonly Picture[]
 }
@@ -38,7 +40,8 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   const key = `regions ${scene.identity(sample)}`,
     known = context.memory.get<PictureRegions>(key)
   if (known) return known
-  const levels = [...segmentView(scene, sample, context).levels]
+  const view = segmentView(scene, sample, context),
+    levels = [...view.levels]
   while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
   const things = thingsOf(scene, sample, { ...context, check: (p) => context.check(0.5 * p) }),
     { width, height } = levels.at(-1)!
@@ -47,7 +50,7 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
       standsOut: things ? enlarged(things, { width, height }) : undefined,
       check: (p) => context.check(0.5 + 0.5 * p),
     }),
-    made = { tree, levels }
+    made = { view, tree, levels }
   context.memory.set(
     key,
     made,
@@ -66,26 +69,115 @@ function enlarged({ state, size }: Things, { width, height }: Size): Uint8Array 
   return out
 }
 
-/** Which pixels of the tree's level lie in a region that holds one of the points: 1, else 0; null when no point lies in the picture. */
+/** The whole thing at a place is taken when it is expected at least so surely there, on the average (probability). */
+const SURE_OF_THING = 0.75
+
+/** The basins that make up the thing at a place, as the network expects it: 1; null where it expects none. Remembered. */
+function thingAt(
+  { view, tree, levels }: PictureRegions,
+  place: Place,
+  key: string,
+  context: Context,
+): Uint8Array | null {
+  if (context.network === false) return null
+  const name = `${key} thing ${place.join()}`,
+    known = context.memory.get<{ thing: Uint8Array | null }>(name)
+  if (known) return known.thing
+  const thing = connectedBasins(tree, expectedBasins(view, tree, place), basinAt(tree, levels, place)!)
+  context.memory.set(name, { thing }, tree.basins + 64)
+  return thing
+}
+
+/** How probably each basin belongs to the thing at a place. */
+function expectedBasins(view: SegmentView, { basinOf, basins, width, height }: RegionTree, place: Place): Float32Array {
+  const expected = expectation(view, { keep: [place] }, true),
+    across = view.lab.width,
+    shift = Math.round(Math.log2(width / across)),
+    sum = new Float32Array(basins),
+    count = new Float32Array(basins)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const from = Math.min(expected.length - 1, (y >> shift) * across + Math.min(across - 1, x >> shift))
+      sum[basinOf[i]] += likely(expected[from])
+      count[basinOf[i]]++
+    }
+  return sum.map((value, basin) => value / Math.max(1, count[basin]))
+}
+
+/** The likely basins that hang together with one; null where that one is not likely, or they are not likely enough together. */
+function connectedBasins(
+  { pairs, basins, basinOf }: RegionTree,
+  probable: Float32Array,
+  first: number,
+): Uint8Array | null {
+  if (probable[first] < 0.5) return null
+  const beside: number[][] = Array.from({ length: basins }, () => [])
+  for (let k = 0; k < pairs.length; k += 2) {
+    beside[pairs[k]].push(pairs[k + 1])
+    beside[pairs[k + 1]].push(pairs[k])
+  }
+  const thing = new Uint8Array(basins),
+    open = [first]
+  thing[first] = 1
+  while (open.length)
+    for (const next of beside[open.pop()!])
+      if (!thing[next] && probable[next] > 0.5) {
+        thing[next] = 1
+        open.push(next)
+      }
+  let sum = 0,
+    count = 0
+  for (const basin of basinOf)
+    if (thing[basin]) {
+      sum += probable[basin]
+      count++
+    }
+  return sum >= SURE_OF_THING * count ? thing : null
+}
+
+type Place = RegionsFields['at'][number]
+
+/** The basin under a place, px of the picture; null outside. */
+function basinAt({ basinOf, width, height }: RegionTree, levels: readonly Picture[], [x, y]: Place): number | null {
+  if (x < 0 || y < 0 || x >= levels[0].width || y >= levels[0].height) return null
+  const scale = 2 ** (levels.length - 1),
+    [u, v] = [Math.floor(x / scale), Math.floor(y / scale)]
+  return basinOf[Math.min(height - 1, v) * width + Math.min(width - 1, u)]
+}
+
+/**
+ * Which pixels of the tree's level lie in a region that holds one of the points: 1, else 0; null when no point lies in the picture. As long as the
+ * detail has room for it, that is the thing at the point as the network expects it; finer, its parts.
+ */
 export function regionsHolding(
-  { tree, levels }: PictureRegions,
+  all: PictureRegions,
   at: RegionsFields['at'],
   detail: number,
+  key: string,
+  context: Context,
 ): Uint8Array | null {
-  const top = cutTreeByArea(tree, LARGEST * FINER ** -detail * tree.width * tree.height),
-    scale = 2 ** (levels.length - 1),
+  const { tree, levels } = all,
+    most = LARGEST * FINER ** -detail * tree.width * tree.height,
+    top = cutTreeByArea(tree, most),
+    inside = new Uint8Array(tree.basins),
     wanted = new Set<number>()
-  for (const [x, y] of at) {
-    const u = Math.floor(x / scale),
-      v = Math.floor(y / scale)
-    if (x >= 0 && y >= 0 && x < levels[0].width && y < levels[0].height)
-      wanted.add(top[tree.basinOf[Math.min(tree.height - 1, v) * tree.width + Math.min(tree.width - 1, u)]])
+  let any = false
+  for (const place of at) {
+    const basin = basinAt(tree, levels, place)
+    if (basin === null) continue
+    any = true
+    if (inside[basin]) continue
+    const thing = thingAt(all, place, key, context)
+    if (thing && areaOf(tree, thing) <= most) thing.forEach((held, b) => (inside[b] |= held))
+    else wanted.add(top[basin])
   }
-  if (!wanted.size) return null
-  const inside = new Uint8Array(tree.basins)
+  if (!any) return null
   for (let basin = 0; basin < tree.basins; basin++) if (wanted.has(top[basin])) inside[basin] = 1
   return mapInto(new Uint8Array(tree.basinOf.length), tree.basinOf, (basin) => inside[basin])
 }
+
+const areaOf = ({ area }: RegionTree, basins: Uint8Array): number =>
+  basins.reduce((sum, held, basin) => sum + (held ? area[basin] : 0), 0)
 
 /** The outline of what is 1, as SVG path data in px of the picture: along the pixels' sides of the tree's level. */
 export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions): string {
@@ -106,7 +198,7 @@ export const regions: Finder<'regions', RegionsFields> = {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')
     const all = pictureRegions(scene, params.sample, { ...context, check: (p) => context.check(0.5 * p) }),
-      inside = regionsHolding(all, params.at, params.detail)
+      inside = regionsHolding(all, params.at, params.detail, `regions ${scene.identity(params.sample)}`, context)
     if (!inside) return nothing('the points lie outside the picture')
     const { tree, levels } = all,
       lab = labPlanes(levels.at(-1)!),

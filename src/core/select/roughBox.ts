@@ -1,10 +1,9 @@
 /**
  * Rough box: a sloppy box or loop around a thing finds the thing.
  *
- * A box alone is a weak hint. What lies outside it is surroundings; what inside is easily reached from there, or looks like it, is
- * surroundings too (geodesic distance over regions); the rest is the first guess, cut by colours and contrast in turn and carried to full size.
- * Where that is no good object (look-alikes, low contrast), a second guess is cut, by what it costs to merge a region into the surroundings;
- * the object that fills its box and whose outline lies best on edges is taken.
+ * Two first guesses are cut by colours and contrast in turn: what the network expects in the box, and what is not easily reached from around it and
+ * does not look like it (geodesic distance over regions). Taken is the object whose outline lies on edges, which looks least like what surrounds it,
+ * and which is most as expected; it is carried to full size. Without the network the second guess is beside one by what it costs to merge a region into the surroundings.
  * Sources: Rother, Kolmogorov and Blake 2004; Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012 (surroundings are
  * what the border reaches); Lempitsky, Kohli, Rother and Sharp, "Image segmentation with a bounding box prior", ICCV 2009 (the object fills its box).
  */
@@ -16,7 +15,10 @@ import { outOfFocus } from '../segment/focus'
 import { guessByReach, guessByTree } from '../segment/guess'
 import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
-import { cutSmall, type Models, refine } from '../segment/objectCut'
+import { colourOverlap } from '../segment/colourOverlap'
+import { EXPECTED, expectation, likely, sureOf } from '../segment/expectation'
+import { cutSmall, learnBoth, type Models, refine } from '../segment/objectCut'
+import { mapInto } from '../raster/mapInto'
 import { outlineStrength } from '../segment/outlineStrength'
 import { regionGraph, type RegionGraph } from '../segment/regionGraph'
 import { colourGradient } from '../segment/basins'
@@ -31,6 +33,8 @@ import { type Sample } from '../steps/step'
 const MARGIN = 0.5,
   LEAST_MARGIN = 24
 const REGIONS = 400
+/** What separating alike neighbours costs where the network tells where the thing is, nats. */
+const CALM = 12
 /** The object spans at least this share of the box in both directions. */
 const LEAST_SPAN = 0.66
 /** And at least this share of its area. */
@@ -82,18 +86,92 @@ function objectIn(
     undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
   if (undecided === 0) return nothing('there is nothing inside the box')
   context.check(0.05)
+  const best = (context.network === false ? byRegions : byNetwork)(view, start, loop, context)
+  if (!best) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
+  if (!best.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
+  const { state, models, sure } = best,
+    full = refine(state, { levels: view.levels, models, givenAt: given, sure }, (p) => context.check(0.6 + 0.35 * p))
+  return stateToMatte(full, view, scene, smoothEdge)
+}
+
+interface Cut {
+  readonly state: Uint8Array
+  readonly models: Models
+  readonly sure?: Uint8Array
+}
+
+/** An outline fainter than this (CIELAB units a pixel) is none. */
+const FAINTEST = 1
+
+function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[], context: Context): Cut | null {
+  const { lab } = view,
+    odds = expectation(view, { box: boundsOfPoints(loop) }, false),
+    expected = odds.map((nats) => EXPECTED * nats),
+    probable = mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(odds[i]) : 0)),
+    weight = new Float32Array(start.length).fill(1)
+  context.check(0.15)
+  const calm = calmed(lab),
+    gradient = colourGradient(calm),
+    graph = regionGraph(makeRegionTree(calm, { gradient }), lab, REGIONS),
+    { outer, whole } = outsideShares(graph, start),
+    reached = whole ? null : guessByReach(graph, outer, start)
+  context.check(0.3)
+  const cuts = [
+    cutSmall({ lab, given: start, guess: probable, weight, expected, smoothness: CALM }, (p) =>
+      context.check(0.3 + 0.15 * p),
+    ),
+    ...(reached
+      ? [
+          cutSmall(
+            {
+              lab,
+              given: start,
+              guess: reached,
+              weight,
+              expected,
+              tidy: (s, e, first) => keepObject(s, e, first, lab),
+            },
+            (p) => context.check(0.45 + 0.15 * p),
+          ),
+        ]
+      : []),
+  ]
+  const scores = cuts.map(({ state }) => {
+    const outline = outlineStrength(state, gradient, lab)
+    return outline < FAINTEST ? 0 : outline * (1 - colourOverlap(state, lab)) * agreement(state, probable, start)
+  })
+  const best = cuts[scores.indexOf(Math.max(...scores))]
+  return Math.max(...scores) > 0
+    ? { ...best, sure: sureOf(odds, best.state) }
+    : { ...best, state: best.state.fill(OUTSIDE) }
+}
+
+/** How far a cut is as it was expected to be, where that was open: soft intersection over union, 0-1. */
+function agreement(state: Uint8Array, probable: Float32Array, given: Uint8Array): number {
+  let both = 0,
+    either = 0
+  for (let i = 0; i < state.length; i++) {
+    if (given[i] !== UNDECIDED) continue
+    const inside = state[i] === INSIDE ? 1 : 0
+    both += Math.min(inside, probable[i])
+    either += Math.max(inside, probable[i])
+  }
+  return either ? both / either : 0
+}
+
+/** The best of two guesses by regions alone; null where nothing lies around the box. */
+function byRegions(view: SegmentView, start: Uint8Array, _: readonly Point[], context: Context): Cut | null {
   const calm = calmed(view.lab),
     gradient = colourGradient(calm),
     tree = makeRegionTree(calm, { gradient }),
     graph = regionGraph(tree, view.lab, REGIONS)
   context.check(0.3)
   const { outer, whole } = outsideShares(graph, start)
-  if (whole) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
+  if (whole) return null
   leaveOutOfFocus(graph, view, outer)
-  const guesses = [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)]
   const weight = new Float32Array(start.length).fill(1)
-  let best: { state: Uint8Array; models: Models; score: number } | undefined
-  for (const [n, guess] of guesses.entries()) {
+  let best: (Cut & { score: number }) | undefined
+  for (const [n, guess] of [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)].entries()) {
     if (!guess) continue
     const cut = cutSmall(
       {
@@ -109,11 +187,7 @@ function objectIn(
     if (!best || score > best.score) best = { ...cut, score }
     if (score >= SURE) break
   }
-  if (!best?.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
-  const full = refine(best.state, { levels: view.levels, models: best.models, givenAt: given }, (p) =>
-    context.check(0.6 + 0.35 * p),
-  )
-  return stateToMatte(full, view, scene, smoothEdge)
+  return best ?? { state: start.map(() => OUTSIDE), models: learnBoth(view.lab, weight, weight) }
 }
 
 /** What is given at a level: what lies outside the loop, and what is transparent, is outside. */

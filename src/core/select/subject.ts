@@ -20,8 +20,10 @@ export const subject: Finder<'subject', SubjectFields> = {
         ...emptyMatte(scene),
         note: 'Nothing found, because nothing stands out from what touches the picture’s border.',
       }
-    const { state, things, models } = found,
-      pick = Math.min(things.length - 1, Math.floor(params.pick))
+    const { things, models } = found,
+      last = things.length - 1,
+      picks = [params.pick, ...params.also].map((pick) => Math.min(last, Math.floor(pick))),
+      taken = things[picks[0]].map((_, i) => (picks.some((pick) => things[pick][i]) ? INSIDE : OUTSIDE))
     const view = segmentView(scene, params.sample, context),
       small = view.levels.length - 1,
       across = view.lab.width
@@ -33,18 +35,21 @@ export const subject: Finder<'subject', SubjectFields> = {
       for (let y = 0; y < height; y++)
         for (let x = 0; x < width; x++) {
           const i = (y >> shift) * across + (x >> shift)
-          if (state[i] === INSIDE && !things[pick][i]) given[y * width + x] = OUTSIDE
+          if (taken[i] === OUTSIDE && things.some((thing) => thing[i])) given[y * width + x] = OUTSIDE
         }
       return given
     }
-    const full = refine(
-      state.map((side, i) => (things[pick][i] ? side : OUTSIDE)),
-      { levels: view.levels, models, givenAt: things.length > 1 ? given : undefined },
-      (p) => context.check(0.66 + 0.3 * p),
+    const full = refine(taken, { levels: view.levels, models, givenAt: things.length > 1 ? given : undefined }, (p) =>
+      context.check(0.66 + 0.3 * p),
     )
+    const which = [...new Set(picks)].map((pick) => pick + 1).sort((a, b) => a - b)
     return {
       ...stateToMatte(full, view, scene, true),
-      ...(things.length > 1 ? { note: `${things.length} things compete; this is number ${pick + 1}.` } : {}),
+      ...(things.length > 1
+        ? {
+            note: `${things.length} things compete; ${which.length > 1 ? `these are numbers ${which.join(', ')}` : `this is number ${which[0]}`}.`,
+          }
+        : {}),
     }
   },
 }

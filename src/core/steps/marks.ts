@@ -21,6 +21,7 @@ export interface MarksFields {
  */
 export const marks: FindingKind<'marks', MarksFields> = {
   kind: 'marks',
+  version: 2,
   finds: true,
   looksAtPixels: true,
   drafts: true,
@@ -29,6 +30,6 @@ export const marks: FindingKind<'marks', MarksFields> = {
     keep: markField([], []),
     drop: markField([], []),
     unsure: markField([], []),
-    solver: oneOf(SOLVERS, 'closedForm'),
+    solver: oneOf(SOLVERS, 'auto'),
   },
 }

@@ -13,5 +13,5 @@ export const trimap: FindingKind<'trimap', TrimapFields> = {
   kind: 'trimap',
   finds: true,
   looksAtPixels: true,
-  fields: { asset: text(400), solver: oneOf(SOLVERS, 'closedForm') },
+  fields: { asset: text(400), solver: oneOf(SOLVERS, 'auto') },
 }

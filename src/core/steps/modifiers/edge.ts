@@ -39,6 +39,6 @@ export const edge: ModifyingKind<'edge', EdgeFields> = {
     crispness: number(0, 1, 0),
     offset: number(-1000, 1000, 0),
     strokes: marks(['unsure', 'keep', 'drop'] as const, []),
-    solver: oneOf(SOLVERS, 'closedForm'),
+    solver: oneOf(SOLVERS, 'auto'),
   },
 }

@@ -102,8 +102,9 @@ const api: PictureWorker = {
     withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
       return finish('Finding the picture’s regions', (context) => {
-        const regions = pictureRegions(sceneOf(request), sample, context),
-          held = regionsHolding(regions, [at], detail)
+        const scene = sceneOf(request),
+          regions = pictureRegions(scene, sample, context),
+          held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, context)
         return held && regionOutline(held, regions)
       })
     }),

@@ -7,6 +7,7 @@ import { IconButton } from '@/ui/primitives/Button'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type MarkMode } from '@/ui/store/benchState'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { ChosenSolver } from '../marking/ChosenSolver'
 import { MarkerSize } from '../marking/MarkerTool'
 import { SampleChoice } from '../marking/SampleChoice'
 import { drawMark, type MarkKind, MarkRing, MarkStrokes } from '../marking/strokes'
@@ -87,23 +88,7 @@ function Panel({ step, home }: PanelProps<MarksStep>) {
           </IconButton>
         </div>
       ))}
-      {step.unsure.length > 0 && (
-        <Choice
-          small
-          label="How what is unsure is solved"
-          value={step.solver}
-          options={[
-            ['closedForm', 'by windows'],
-            ['sampling', 'by samples'],
-          ]}
-          onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))}
-        />
-      )}
-      {step.unsure.length > 0 && (
-        <p className="text-xs leading-relaxed text-[var(--muted)]">
-          By windows for calm surroundings, by samples for busy ones.
-        </p>
-      )}
+      {step.unsure.length > 0 && <ChosenSolver step={step} home={home} />}
       <SampleChoice step={step} home={home} />
     </>
   )

@@ -1,8 +1,6 @@
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
-import { Choice } from '@/ui/primitives/Choice'
-import { act } from '@/ui/store/bench'
 import { type PanelProps, type StepPage } from '../finder'
+import { ChosenSolver } from '../marking/ChosenSolver'
 import { SampleChoice } from '../marking/SampleChoice'
 
 type TrimapStep = StepOfKind<'trimap'>
@@ -10,16 +8,7 @@ type TrimapStep = StepOfKind<'trimap'>
 function Panel({ step, home }: PanelProps<TrimapStep>) {
   return (
     <>
-      <Choice
-        small
-        label="How what is open is solved"
-        value={step.solver}
-        options={[
-          ['closedForm', 'by windows'],
-          ['sampling', 'by samples'],
-        ]}
-        onChange={(solver) => act('Change solver', changeStep(home, step.id!, { solver }))}
-      />
+      <ChosenSolver step={step} home={home} />
       <SampleChoice step={step} home={home} />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         White is inside, black outside; what lies between is solved as a matte.
@@ -32,6 +21,6 @@ function Panel({ step, home }: PanelProps<TrimapStep>) {
 export const trimapPage: StepPage<'trimap'> = {
   kind: 'trimap',
   name: 'Trimap',
-  summary: ({ solver }) => (solver === 'sampling' ? 'by samples' : 'by windows'),
+  summary: () => 'solved as a matte',
   Panel,
 }

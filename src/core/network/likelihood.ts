@@ -1,0 +1,133 @@
+/**
+ * How probably each pixel belongs to what the hints mean: a box, places that are kept, places that are dropped, or nothing at all (then: the subject).
+ * Source: Xu, Price, Cohen, Yang and Huang, "Deep interactive object selection", CVPR 2016 (marks as planes beside the colours).
+ */
+import { type Box } from '../raster/content'
+import { type Picture, type Size } from '../raster/picture'
+import { CHANNELS, runNetwork, STEP } from './network'
+
+type Place = readonly [x: number, y: number]
+
+/** In px of the picture. */
+export interface Hints {
+  /** What is meant lies within. */ readonly box?: readonly [x0: number, y0: number, x1: number, y1: number]
+  readonly keep?: readonly Place[]
+  readonly drop?: readonly Place[]
+}
+
+/** About so many px are seen by the network; as it was trained. */
+const SEEN = 31_000
+/** Its longer side is at most so many times the shorter one. */
+const LONGEST = 3
+/** Standard deviation of a mark's bump, px of what is seen; as it was trained. */
+const BUMP = 4
+
+/** What is seen of a part of a picture, a plane of log-odds (nats). */
+export interface Likelihood extends Size {
+  /** The part, px of the picture. */ readonly part: Box
+  readonly data: Float32Array
+}
+
+export function likelihood(picture: Picture, part: Box, { box, keep = [], drop = [] }: Hints): Likelihood {
+  const { width, height } = seenSize(part),
+    sx = width / part.width,
+    sy = height / part.height,
+    input = colours(picture, part, width, height)
+  if (box) {
+    const [x0, x1] = [box[0], box[2]].map((x) => Math.round((x - part.x) * sx)),
+      [y0, y1] = [box[1], box[3]].map((y) => Math.round((y - part.y) * sy))
+    for (let y = 0, i = 3; y < height; y++)
+      for (let x = 0; x < width; x++, i += CHANNELS) input[i] = x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : -1
+  }
+  for (const [marks, channel] of [
+    [keep, 4],
+    [drop, 5],
+  ] as const)
+    for (const [x, y] of marks) addBump(input, width, height, (x - part.x) * sx, (y - part.y) * sy, channel)
+  return { part, width, height, data: runNetwork(input, width, height) }
+}
+
+function seenSize({ width, height }: Size): Size {
+  const aspect = Math.min(LONGEST, Math.max(1 / LONGEST, width / height)),
+    whole = (side: number) => Math.max(4 * STEP, STEP * Math.round(side / STEP))
+  return { width: whole(Math.sqrt(SEEN * aspect)), height: whole(Math.sqrt(SEEN / aspect)) }
+}
+
+function addBump(input: Float32Array, width: number, height: number, x: number, y: number, channel: number): void {
+  const reach = 4 * BUMP
+  for (let v = Math.max(0, Math.ceil(y - reach)); v < Math.min(height, y + reach); v++)
+    for (let u = Math.max(0, Math.ceil(x - reach)); u < Math.min(width, x + reach); u++) {
+      const i = (v * width + u) * CHANNELS + channel
+      input[i] = Math.max(input[i], Math.exp(-((u - x) ** 2 + (v - y) ** 2) / (2 * BUMP * BUMP)))
+    }
+}
+
+/** How much of each source px goes into each px along one side: by area when it becomes smaller, else between the two nearest. */
+function taps(from: number, count: number, to: number): { first: number; weights: number[] }[] {
+  const scale = count / to
+  return Array.from({ length: to }, (_, k) => {
+    if (scale <= 1) {
+      const middle = Math.min(count - 1, Math.max(0, (k + 0.5) * scale - 0.5)),
+        left = Math.min(Math.floor(middle), Math.max(0, count - 2)),
+        share = middle - left
+      return { first: from + left, weights: count > 1 ? [1 - share, share] : [1] }
+    }
+    const start = k * scale,
+      end = Math.min(count, start + scale),
+      first = Math.floor(start),
+      weights: number[] = []
+    for (let i = first; i < end; i++) weights.push((Math.min(end, i + 1) - Math.max(start, i)) / (end - start))
+    return { first: from + first, weights }
+  })
+}
+
+/** The part's colours at the size that is seen, −1 to 1, with room for the hints. */
+function colours(picture: Picture, part: Box, width: number, height: number): Float32Array {
+  const across = taps(part.x, part.width, width),
+    down = taps(part.y, part.height, height),
+    out = new Float32Array(width * height * CHANNELS),
+    row = new Float32Array(width * 3)
+  for (let y = 0; y < height; y++) {
+    row.fill(0)
+    down[y].weights.forEach((weight, n) => {
+      const from = (down[y].first + n) * picture.width
+      for (let x = 0; x < width; x++) {
+        const { first, weights } = across[x]
+        for (let k = 0; k < weights.length; k++) {
+          const i = 4 * (from + first + k),
+            w = weight * weights[k]
+          row[3 * x] += w * picture.data[i]
+          row[3 * x + 1] += w * picture.data[i + 1]
+          row[3 * x + 2] += w * picture.data[i + 2]
+        }
+      }
+    })
+    for (let x = 0, i = y * width * CHANNELS; x < width; x++, i += CHANNELS)
+      for (let c = 0; c < 3; c++) out[i + c] = row[3 * x + c] / 127.5 - 1
+  }
+  return out
+}
+
+/** Its values at each px of the picture, between the nearest four; `beyond` where nothing was seen. */
+export function atEachPixel({ part, width, height, data }: Likelihood, size: Size, beyond: number): Float32Array {
+  const out = new Float32Array(size.width * size.height).fill(beyond),
+    sx = width / part.width,
+    sy = height / part.height
+  const between = (k: number, scale: number, count: number) => {
+    const middle = Math.min(count - 1, Math.max(0, (k + 0.5) * scale - 0.5)),
+      low = Math.min(Math.floor(middle), Math.max(0, count - 2))
+    return [low, middle - low] as const
+  }
+  for (let y = 0; y < part.height; y++) {
+    const [v, down] = between(y, sy, height)
+    for (let x = 0; x < part.width; x++) {
+      const [u, right] = between(x, sx, width),
+        i = v * width + u,
+        top = data[i] + right * (data[Math.min(i + 1, data.length - 1)] - data[i]),
+        j = Math.min(i + width, data.length - width + u),
+        bottom = data[j] + right * (data[Math.min(j + 1, data.length - 1)] - data[j])
+      out[(part.y + y) * size.width + part.x + x] = top + down * (bottom - top)
+    }
+  }
+  return out
+}

@@ -1,0 +1,131 @@
+/**
+ * The network that says how probably each pixel belongs to what the hints mean. Trained by training/train.py on scenes we draw ourselves; its weights
+ * are `weights.ts`, made by training/export.py. Twelve million … see training/README.md.
+ */
+import { KernelStack } from '../kernels'
+import { addContext, addDoubled, type Convolution, convolve, type Plane, takePlane } from './layers'
+import { WEIGHTS } from './weights'
+
+/** What the network sees: red, green and blue from −1 to 1, the box (1 inside, −1 outside, 0 where there is none), keep marks and drop marks 0-1. */
+export const CHANNELS = 6
+/** Its sides are multiples of this. */
+export const STEP = 16
+
+/** Channels at half the size, a quarter, an eighth and a sixteenth. */
+const [A, B, C, D] = [24, 48, 96, 128]
+
+/** In the order of the file. */
+const SHAPES = {
+  stem: [3, CHANNELS, A],
+  r1a: [3, A, A],
+  r1b: [3, A, A],
+  d2: [3, A, B],
+  r2a: [3, B, B],
+  r2b: [3, B, B],
+  d3: [3, B, C],
+  r3a: [3, C, C],
+  r3b: [3, C, C],
+  d4: [3, C, D],
+  r4a: [3, D, D],
+  r4b: [3, D, D],
+  r5a: [3, D, D],
+  r5b: [3, D, D],
+  context: [1, D, D],
+  u3: [1, D, C],
+  q3a: [3, C, C],
+  q3b: [3, C, C],
+  u2: [1, C, B],
+  q2a: [3, B, B],
+  q2b: [3, B, B],
+  u1: [1, B, A],
+  q1a: [3, A, A],
+  q1b: [3, A, A],
+  // Four of the eight are used: the two by two px that a px of half the size stands for.
+  out: [3, A, 8],
+} as const
+
+type Layers = Record<keyof typeof SHAPES, Convolution>
+
+let ready: { stack: KernelStack; layers: Layers } | undefined
+
+function prepared(): { stack: KernelStack; layers: Layers } {
+  if (ready) return ready
+  const file = Uint8Array.from(atob(WEIGHTS), (c) => c.charCodeAt(0)),
+    view = new DataView(file.buffer),
+    stack = new KernelStack()
+  let at = 0
+  const read = ([side, inputs, outputs]: (typeof SHAPES)[keyof typeof SHAPES]): Convolution => {
+    const count = side * side * inputs * outputs,
+      weights = stack.take(count * 4),
+      bias = stack.take(outputs * 4),
+      w = stack.floats(weights, count),
+      b = stack.floats(bias, outputs),
+      scales = Float32Array.from({ length: outputs }, (_, o) => view.getFloat32(at + o * 4, true)),
+      perEight = side * side * inputs * 8
+    for (let o = 0; o < outputs; o++) b[o] = view.getFloat32(at + (outputs + o) * 4, true)
+    at += outputs * 8
+    for (let i = 0; i < count; i++) w[i] = view.getInt8(at + i) * scales[Math.floor(i / perEight) * 8 + (i & 7)]
+    at += count
+    return { side, inputs, outputs, weights, bias }
+  }
+  const layers = Object.fromEntries(
+    Object.entries(SHAPES).map(([name, shape]) => [name, read(shape)]),
+  ) as unknown as Layers
+  return (ready = { stack, layers })
+}
+
+/**
+ * How much each pixel speaks for what is meant, as the logarithm of the odds (nats).
+ * @param input CHANNELS floats for each of width × height px, row by row; both multiples of STEP and at least four times that
+ */
+export function runNetwork(input: Float32Array, width: number, height: number): Float32Array {
+  const { stack, layers } = prepared(),
+    start = stack.take(0)
+  const plane = (level: number, channels: number) => takePlane(stack, width >> level, height >> level, channels)
+  const residual = (at: Plane, one: Convolution, other: Convolution, level: number): Plane => {
+    const between = plane(level, at.channels),
+      to = plane(level, at.channels)
+    convolve(stack, at, one, between)
+    convolve(stack, between, other, to, { more: at })
+    return to
+  }
+  const down = (from: Plane, by: Convolution, level: number): Plane => {
+    const to = plane(level, by.outputs)
+    convolve(stack, from, by, to, { stride: 2 })
+    return to
+  }
+  const up = (from: Plane, by: Convolution, onto: Plane, level: number): Plane => {
+    const small = plane(level + 1, by.outputs)
+    convolve(stack, from, by, small, { rectify: false })
+    addDoubled(stack, small, onto)
+    return onto
+  }
+  try {
+    const seen = plane(0, CHANNELS)
+    for (let y = 0; y < height; y++)
+      stack
+        .floats(seen.at + y * seen.row, width * CHANNELS)
+        .set(input.subarray(y * width * CHANNELS, (y + 1) * width * CHANNELS))
+    const { stem, r1a, r1b, d2, r2a, r2b, d3, r3a, r3b, d4, r4a, r4b, r5a, r5b, context } = layers,
+      { u3, q3a, q3b, u2, q2a, q2b, u1, q1a, q1b, out } = layers
+    const e1 = residual(down(seen, stem, 1), r1a, r1b, 1),
+      e2 = residual(down(e1, d2, 2), r2a, r2b, 2),
+      e3 = residual(down(e2, d3, 3), r3a, r3b, 3),
+      e4 = residual(down(e3, d4, 4), r4a, r4b, 4)
+    addContext(stack, e4, context)
+    const t4 = residual(e4, r5a, r5b, 4),
+      t3 = residual(up(t4, u3, e3, 3), q3a, q3b, 3),
+      t2 = residual(up(t3, u2, e2, 2), q2a, q2b, 2),
+      t1 = residual(up(t2, u1, e1, 1), q1a, q1b, 1),
+      last = plane(1, out.outputs)
+    convolve(stack, t1, out, last, { rectify: false })
+    const result = new Float32Array(width * height)
+    for (let y = 0; y < height; y++) {
+      const row = stack.floats(last.at + (y >> 1) * last.row, last.width * last.channels)
+      for (let x = 0; x < width; x++) result[y * width + x] = row[(x >> 1) * last.channels + 2 * (y & 1) + (x & 1)]
+    }
+    return result
+  } finally {
+    stack.release(start)
+  }
+}

@@ -1,0 +1,316 @@
+#!/usr/bin/python3
+"""Trains the cue that says how probably a pixel belongs to the thing that is meant. See README.md.
+usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt]
+"""
+import glob, os, sys, time
+import numpy as np, cv2, torch, torch.nn as nn, torch.nn.functional as F
+
+cv2.setNumThreads(1)
+arg = lambda k, d: sys.argv[sys.argv.index(k) + 1] if k in sys.argv else d
+BUCKETS = [(176, 176), (144, 208), (208, 144), (160, 192), (192, 160)]
+SIGMA = 4.0  # of a mark's bump, px of what the net sees
+
+
+# ------------------------------------------------------------------ the net
+def block(a, b, stride=1, k=3):
+    return nn.Sequential(nn.Conv2d(a, b, k, stride, k // 2, bias=False), nn.BatchNorm2d(b))
+
+
+class Residual(nn.Module):
+    def __init__(s, n):
+        super().__init__()
+        s.a, s.b = block(n, n), block(n, n)
+
+    def forward(s, x):
+        return F.relu(x + s.b(F.relu(s.a(x))))
+
+
+class Net(nn.Module):
+    def __init__(s, C=(24, 48, 96, 128)):
+        super().__init__()
+        a, b, c, d = C
+        s.stem, s.r1 = block(6, a, 2), Residual(a)
+        s.d2, s.r2 = block(a, b, 2), Residual(b)
+        s.d3, s.r3 = block(b, c, 2), Residual(c)
+        s.d4, s.r4, s.r5 = block(c, d, 2), Residual(d), Residual(d)
+        s.context = nn.Linear(d, d)
+        s.u3, s.q3 = block(d, c, 1, 1), Residual(c)
+        s.u2, s.q2 = block(c, b, 1, 1), Residual(b)
+        s.u1, s.q1 = block(b, a, 1, 1), Residual(a)
+        s.out = nn.Conv2d(a, 4, 3, 1, 1)
+
+    def forward(s, x):
+        up = lambda t: F.interpolate(t, scale_factor=2, mode="nearest")
+        e1 = s.r1(F.relu(s.stem(x)))
+        e2 = s.r2(F.relu(s.d2(e1)))
+        e3 = s.r3(F.relu(s.d3(e2)))
+        e4 = s.r4(F.relu(s.d4(e3)))
+        e4 = F.relu(e4 + s.context(e4.mean((2, 3)))[..., None, None])
+        e4 = s.r5(e4)
+        t = s.q3(F.relu(e3 + up(s.u3(e4))))
+        t = s.q2(F.relu(e2 + up(s.u2(t))))
+        t = s.q1(F.relu(e1 + up(s.u1(t))))
+        return F.pixel_shuffle(s.out(t), 2)
+
+
+# ------------------------------------------------------------------ what it is shown
+def srgb(l):
+    return np.where(l <= 0.0031308, l * 12.92, 1.055 * np.power(np.maximum(l, 1e-9), 1 / 2.4) - 0.055)
+
+
+def bumps(points, h, w):
+    out = np.zeros((h, w), np.float32)
+    yy, xx = np.mgrid[0:h, 0:w]
+    for x, y in points:
+        out = np.maximum(out, np.exp(-((xx - x) ** 2 + (yy - y) ** 2) / (2 * SIGMA**2)))
+    return out
+
+
+def bounds(m):
+    ys, xs = np.nonzero(m)
+    return xs.min(), ys.min(), xs.max() + 1, ys.max() + 1
+
+
+class Scenes(torch.utils.data.IterableDataset):
+    def __init__(s, folder, without, batch):
+        s.folder, s.without, s.batch = folder, without, batch
+
+    def __iter__(s):
+        rng = np.random.default_rng(int(time.time() * 1000) % 2**31)
+        cache = {}
+        files = []
+        n = 0
+        while True:
+            if n % 200 == 0:
+                files = [
+                    f
+                    for f in sorted(glob.glob(s.folder + "/*.npz"))
+                    if os.path.basename(f).split("-")[0] not in s.without
+                ]
+            n += 1
+            h, w = BUCKETS[rng.integers(len(BUCKETS))]
+            xs, ts, ms = [], [], []
+            while len(xs) < s.batch:
+                try:
+                    x, t, m = s.sample(rng, files, cache, h, w)
+                except (ValueError, IndexError, EOFError, OSError):
+                    continue
+                xs.append(x)
+                ts.append(t)
+                ms.append(m)
+            yield torch.from_numpy(np.stack(xs)), torch.from_numpy(np.stack(ts)), torch.tensor(ms)
+
+    def load(s, f, cache):
+        if f not in cache:
+            z = np.load(f)
+            cache[f] = {k: z[k] for k in z.files}
+        return cache[f]
+
+    def sample(s, rng, files, cache, h, w):
+        z = s.load(files[rng.integers(len(files))], cache)
+        d = lambda k, y=z: (y[k].astype(np.float32) / 255) ** 2
+        P, A, B = d("P"), d("A")[..., None], d("B")
+        M, O = z["M"], z["O"]
+        H, W = M.shape
+        if rng.random() < 0.45:  # before another place
+            y = s.load(files[rng.integers(len(files))], cache)
+            B = d("B", y)
+            if rng.random() < 0.35:
+                B = d("P", y) + (1 - d("A", y)[..., None]) * B
+            B = (
+                cv2.resize(B, (W, H))
+                if rng.random() < 0.6
+                else B[:H, :W]
+                if B.shape[0] >= H and B.shape[1] >= W
+                else cv2.resize(B, (W, H))
+            )
+            if rng.random() < 0.5:
+                B = B[:, ::-1]
+            if rng.random() < 0.3:
+                B = cv2.GaussianBlur(B, (0, 0), rng.uniform(0.5, 4))
+        if rng.random() < 0.5:
+            P = np.clip(P * rng.uniform(0.6, 1.5) * rng.uniform(0.85, 1.18, 3).astype(np.float32), 0, 1)
+        if rng.random() < 0.25:  # colours of the place
+            mb, mf = B.reshape(-1, 3).mean(0) + 0.02, (P.reshape(-1, 3).sum(0) / max(1, A.sum())) + 0.02
+            P = np.clip(P * (mb / mf) ** rng.uniform(0.3, 1), 0, 1)
+        im = P + (1 - A) * B
+        im = srgb(np.clip(im * rng.uniform(0.7, 1.35), 0, 1)).astype(np.float32)
+        if rng.random() < 0.6:
+            g = im.mean(2, keepdims=True)
+            im = g + (im - g) * rng.uniform(0.2, 1.4)
+            im = (im - 0.5) * rng.uniform(0.75, 1.2) + 0.5 + rng.uniform(-0.05, 0.05, 3)
+            if rng.random() < 0.2:
+                im = im[..., rng.permutation(3)].copy()
+        target = M
+        oth = O.astype(np.float32) / 255
+        k, lab, st, _ = cv2.connectedComponentsWithStats((O > 127).astype(np.uint8))
+        big = [i for i in range(1, k) if st[i, 4] > 0.008 * H * W]
+        pick = rng.random()
+        mode = "box" if pick < 0.4 else "marks" if pick < 0.82 else "none"
+        if mode == "none" and O.sum() > 0.3 * M.sum():
+            mode = "marks" if rng.random() < 0.5 else "box"
+        if mode != "none" and big and rng.random() < 0.4:
+            i = big[rng.integers(len(big))]
+            near = cv2.dilate((lab == i).astype(np.uint8), np.ones((3, 3), np.uint8))
+            target = O * near
+        inside = target > 127
+        if inside.sum() < 60:
+            raise ValueError
+        x0, y0, x1, y1 = bounds(target > 40)
+        bw, bh = x1 - x0, y1 - y0
+        box = None
+        if mode == "box":
+            e = rng.uniform(-0.02, 0.16, 4)
+            box = [max(0, x0 - e[0] * bw), max(0, y0 - e[1] * bh), min(W, x1 + e[2] * bw), min(H, y1 + e[3] * bh)]
+            m = rng.uniform(0.15, 0.6)
+            q = [box[0] - m * bw, box[1] - m * bh, box[2] + m * bw, box[3] + m * bh]
+        elif mode == "none" or rng.random() < 0.5:
+            q = [0, 0, W, H]
+        else:
+            m = rng.uniform(0.1, 1, 4)
+            q = [x0 - m[0] * bw, y0 - m[1] * bh, x1 + m[2] * bw, y1 + m[3] * bh]
+        q = [max(0, q[0]), max(0, q[1]), min(W, q[2]), min(H, q[3])]
+        if rng.random() < 0.7:  # near the shape of what the net sees
+            cw, ch = q[2] - q[0], q[3] - q[1]
+            if cw / ch < w / h:
+                a = min(W, ch * w / h) - cw
+                l = min(q[0], a * rng.random())
+                q[0] -= l
+                q[2] = min(W, q[2] + a - l)
+            else:
+                a = min(H, cw * h / w) - ch
+                l = min(q[1], a * rng.random())
+                q[1] -= l
+                q[3] = min(H, q[3] + a - l)
+        q = [int(q[0]), int(q[1]), int(np.ceil(q[2])), int(np.ceil(q[3]))]
+        if q[2] - q[0] < 24 or q[3] - q[1] < 24:
+            raise ValueError
+        cut = lambda a: cv2.resize(
+            np.ascontiguousarray(a[q[1] : q[3], q[0] : q[2]]),
+            (w, h),
+            interpolation=cv2.INTER_AREA if (q[2] - q[0]) * (q[3] - q[1]) > w * h else cv2.INTER_LINEAR,
+        )
+        im, t = cut(im), cut(target.astype(np.float32) / 255)
+        sx, sy = w / (q[2] - q[0]), h / (q[3] - q[1])
+        im = im + rng.normal(0, rng.uniform(0, 0.03), im.shape).astype(np.float32)
+        bx = np.zeros((h, w), np.float32)
+        keep, drop = [], []
+        if box is not None:
+            bx[:] = -1
+            bx[
+                int(round((box[1] - q[1]) * sy)) : int(round((box[3] - q[1]) * sy)),
+                int(round((box[0] - q[0]) * sx)) : int(round((box[2] - q[0]) * sx)),
+            ] = 1
+        if mode == "marks" or (mode == "box" and rng.random() < 0.2):
+            di = cv2.distanceTransform(np.pad((t > 0.9).astype(np.uint8), 1), cv2.DIST_L2, 5)[1:-1, 1:-1]
+            near = cv2.dilate((t > 0.05).astype(np.uint8), np.ones((25, 25), np.uint8)) & (t < 0.02)
+            othr = cut(np.where(target == M, O, M).astype(np.float32)) > 200
+
+            def some(m, n, list_):
+                ys, xs = np.nonzero(m)
+                for _ in range(n):
+                    if len(xs):
+                        i = rng.integers(len(xs))
+                        list_.append((xs[i], ys[i]))
+
+            some(di >= 0.6 * di.max() if rng.random() < 0.6 else di > 0.3, 1, keep)
+            some(di >= min(3, 0.4 * di.max()) if di.max() > 0 else di > 0, int(rng.integers(0, 5)), keep)
+            some(othr & (t < 0.02), int(rng.integers(0, 3)), drop)
+            some(near > 0, int(rng.integers(0, 3)), drop)
+            some(t < 0.02, int(rng.integers(0, 4)), drop)
+            if not keep:
+                raise ValueError
+        x = np.concatenate(
+            [im.transpose(2, 0, 1) * 2 - 1, bx[None], bumps(keep, h, w)[None], bumps(drop, h, w)[None]]
+        ).astype(np.float32)
+        if rng.random() < 0.5:
+            x, t = x[:, :, ::-1].copy(), t[:, ::-1].copy()
+        return x, t[None].astype(np.float32), ["none", "box", "marks"].index(mode)
+
+
+def correct(x, p, t):
+    """one more mark for each, in the middle of the largest error"""
+    for i in range(len(x)):
+        e = ((p[i, 0] > 0.5) != (t[i, 0] > 0.5)).numpy().astype(np.uint8)
+        k, lab, st, _ = cv2.connectedComponentsWithStats(e)
+        if k < 2:
+            continue
+        j = 1 + int(np.argmax(st[1:, 4]))
+        d = cv2.distanceTransform(np.pad((lab == j).astype(np.uint8), 1), cv2.DIST_L2, 5)[1:-1, 1:-1]
+        if d.max() < 1.5:
+            continue
+        y, xx = np.unravel_index(int(np.argmax(d)), d.shape)
+        ch = 4 if t[i, 0, y, xx] > 0.5 else 5
+        x[i, ch] = torch.maximum(x[i, ch], torch.from_numpy(bumps([(xx, y)], *d.shape)))
+
+
+def loss_of(o, t):
+    p = torch.sigmoid(o)
+    inter = (p * t).sum((1, 2, 3))
+    union = (p + t - p * t).sum((1, 2, 3))
+    return F.binary_cross_entropy_with_logits(o, t), (1 - (inter + 1) / (union + 1)).mean()
+
+
+if __name__ == "__main__":
+    torch.manual_seed(1)
+    net = Net().to(memory_format=torch.channels_last)
+    minutes = float(arg("--minutes", 60))
+    old = arg("--from", None)
+    batch = 16
+    if old:
+        net.load_state_dict(torch.load(old))
+    print(sum(p.numel() for p in net.parameters()), "weights", flush=True)
+    loader = iter(
+        torch.utils.data.DataLoader(
+            Scenes(sys.argv[1], arg("--without", "").split(","), batch),
+            batch_size=None,
+            num_workers=1,
+            prefetch_factor=4,
+        )
+    )
+    peak = float(arg("--rate", 3e-3))
+    opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-4)
+    t0 = time.time()
+    step = 0
+    seen = {}
+    mean = {}
+    rng = np.random.default_rng(3)
+    tally = [[], [], []]
+    while (done := (time.time() - t0) / 60 / minutes) < 1:
+        lr = peak * min(1, (step + 1) / 200) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * done)))
+        for g in opt.param_groups:
+            g["lr"] = lr
+        x, t, m = next(loader)
+        x = x.contiguous(memory_format=torch.channels_last)
+        if step > 300 and rng.random() < 0.3:
+            some = torch.nonzero(m != 0)[:, 0]
+            if len(some):
+                for _ in range(int(rng.integers(1, 3))):
+                    net.eval()
+                    with torch.no_grad():
+                        p = torch.sigmoid(net(x[some]))
+                    y = x[some].clone()
+                    correct(y, p, t[some])
+                    x[some] = y
+                net.train()
+        o = net(x)
+        a, b = loss_of(o, t)
+        opt.zero_grad()
+        (a + b).backward()
+        nn.utils.clip_grad_norm_(net.parameters(), 2.0)
+        opt.step()
+        step += 1
+        with torch.no_grad():
+            q, y = o > 0, t > 0.5
+            iou = (q & y).sum((1, 2, 3)) / ((q | y).sum((1, 2, 3)) + 1e-6)
+            for i in range(len(m)):
+                tally[m[i]].append(float(iou[i]))
+        if step % 100 == 0:
+            print(
+                "%5d  %.0f min  bce %.3f  iou none %.3f box %.3f marks %.3f"
+                % (step, (time.time() - t0) / 60, float(a), *[np.mean(v[-800:]) for v in tally]),
+                flush=True,
+            )
+        if step % 200 == 0:
+            torch.save(net.state_dict(), sys.argv[2])
+    torch.save(net.state_dict(), sys.argv[2])
