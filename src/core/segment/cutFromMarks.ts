@@ -5,7 +5,7 @@
 import { INSIDE, UNDECIDED } from './gridCut'
 import { mapInto } from '../raster/mapInto'
 import { type Hints } from '../network/likelihood'
-import { EXPECTED, expectation, likely, sureOf } from './expectation'
+import { expectation, likely, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
@@ -19,6 +19,9 @@ import { type SegmentView } from './view'
 const REGIONS = 600
 /** Up to this share of the regions that are kept may look out of focus when the thing is in focus. */
 const SMOOTH = 0.25
+/** How much each counts beside a pixel's colour, of nats. */
+const BY_NETWORK = 0.3,
+  BY_WALK = 0.6
 
 /** The regions of a view and what they are by themselves, made once for all marks on it. */
 interface ViewGraph {
@@ -57,19 +60,22 @@ export function cutFromMarks(
   { given, start, border: pull, hints, draft }: MarkedCut,
   check: (progress: number) => void,
 ): Uint8Array {
-  const expected = hints && expectation(view, hints, !draft)
+  const odds = hints && expectation(view, hints, !draft)
+  check(0.1)
+  const walk = walked(view, start, pull)
   check(0.25)
-  const probable = expected ? expected.map(likely) : walked(view, start, pull)
+  // The network knows things, the walk knows this picture: each says what the other misses.
   const guess = mapInto(new Float32Array(start.length), start, (mark, i) =>
-    mark === UNDECIDED ? probable[i] : mark === INSIDE ? 1 : 0,
+    mark === UNDECIDED ? (odds ? (likely(odds[i]) + walk[i]) / 2 : walk[i]) : mark === INSIDE ? 1 : 0,
   )
+  const expected = odds?.map((nats, i) => BY_NETWORK * nats + BY_WALK * oddsOf(walk[i]))
   const { state, models } = cutSmall(
     {
       lab: view.lab,
       given: start,
       guess,
       weight: new Float32Array(start.length).fill(1),
-      expected: expected?.map((nats) => EXPECTED * nats),
+      expected,
       draft,
       tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
     },
@@ -77,7 +83,7 @@ export function cutFromMarks(
   )
   return draft
     ? state
-    : refine(state, { levels: view.levels, models, givenAt: given, sure: expected && sureOf(expected, state) }, (p) =>
+    : refine(state, { levels: view.levels, models, givenAt: given, sure: odds && sureOf(odds, state) }, (p) =>
         check(0.55 + 0.4 * p),
       )
 }
@@ -100,6 +106,10 @@ function walked(view: SegmentView, start: Uint8Array, pull: number): Float32Arra
   )
   return mapInto(new Float32Array(start.length), graph.regionOf, (region) => probable[region])
 }
+
+/** The logarithm of the odds, within what is ever expected, nats. */
+const oddsOf = (probable: number): number =>
+  Math.max(-SUREST, Math.min(SUREST, Math.log((probable + 1e-4) / (1 - probable + 1e-4))))
 
 /** What a region is marked as: 1 kept, 0 dropped, NaN not marked. */
 function markedRegions(graph: RegionGraph, given: Uint8Array): Float32Array {

@@ -10,7 +10,7 @@ import { INSIDE } from './gridCut'
 import { wholeOf, type SegmentView } from './view'
 
 /** Nothing is expected more surely than this, nats. */
-const SUREST = 4
+export const SUREST = 4
 /** How far around what was found the closer look goes, as a share of its sides; it is taken when it covers less than this share of the first. */
 const AROUND = 0.35,
   CLOSER = 0.6
@@ -50,7 +50,7 @@ export function expectation(view: SegmentView, hints: Hints, close: boolean): Fl
       height: Math.min(picture.height - part.y * scale, part.height * scale),
     }
     const second = atEachPixel({ ...likelihood(picture, fine, onLevel(hints, view, level)), part }, small, BEYOND)
-    for (let i = 0; i < expected.length; i++) expected[i] = second[i]
+    for (let i = 0; i < expected.length; i++) expected[i] = (expected[i] + second[i]) / 2
   }
   for (let i = 0; i < expected.length; i++) expected[i] = Math.max(-SUREST, Math.min(SUREST, expected[i]))
   return expected
