@@ -1,6 +1,7 @@
 /**
- * npm run quality [-- --scenes FOLDER] [--task NAME,...] [--only WORD] [--jobs N] [--rows FILE] [--without-network]: how well the finders by object do on pictures with a
- * known answer. Without --scenes on the small set beside this file; README.md there says how to draw more. --rows keeps each answer as JSON.
+ * npm run quality [-- --scenes FOLDER] [--task NAME,...] [--only WORD] [--jobs N] [--rows FILE] [--without-network] [--figures]: how well the finders by object do on pictures with a
+ * known answer. Without --scenes on the small set beside this file; README.md there says how to draw more. --rows keeps each answer as JSON; --figures keeps
+ * the means and the worst of the small set, for bin/test to hold on to.
  */
 import { spawn } from 'node:child_process'
 import { existsSync, readdirSync, writeFileSync } from 'node:fs'
@@ -18,6 +19,7 @@ const { values: options } = parseArgs({
     only: { type: 'string' },
     jobs: { type: 'string', default: '2' },
     rows: { type: 'string' },
+    figures: { type: 'boolean', default: false },
     'without-network': { type: 'boolean', default: false },
   },
 })
@@ -32,7 +34,7 @@ await build({
   logLevel: 'warning',
   alias: { '@': join(root, 'src') },
 })
-const { report } = await import(pathToFileURL(join(root, 'dist/qualityReport.mjs')).href)
+const { figures, report } = await import(pathToFileURL(join(root, 'dist/qualityReport.mjs')).href)
 const folder = resolve(options.scenes ?? join(root, 'quality/scenes')),
   tasks = options.task ?? 'roughBox,marks,subject,subjectOfThree,regions,liveWire,trimap,sky',
   scenes = readdirSync(folder)
@@ -64,3 +66,4 @@ await Promise.all(
 )
 console.log(`\n${report(rows)}`)
 if (options.rows) writeFileSync(options.rows, JSON.stringify(rows))
+if (options.figures) writeFileSync(join(root, 'quality/figures.json'), `${JSON.stringify(figures(rows), null, 2)}\n`)

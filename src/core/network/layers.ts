@@ -3,7 +3,7 @@
  * Sources: He, Zhang, Ren and Sun, "Deep residual learning for image recognition", CVPR 2016 (residual blocks);
  * Ronneberger, Fischer and Brox, "U-Net", MICCAI 2015 (down and up again, with what each size saw added on the way up).
  */
-import { KernelStack } from '../kernels'
+import { type KernelStack } from '../kernels'
 
 /** Weights of a convolution as they lie in the file: whole numbers from −127 to 127, a scale and a bias for each output. */
 export interface Convolution {

@@ -133,7 +133,7 @@ describe('the network', () => {
   it('a keep mark and a drop mark tell which of two is meant', () => {
     const one = disc(300, 200, 80, 100, 40),
       other = disc(300, 200, 220, 100, 40),
-      both = { ...one, data: one.data.map((v, i) => Math.max(v, other.data[i])) as Uint8ClampedArray<ArrayBuffer> }
+      both = { ...one, data: one.data.map((v, i) => Math.max(v, other.data[i])) }
     const odds = atEachPixel(
       likelihood(both, whole(both), {
         keep: [

@@ -6,7 +6,7 @@ import { atEachPixel, type Hints, likelihood } from '../network/likelihood'
 import { type Box } from '../raster/content'
 import { mapInto } from '../raster/mapInto'
 import { type Picture } from '../raster/picture'
-import { INSIDE } from './gridCut'
+import { INSIDE, UNDECIDED } from './gridCut'
 import { wholeOf, type SegmentView } from './view'
 
 /** Nothing is expected more surely than this, nats. */
@@ -23,6 +23,23 @@ const BEYOND = -3
 export const EXPECTED = 0.5
 /** Where it is expected so surely, and the cut agrees, colours alone change nothing more, nats. */
 const SURE = 2.5
+
+/** What separating alike neighbours costs where the network tells where the thing is, nats. */
+export const CALM = 12
+
+/** How far a cut is as it was expected to be, where it was open: soft intersection over union, 0-1. */
+export function agreement(state: Uint8Array, odds: Float32Array, given: Uint8Array): number {
+  let both = 0,
+    either = 0
+  for (let i = 0; i < state.length; i++) {
+    if (given[i] !== UNDECIDED) continue
+    const inside = state[i] === INSIDE ? 1 : 0,
+      probable = likely(odds[i])
+    both += Math.min(inside, probable)
+    either += Math.max(inside, probable)
+  }
+  return either ? both / either : 0
+}
 
 /** How probably, 0-1. */
 export const likely = (nats: number): number => 1 / (1 + Math.exp(-nats))

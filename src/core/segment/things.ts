@@ -23,7 +23,7 @@ import { regionGraph, type RegionGraph } from './regionGraph'
 import { colourGradient } from './basins'
 import { makeRegionTree } from './regionTree'
 import { borderLength, saliency } from './saliency'
-import { EXPECTED, expectation, likely } from './expectation'
+import { agreement, CALM, EXPECTED, expectation, likely } from './expectation'
 import { type Sample, type SegmentView, segmentView, type Sight } from './view'
 
 const REGIONS = 300
@@ -62,14 +62,18 @@ function findThings(scene: Sight, sample: Sample, context: Work): Things | null 
   const view = segmentView(scene, sample, context),
     start = opaqueOnly(view.levels.at(-1)!),
     size = { width: view.lab.width, height: view.lab.height }
-  const found = context.network === false ? null : byNetwork(view, start, context),
-    plain = byContrast(view, start, context)
-  const [first, second] = found ? [found, plain] : [plain, null]
-  if (!first) return null
-  // What stands out by its colours alone is there to choose, too, where it is another thing.
-  const things = thingsIn(first.state, size)
-  if (second && sharedBy(first.state, second.state) < ANOTHER) things.push(...thingsIn(second.state, size).slice(0, 1))
-  return { state: first.state, models: first.models, things, size }
+  const plain = byContrast(view, start, context)
+  if (context.network === false) return plain && { ...plain, things: thingsIn(plain.state, size), size }
+  // Taken is what looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too.
+  const odds = expectation(view, {}, true),
+    cuts = [byNetwork(view, start, odds, context), plain].filter((cut) => cut !== null),
+    score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start)
+  cuts.sort((a, b) => score(b) - score(a))
+  if (!cuts.length) return null
+  const things = thingsIn(cuts[0].state, size)
+  if (cuts[1] && sharedBy(cuts[0].state, cuts[1].state) < ANOTHER)
+    things.push(...thingsIn(cuts[1].state, size).slice(0, 1))
+  return { ...cuts[0], things, size }
 }
 
 interface Cut {
@@ -91,18 +95,17 @@ function sharedBy(a: Uint8Array, b: Uint8Array): number {
 }
 
 /** What the network takes for the subject, cut along edges; null where that is nothing, or everything. */
-function byNetwork(view: SegmentView, start: Uint8Array, context: Work): Cut | null {
-  const expected = expectation(view, {}, true)
-  context.check(0.2)
+function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array, context: Work): Cut | null {
   const cut = cutSmall(
     {
       lab: view.lab,
       given: start,
-      guess: mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(expected[i]) : 0)),
+      guess: mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(odds[i]) : 0)),
       weight: new Float32Array(start.length).fill(1),
-      expected: expected.map((nats) => EXPECTED * nats),
+      expected: odds.map((nats) => EXPECTED * nats),
+      smoothness: CALM,
     },
-    (p) => context.check(0.2 + 0.2 * p),
+    (p) => context.check(0.9 + 0.1 * p),
   )
   return cut.state.includes(INSIDE) && cut.state.includes(OUTSIDE) ? cut : null
 }

@@ -16,7 +16,7 @@ import { guessByReach, guessByTree } from '../segment/guess'
 import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { colourOverlap } from '../segment/colourOverlap'
-import { EXPECTED, expectation, likely, sureOf } from '../segment/expectation'
+import { agreement, CALM, EXPECTED, expectation, likely, sureOf } from '../segment/expectation'
 import { cutSmall, learnBoth, type Models, refine } from '../segment/objectCut'
 import { mapInto } from '../raster/mapInto'
 import { outlineStrength } from '../segment/outlineStrength'
@@ -33,8 +33,6 @@ import { type Sample } from '../steps/step'
 const MARGIN = 0.5,
   LEAST_MARGIN = 24
 const REGIONS = 400
-/** What separating alike neighbours costs where the network tells where the thing is, nats. */
-const CALM = 12
 /** The object spans at least this share of the box in both directions. */
 const LEAST_SPAN = 0.66
 /** And at least this share of its area. */
@@ -138,25 +136,12 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
   ]
   const scores = cuts.map(({ state }) => {
     const outline = outlineStrength(state, gradient, lab)
-    return outline < FAINTEST ? 0 : outline * (1 - colourOverlap(state, lab)) * agreement(state, probable, start)
+    return outline < FAINTEST ? 0 : outline * (1 - colourOverlap(state, lab)) * agreement(state, odds, start)
   })
   const best = cuts[scores.indexOf(Math.max(...scores))]
   return Math.max(...scores) > 0
     ? { ...best, sure: sureOf(odds, best.state) }
     : { ...best, state: best.state.fill(OUTSIDE) }
-}
-
-/** How far a cut is as it was expected to be, where that was open: soft intersection over union, 0-1. */
-function agreement(state: Uint8Array, probable: Float32Array, given: Uint8Array): number {
-  let both = 0,
-    either = 0
-  for (let i = 0; i < state.length; i++) {
-    if (given[i] !== UNDECIDED) continue
-    const inside = state[i] === INSIDE ? 1 : 0
-    both += Math.min(inside, probable[i])
-    either += Math.max(inside, probable[i])
-  }
-  return either ? both / either : 0
 }
 
 /** The best of two guesses by regions alone; null where nothing lies around the box. */
