@@ -14,8 +14,9 @@ const folder = join(process.cwd(), 'quality/scenes'),
 const MEAN = 0.01,
   WORST = 0.03
 
+// Regions take as long as all others together, and are left to `npm run quality`.
 describe('finders by object on pictures with a known answer', () => {
-  it.each(['roughBox', 'marks', 'subjectOfThree', 'regions', 'liveWire', 'trimap'])(
+  it.each(['roughBox', 'marks', 'subjectOfThree', 'liveWire', 'trimap'])(
     '%s',
     async (task) => {
       const { rising, run } = TASKS[task],

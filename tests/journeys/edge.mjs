@@ -100,17 +100,24 @@ export async function edge(application) {
 
     // A stroke drawn in the ribbon lands where the ribbon says, and changes the matte there and only there.
     await page.getByRole('radio', { name: 'drop', exact: true }).click()
-    const ribbon = await page.locator('[data-surface=ribbon]').boundingBox(),
-      from = [ribbon.x + 260, ribbon.y + 70],
-      to = [ribbon.x + 300, ribbon.y + 70]
+    const ribbon = await page.locator('[data-surface=ribbon]').boundingBox()
     const placeAt = async (point) => {
       await page.mouse.move(point[0] - 1, point[1])
       await page.mouse.move(...point)
       await page.waitForTimeout(150)
       return (await page.locator('[data-ribbon-place]').getAttribute('data-ribbon-place')).split(' ').map(Number)
     }
-    const start = await placeAt(from),
-      end = await placeAt(to)
+    // Where there is something to drop.
+    const covered = ([x, y]) => solvedMatte.data[Math.round(y) * 1800 + Math.round(x)] > 200
+    let from, to, start
+    for (const down of [70, 90, 50, 110, 30, 130]) {
+      from = [ribbon.x + 260, ribbon.y + down]
+      to = [ribbon.x + 300, ribbon.y + down]
+      start = await placeAt(from)
+      if (covered(start)) break
+    }
+    check(covered(start), 'the ribbon shows something that is selected')
+    const end = await placeAt(to)
     await drag(page, from, to)
     await page.waitForFunction(() => document.querySelectorAll('[data-mark=drop]').length === 1)
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')

@@ -7,7 +7,7 @@ import { sceneFor } from '@/core/select/steps'
 import { preparedPick } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type SelectRequest } from '../protocol'
-import { always, contextFor, sceneOf, studio, tell } from './work'
+import { always, contextFor, holdOn, sceneOf, studio, tell } from './work'
 
 /** Preparing gives way to requests this often, ms. */
 const SLICE_MS = 10
@@ -45,7 +45,17 @@ export function prepareLater(request: SelectRequest): void {
     done()
     return
   }
-  preparing = { key, work, done, end }
+  // The picture stays open until this is done, whatever the page shows by then.
+  const letGo = holdOn(request)
+  preparing = {
+    key,
+    work,
+    done,
+    end() {
+      end()
+      letGo()
+    },
+  }
   if (!pumping) {
     pumping = true
     nextTurn.port1.postMessage(null)

@@ -100,6 +100,15 @@ export function withRequest<T>(sent: SentRequest, work: (request: SelectRequest)
 }
 const steps = new RefReader(),
   scenes = new RefReader()
+/** Goes on holding the pictures of a request that is being answered, for what is done after it. @returns lets them go */
+export function holdOn(request: SelectRequest): () => void {
+  const holds = [...new Set(picturesOf(request, stepsOf(request)).map(({ asset }) => asset))].map(holdPicture)
+  // They are open: nobody waits for them here.
+  for (const hold of holds) hold.ready.catch(() => {})
+  return () => {
+    for (const hold of holds) hold.release()
+  }
+}
 /** The same for masks and paint. @param more pictures */
 export const withAreas = <T>(
   areas: readonly Area[],
