@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type Picture } from '../../raster/picture'
-import { plainContext, sceneOf } from '../onePicture'
+import { sceneOf } from '../onePicture'
 import { fittingTolerance } from './index'
 
 const WIDTH = 240,
@@ -20,7 +20,7 @@ function disc(inside: number, outside: number, grain: number): Picture {
 }
 const params = { tolerance: 32, contiguous: true, patch: 3, metric: 'channel', antialias: true, sample: 'all' } as const
 const fit = (picture: Picture, at: readonly [number, number], contiguous = true) =>
-  fittingTolerance(sceneOf(picture), { ...params, contiguous, at }, plainContext())
+  fittingTolerance(sceneOf(picture), { ...params, contiguous, at })
 
 describe('the tolerance a first pick takes from the picture', () => {
   it.each([
@@ -37,6 +37,16 @@ describe('the tolerance a first pick takes from the picture', () => {
   it('is the same for what surrounds, and everywhere in the picture', () => {
     expect(fit(disc(120, 180, 4), [10.5, 10.5])).toBeLessThan(56)
     expect(fit(disc(120, 180, 4), [120.5, 80.5], false)).toBeLessThan(56)
+  })
+  it('is the same of a large picture, from a share of its pixels', () => {
+    const small = disc(120, 180, 4),
+      large: Picture = { width: WIDTH * 6, height: HEIGHT * 6, data: new Uint8ClampedArray(WIDTH * HEIGHT * 36 * 4) }
+    for (let y = 0; y < large.height; y++)
+      for (let x = 0; x < large.width; x++) {
+        const from = 4 * (Math.floor(y / 6) * WIDTH + Math.floor(x / 6))
+        large.data.set(small.data.subarray(from, from + 4), 4 * (y * large.width + x))
+      }
+    expect(Math.abs(fit(large, [720, 480]) - fit(small, [120, 80]))).toBeLessThanOrEqual(4)
   })
   it('has an answer where nothing rests, and outside the picture', () => {
     const ramp: Picture = { width: 256, height: 4, data: new Uint8ClampedArray(256 * 4 * 4) }

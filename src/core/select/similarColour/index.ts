@@ -15,7 +15,7 @@ import { LivePick } from './livePick'
 import { hardened } from '../../raster/edgeMarks'
 import { runExtremes, type RunExtremes } from './runExtremes'
 import { softenEdge } from '../../raster/softenEdge'
-import { segmentView } from '../../segment/view'
+import { type Picture, words } from '../../raster/picture'
 
 type Params = SimilarColourFields & { sample: Sample }
 
@@ -33,20 +33,29 @@ function pickedPixel(scene: Scene, { at }: Params): [number, number] | null {
 export const preparedPick = (scene: Scene, params: Params, { memory }: Context): LivePick | undefined =>
   memory.get(pickKey(scene, params))
 
-/** A curve is taken from the first level of at most so many pixels: it is there at once. */
-const MOST_MEASURED = 400_000
+/** A curve is taken from so many pixels at most, evenly spread, so that it is there at once. */
+const MOST_MEASURED = 300_000
 
 /** The tolerance that a first pick at a place takes from the picture, 0-255. */
-export function fittingTolerance(scene: Scene, params: Params, context: Context): number {
+export function fittingTolerance(scene: Scene, params: Params): number {
   const pixel = pickedPixel(scene, params)
   if (!pixel) return params.tolerance
-  const { levels } = segmentView(scene, params.sample, context),
-    level = Math.max(
-      0,
-      levels.findIndex(({ width, height }) => width * height <= MOST_MEASURED),
-    ),
-    colour = patchColour(scene.picture(params.sample), ...pixel, params.patch)
-  return fitted(levels[level], 2 ** level, colour, params)
+  const picture = scene.picture(params.sample),
+    step = Math.max(1, Math.ceil(Math.sqrt((picture.width * picture.height) / MOST_MEASURED)))
+  return fitted(everyNth(picture, step), step, patchColour(picture, ...pixel, params.patch), params)
+}
+
+/** Every so many-th pixel of every so many-th row: with its grain, which a smaller level would have lost. */
+function everyNth(picture: Picture, step: number): Picture {
+  if (step === 1) return picture
+  const width = Math.ceil(picture.width / step),
+    height = Math.ceil(picture.height / step),
+    from = words(picture),
+    data = new Uint8ClampedArray(width * height * 4),
+    to = new Uint32Array(data.buffer)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, at = y * step * picture.width; x < width; x++, at += step) to[i++] = from[at]
+  return { width, height, data }
 }
 
 function distances(scene: Scene, params: Params, x: number, y: number): Uint8Array {

@@ -109,9 +109,7 @@ const api: PictureWorker = {
       })
     }),
   fittingTolerance: (sent, values) =>
-    withRequest(sent, (request) =>
-      finish('Measuring the pick', (context) => fittingTolerance(sceneOf(request), values, context)),
-    ),
+    withRequest(sent, (request) => finish('Measuring the pick', () => fittingTolerance(sceneOf(request), values))),
   subjects: (sent, sample, longest) =>
     withRequest(sent, (request) =>
       finish('Finding the subject', (context) => {
