@@ -114,6 +114,10 @@ function levelFor({ levels }: SegmentView, part: Box): number {
   return level
 }
 
+/** How long a stroke is, px. */
+export const lengthOf = (points: readonly (readonly number[])[]): number =>
+  points.reduce((sum, [x, y], k) => sum + (k ? Math.hypot(x - points[k - 1][0], y - points[k - 1][1]) : 0), 0)
+
 /** Where a stroke lies, as places so far apart, px. */
 export function placesAlong(points: readonly (readonly number[])[], apart: number): [number, number][] {
   const places: [number, number][] = []

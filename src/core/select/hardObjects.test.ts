@@ -164,6 +164,22 @@ describe('marks', () => {
     expect(three).toBeGreaterThan(two - 0.02)
     expect(three).toBeGreaterThan(0.93)
   })
+  it('a stroke along a thing of several colours keeps all of it', () => {
+    const figure = (x: number, y: number) =>
+      Math.max(ellipse(x, y, 240, 70, 34, 38), rectangle(x, y, 150, 105, 330, 205), rectangle(x, y, 205, 205, 275, 300))
+    const scene = drawn(
+      figure,
+      (x, y) => (y < 105 ? [200, 160, 130] : y < 205 ? (x < 210 ? [150, 40, 50] : [190, 60, 70]) : [40, 50, 90]),
+      (x, y) => lit([150, 165, 140], 0.8 + 0.4 * cloud(x, y, 7)),
+    )
+    const stroke = (points: [number, number][]) => [{ points, size: 10 }]
+    const matte = answer(scene, {
+      kind: 'marks',
+      keep: stroke([[240, 50], [240, 290]]), // prettier-ignore
+      drop: stroke([[30, 40], [90, 60]]), // prettier-ignore
+    })
+    expect(overlap(matte, scene.truth)).toBeGreaterThan(0.93)
+  })
 })
 
 describe('several at once', () => {

@@ -10,7 +10,7 @@ import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { type Hints } from '../network/likelihood'
 import { boundsOfPoints } from '../segment/bounds'
-import { placesAlong } from '../segment/expectation'
+import { lengthOf, placesAlong } from '../segment/expectation'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
@@ -59,8 +59,12 @@ export const marks: Finder<'marks', MarksFields> = {
   },
 }
 
+/** A stroke is shown to the network as so many places at most: it was taught by places. */
+const PLACES = 4
+
 function hintsOf({ keep, drop, outline }: MarksFields): Hints {
-  const places = (marks: MarksFields['keep']) => marks.flatMap(({ points, size }) => placesAlong(points, size))
+  const places = (marks: MarksFields['keep']) =>
+    marks.flatMap(({ points, size }) => placesAlong(points, Math.max(size, lengthOf(points) / PLACES)))
   return {
     keep: places(keep),
     drop: places(drop),
