@@ -169,7 +169,7 @@ describe('marks', () => {
       Math.max(ellipse(x, y, 240, 70, 34, 38), rectangle(x, y, 150, 105, 330, 205), rectangle(x, y, 205, 205, 275, 300))
     const scene = drawn(
       figure,
-      (x, y) => (y < 105 ? [200, 160, 130] : y < 205 ? (x < 210 ? [150, 40, 50] : [190, 60, 70]) : [40, 50, 90]),
+      (_x, y) => (y < 105 ? [200, 160, 130] : y < 205 ? [190, 60, 70] : [40, 50, 90]),
       (x, y) => lit([150, 165, 140], 0.8 + 0.4 * cloud(x, y, 7)),
     )
     const stroke = (points: [number, number][]) => [{ points, size: 10 }]
