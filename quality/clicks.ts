@@ -5,7 +5,8 @@
  */
 import { type Matte } from '@/core/raster/picture'
 import { piecesOf } from '@/core/segment/pieces'
-import { distanceTo, overlap } from './measures'
+import { overlap } from '@/core/matting/errors'
+import { distanceTo } from './measures'
 import { type TruthScene } from './scene'
 import { type Answer, press } from './tasks'
 

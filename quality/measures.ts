@@ -2,19 +2,6 @@
 import { nearestSetPixels } from '@/core/raster/distance'
 import { type Matte } from '@/core/raster/picture'
 
-/** Intersection over union at half coverage, 0-1. */
-export function overlap(a: Matte, t: Matte): number {
-  let both = 0,
-    either = 0
-  for (let i = 0; i < a.data.length; i++) {
-    const x = a.data[i] > 127,
-      y = t.data[i] > 127
-    if (x && y) both++
-    if (x || y) either++
-  }
-  return either ? both / either : 1
-}
-
 /** Mean squared difference of coverage 0-1 where the trimap is neither 0 nor 255. */
 export function squaredError(a: Matte, t: Matte, trimap: Matte): number {
   let sum = 0,

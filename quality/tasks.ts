@@ -4,7 +4,8 @@ import { parseStep } from '@/core/formats/recipe'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { correctiveClicks } from './clicks'
-import { outlineDistance, overlap, squaredError } from './measures'
+import { overlap } from '@/core/matting/errors'
+import { outlineDistance, squaredError } from './measures'
 import { type TruthScene } from './scene'
 
 /** Named figures of one answer. `value` is what tables show. */

@@ -45,14 +45,8 @@ export function matteErrors(matte: Matte, truth: Matte, within?: Matte): MatteEr
     squares = 0,
     gradient = 0,
     connected = 0,
-    pixels = 0,
-    both = 0,
-    either = 0
+    pixels = 0
   for (let i = 0; i < a.length; i++) {
-    const inside = matte.data[i] > 127,
-      truly = truth.data[i] > 127
-    if (inside && truly) both++
-    if (inside || truly) either++
     if (!asked(i)) continue
     pixels++
     sad += Math.abs(a[i] - t[i])
@@ -65,7 +59,7 @@ export function matteErrors(matte: Matte, truth: Matte, within?: Matte): MatteEr
     mse: pixels ? squares / pixels : 0,
     gradient: gradient / 1000,
     connectivity: connected / 1000,
-    iou: either ? both / either : 1,
+    iou: overlap(matte, truth),
     pixels,
   }
 }
@@ -99,6 +93,19 @@ function gradientLengths(from: Float32Array, width: number, height: number): Flo
   const dx = filtered(slope, gauss),
     dy = filtered(gauss, slope)
   return dx.map((v, i) => Math.hypot(v, dy[i]))
+}
+
+/** Intersection over union at half coverage, 0-1; 1 where both are empty. */
+export function overlap(a: Matte, b: Matte): number {
+  let both = 0,
+    either = 0
+  for (let i = 0; i < a.data.length; i++) {
+    const x = a.data[i] > 127,
+      y = b.data[i] > 127
+    if (x && y) both++
+    if (x || y) either++
+  }
+  return either ? both / either : 1
 }
 
 /** For each pixel of both mattes how well it hangs together with the largest piece that is full in both, 0-1. */

@@ -17,7 +17,7 @@ const ENOUGH = 8
 /** Variance of grain, linear colours squared. */
 const GRAIN = 1e-5
 /** Coverage from which a known pixel is of the subject, and up to which of the surroundings. */
-const FULL = 0.98,
+export const FULL = 0.98,
   EMPTY = 0.02
 /** Distances to what is known are told up to this, px. */
 const FARTHEST = 200

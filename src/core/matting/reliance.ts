@@ -6,7 +6,7 @@ import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { nearAny } from '../raster/nearAny'
 import { type Level } from './level'
-import { localColours } from './localColours'
+import { EMPTY, FULL, localColours } from './localColours'
 import { sampledCoverage } from './sampling'
 
 /** Known pixels so near the unknown ones are tried, px; and errors are told over so many px around. */
@@ -15,9 +15,7 @@ const RING = 10,
 /** Squared errors of coverage below this are the same. */
 const FLOOR = 0.01
 /** Samples are relied on so many times as much as local colours where neither does better. */
-const PRIOR = +(process.env.PRIOR ?? 2)
-const FULL = 0.98,
-  EMPTY = 0.02
+const PRIOR = 2
 
 /** The share of the samples' answer in both together, 0-1, for each pixel of a level. */
 export function shareOfSamples(level: Level, report: () => void): Float32Array {

@@ -16,7 +16,7 @@ export interface Hints {
 }
 
 /** About so many px are seen by the network; as it was trained. */
-const SEEN = 31_000
+export const SEEN = 31_000
 /** Its longer side is at most so many times the shorter one. */
 const LONGEST = 3
 /** Standard deviation of a mark's bump, px of what is seen; as it was trained. */

@@ -1,5 +1,5 @@
 /**
- * A cut from marked places: the network, or where a random walk over regions ends, tells what is probably kept; then colours and edges decide.
+ * A cut from marked places: the network and where a random walk over regions ends tell what is probably kept; then colours and edges decide.
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Grady, IEEE PAMI 28 (2006) (random walks from marks).
  */
 import { INSIDE, UNDECIDED } from './gridCut'
@@ -48,7 +48,7 @@ export interface MarkedCut {
   readonly start: Uint8Array
   /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
   readonly border: number
-  /** What the network is asked, px of the picture; absent: it is not asked, a random walk tells instead. */
+  /** What the network is asked, px of the picture; absent: it is not asked, the random walk tells alone. */
   readonly hints?: Hints
   /** Stops at the level that is thought on. */
   readonly draft?: boolean

@@ -2,7 +2,7 @@
  * What the network expects, on the small level of a view: how much each pixel speaks for what the hints mean, nats. The whole is looked at first, then
  * the part where something was found is looked at more closely (Sofiiuk, Petrov, Barinova and Konushin, "f-BRS", CVPR 2020: zooming in).
  */
-import { atEachPixel, type Hints, likelihood } from '../network/likelihood'
+import { atEachPixel, type Hints, likelihood, SEEN } from '../network/likelihood'
 import { type Box } from '../raster/content'
 import { mapInto } from '../raster/mapInto'
 import { type Picture } from '../raster/picture'
@@ -14,8 +14,6 @@ export const SUREST = 4
 /** How far around what was found the closer look goes, as a share of its sides; it is taken when it covers less than this share of the first. */
 const AROUND = 0.35,
   CLOSER = 0.6
-/** A closer look has at least so many pixels to see, where the picture has them. */
-const ENOUGH = 31_000
 /** What lies outside a closer look is as unlikely as this, nats. */
 const BEYOND = -3
 
@@ -107,10 +105,10 @@ function foundPart(expected: Float32Array, { width, height }: Picture, { keep = 
   return { x, y, width: Math.min(width, right + 1 + dx) - x, height: Math.min(height, bottom + 1 + dy) - y }
 }
 
-/** The coarsest level on which the part has enough to see. */
+/** The coarsest level on which the part has as many pixels as are seen, where the picture has them. */
 function levelFor({ levels }: SegmentView, part: Box): number {
   let level = levels.length - 1
-  for (let count = part.width * part.height; level > 0 && count < ENOUGH; count *= 4) level--
+  for (let count = part.width * part.height; level > 0 && count < SEEN; count *= 4) level--
   return level
 }
 

@@ -44,7 +44,8 @@ interface Work {
 export interface Things {
   readonly state: Uint8Array
   readonly things: readonly Uint8Array[]
-  readonly models: Models
+  /** The colours inside and outside that each thing was cut by. */
+  readonly models: readonly Models[]
   readonly size: Size
 }
 
@@ -63,17 +64,25 @@ function findThings(scene: Sight, sample: Sample, context: Work): Things | null 
     start = opaqueOnly(view.levels.at(-1)!),
     size = { width: view.lab.width, height: view.lab.height }
   const plain = byContrast(view, start, context)
-  if (context.network === false) return plain && { ...plain, things: thingsIn(plain.state, size), size }
+  if (context.network === false) return plain && parted(plain, size)
   // Taken is what looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too.
   const odds = expectation(view, {}, true),
     cuts = [byNetwork(view, start, odds, context), plain].filter((cut) => cut !== null),
     score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start)
   cuts.sort((a, b) => score(b) - score(a))
   if (!cuts.length) return null
-  const things = thingsIn(cuts[0].state, size)
-  if (cuts[1] && sharedBy(cuts[0].state, cuts[1].state) < ANOTHER)
-    things.push(...thingsIn(cuts[1].state, size).slice(0, 1))
-  return { ...cuts[0], things, size }
+  const found = parted(cuts[0], size)
+  if (!cuts[1] || sharedBy(cuts[0].state, cuts[1].state) >= ANOTHER) return found
+  return {
+    ...found,
+    things: [...found.things, thingsIn(cuts[1].state, size)[0]],
+    models: [...found.models, cuts[1].models],
+  }
+}
+
+function parted({ state, models }: Cut, size: Size): Things {
+  const things = thingsIn(state, size)
+  return { state, things, models: things.map(() => models), size }
 }
 
 interface Cut {

@@ -2,6 +2,7 @@
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
+import { overlap } from '../matting/errors'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { fillPolygons, type Point } from '../vector/fill'
 import { type Context } from './finder'
@@ -46,17 +47,6 @@ const thing = mixed([190, 90, 50], (x, y) => [120 + x / 12, 130 + y / 16, 150])
 const uniform = paint(() => [128, 128, 128], 0),
   noise = paint(() => [128, 128, 128], 250, 7)
 
-function overlap(a: Matte, b: Matte): number {
-  let both = 0,
-    either = 0
-  for (let i = 0; i < a.data.length; i++) {
-    const x = a.data[i] > 127,
-      y = b.data[i] > 127
-    if (x && y) both++
-    if (x || y) either++
-  }
-  return both / Math.max(1, either)
-}
 function run(picture: Picture, step: object, network = true): { matte: Matte; note: string | undefined } {
   let note: string | undefined
   const context: Context = {

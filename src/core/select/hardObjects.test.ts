@@ -1,6 +1,7 @@
 /** Pictures made up after faults that finders by object had on photographs: each has the same trouble in it, and a truth that is drawn. */
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
+import { overlap } from '../matting/errors'
 import { type Matte, type Picture } from '../raster/picture'
 import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
@@ -51,15 +52,6 @@ const rectangle = (x: number, y: number, x0: number, y0: number, x1: number, y1:
 
 function answer({ picture }: { picture: Picture }, step: object): Matte {
   return foldSteps([parseStep(step)], sceneOf(picture), plainContext())
-}
-function overlap(a: Matte, b: Matte): number {
-  let both = 0,
-    either = 0
-  a.data.forEach((v, i) => {
-    if (v > 127 && b.data[i] > 127) both++
-    if (v > 127 || b.data[i] > 127) either++
-  })
-  return both / Math.max(1, either)
 }
 const at = (matte: Matte, x: number, y: number) => matte.data[y * WIDTH + x]
 const dots = (...places: [number, number][]) => places.map(([x, y]) => ({ points: [[x, y], [x + 1, y]], size: 12 })) // prettier-ignore

@@ -84,7 +84,7 @@ function objectIn(
     undecided = start.reduce((sum, s) => sum + (s === UNDECIDED ? 1 : 0), 0)
   if (undecided === 0) return nothing('there is nothing inside the box')
   context.check(0.05)
-  const best = (context.network === false ? byRegions : byNetwork)(view, start, loop, context)
+  const best = context.network === false ? byRegions(view, start, context) : byNetwork(view, start, loop, context)
   if (!best) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
   if (!best.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
   const { state, models, sure } = best,
@@ -101,7 +101,8 @@ interface Cut {
 /** An outline fainter than this (CIELAB units a pixel) is none. */
 const FAINTEST = 1
 
-function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[], context: Context): Cut | null {
+/** The better of the network's guess and the one by reach, each cut with the network beside the colours. */
+function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[], context: Context): Cut {
   const { lab } = view,
     odds = expectation(view, { box: boundsOfPoints(loop) }, false),
     expected = odds.map((nats) => EXPECTED * nats),
@@ -145,7 +146,7 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
 }
 
 /** The best of two guesses by regions alone; null where nothing lies around the box. */
-function byRegions(view: SegmentView, start: Uint8Array, _: readonly Point[], context: Context): Cut | null {
+function byRegions(view: SegmentView, start: Uint8Array, context: Context): Cut | null {
   const calm = calmed(view.lab),
     gradient = colourGradient(calm),
     tree = makeRegionTree(calm, { gradient }),

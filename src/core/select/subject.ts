@@ -39,8 +39,10 @@ export const subject: Finder<'subject', SubjectFields> = {
         }
       return given
     }
-    const full = refine(taken, { levels: view.levels, models, givenAt: things.length > 1 ? given : undefined }, (p) =>
-      context.check(0.66 + 0.3 * p),
+    const full = refine(
+      taken,
+      { levels: view.levels, models: models[picks[0]], givenAt: things.length > 1 ? given : undefined },
+      (p) => context.check(0.66 + 0.3 * p),
     )
     const which = [...new Set(picks)].map((pick) => pick + 1).sort((a, b) => a - b)
     return {
