@@ -11,9 +11,12 @@ import { type TruthScene } from './scene'
 import { type Answer, press } from './tasks'
 
 const MOST = 20,
-  GOOD = 0.9
+  GOOD = 0.9,
+  FAIR = 0.85
+/** A click has made the answer worse when it loses more than this. */
+const WORSE = 0.005
 
-/** @returns the clicks to 90 % (20 where it is never reached) and the overlap after each; with steps before, the first is what those say */
+/** @returns the clicks to 90 % and to 85 % (20 where it is never reached), and the share of clicks after which the answer was worse; with steps before, the first answer is what those say */
 export function correctiveClicks(
   scene: TruthScene,
   answer: (steps: readonly object[]) => Matte,
@@ -36,7 +39,16 @@ export function correctiveClicks(
     const n = overlaps.findIndex((value) => value >= enough)
     return n < 0 ? MOST : before.length ? n : n + 1
   }
-  return { value: clicks(GOOD), clicks: [clicks(0.85), clicks(GOOD)] }
+  const after = overlaps.slice(1),
+    worse = after.filter((value, k) => value < overlaps[k] - WORSE)
+  const what = before.length ? 'after a box' : 'marks'
+  return {
+    value: clicks(GOOD),
+    also: {
+      [`clicks to 85 %, ${what}`]: clicks(FAIR),
+      ...(after.length ? { [`a click makes it worse, ${what}`]: worse.length / after.length } : {}),
+    },
+  }
 }
 
 const boxOutline = ({ hints: { roughBox: [x0, y0, x1, y1] } }: TruthScene) => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]] // prettier-ignore

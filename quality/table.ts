@@ -31,11 +31,12 @@ export function summary(rows: readonly Row[]): string {
     lines.push(
       `| ${title} | ${values.length} | ${shown(mean(finite), task)} | ${shown(middle, task)} | ${shown(worstTenth(values, rising), task)} | ${few} |`,
     )
-    const early = of.flatMap((row) => (row.answer.clicks ? [row.answer.clicks[0]] : []))
-    if (early.length)
+    for (const also of new Set(of.flatMap((row) => Object.keys(row.answer.also ?? {})))) {
+      const more = of.flatMap((row) => row.answer.also?.[also] ?? [])
       lines.push(
-        `| ${title.replace('90', '85')} | ${early.length} | ${shown(mean(early), task)} | | ${shown(worstTenth(early, false), task)} | |`,
+        `| ${also} | ${more.length} | ${shown(mean(more), also)} | | ${shown(worstTenth(more, false), also)} | |`,
       )
+    }
   }
   return lines.join('\n')
 }

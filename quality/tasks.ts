@@ -11,7 +11,7 @@ import { type TruthScene } from './scene'
 /** Named figures of one answer. `value` is what tables show. */
 export interface Answer {
   readonly value: number
-  readonly clicks?: readonly number[]
+  /** Further figures with their titles, the less the better. */ readonly also?: Readonly<Record<string, number>>
 }
 
 export interface Task {
@@ -57,6 +57,11 @@ export const TASKS: Readonly<Record<string, Task>> = {
     title: 'rough box',
     rising: true,
     run: single(({ hints }) => [{ kind: 'roughBox', box: hints.roughBox }]),
+  },
+  steadiness: {
+    title: 'rough box, change when it is moved or scaled by 5 %',
+    rising: false,
+    run: (scene) => (isSky(scene) ? null : { value: boxSteadiness(scene) }),
   },
   marks: {
     title: 'marks',
@@ -123,6 +128,28 @@ export const TASKS: Readonly<Record<string, Task>> = {
     run: (scene) =>
       isSky(scene) ? null : correctiveClicks(scene, answerer(scene), [{ kind: 'roughBox', box: scene.hints.roughBox }]),
   },
+}
+
+/** The median change of the answer (one minus overlap) when the box is moved to each side, shrunk or grown by a twentieth. */
+function boxSteadiness(scene: TruthScene): number {
+  const answer = answerer(scene),
+    [x0, y0, x1, y1] = scene.hints.roughBox,
+    dx = 0.05 * (x1 - x0),
+    dy = 0.05 * (y1 - y0)
+  const { width, height } = scene.photo,
+    ask = (box: readonly number[]) =>
+      answer([{ kind: 'roughBox', box: box.map((v, k) => Math.max(0, Math.min(k % 2 ? height : width, v))) }])
+  const first = ask([x0, y0, x1, y1])
+  const changes = [
+    [x0 - dx, y0, x1 - dx, y1],
+    [x0 + dx, y0, x1 + dx, y1],
+    [x0, y0 - dy, x1, y1 - dy],
+    [x0, y0 + dy, x1, y1 + dy],
+    [x0 + dx / 2, y0 + dy / 2, x1 - dx / 2, y1 - dy / 2],
+    [x0 - dx / 2, y0 - dy / 2, x1 + dx / 2, y1 + dy / 2],
+  ].map((box) => 1 - overlap(ask(box), first))
+  changes.sort((a, b) => a - b)
+  return (changes[2] + changes[3]) / 2
 }
 
 function best(scene: TruthScene, tries: readonly (readonly object[])[]): Answer | null {

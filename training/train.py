@@ -37,7 +37,7 @@ class Net(nn.Module):
         s.u3, s.q3 = block(d, c, 1, 1), Residual(c)
         s.u2, s.q2 = block(c, b, 1, 1), Residual(b)
         s.u1, s.q1 = block(b, a, 1, 1), Residual(a)
-        s.out = nn.Conv2d(a, 4, 3, 1, 1)
+        s.out = nn.Conv2d(a, 8, 3, 1, 1)  # the thing, its outline
 
     def forward(s, x):
         up = lambda t: F.interpolate(t, scale_factor=2, mode="nearest")
@@ -64,6 +64,12 @@ def bumps(points, h, w):
     for x, y in points:
         out = np.maximum(out, np.exp(-((xx - x) ** 2 + (yy - y) ** 2) / (2 * SIGMA**2)))
     return out
+
+
+def outline(t):
+    """The pixels on either side of where coverage crosses a half."""
+    m, cross = (t > 0.5).astype(np.uint8), np.array([[0, 1, 0], [1, 1, 1], [0, 1, 0]], np.uint8)
+    return cv2.dilate(m, cross) - cv2.erode(m, cross)
 
 
 def bounds(m):
@@ -146,7 +152,7 @@ class Scenes(torch.utils.data.IterableDataset):
         k, lab, st, _ = cv2.connectedComponentsWithStats((O > 127).astype(np.uint8))
         big = [i for i in range(1, k) if st[i, 4] > 0.008 * H * W]
         pick = rng.random()
-        mode = "box" if pick < 0.4 else "marks" if pick < 0.82 else "none"
+        mode = "box" if pick < 0.33 else "marks" if pick < 0.7 else "none" if pick < 0.85 else "wire"
         if mode == "none" and O.sum() > 0.3 * M.sum():
             mode = "marks" if rng.random() < 0.5 else "box"
         if mode != "none" and big and rng.random() < 0.4:
@@ -164,6 +170,14 @@ class Scenes(torch.utils.data.IterableDataset):
             box = [max(0, x0 - e[0] * bw), max(0, y0 - e[1] * bh), min(W, x1 + e[2] * bw), min(H, y1 + e[3] * bh)]
             m = rng.uniform(0.15, 0.6)
             q = [box[0] - m * bw, box[1] - m * bh, box[2] + m * bw, box[3] + m * bh]
+        elif mode == "wire":  # a stretch of its outline, between two places on it
+            lines, _ = cv2.findContours(inside.astype(np.uint8), cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
+            lines = [l[:, 0] for l in lines if len(l) > 60]
+            line = lines[rng.integers(len(lines))]
+            i, n = rng.integers(len(line)), int(rng.uniform(0.04, 0.3) * len(line))
+            ends = np.stack([line[i], line[(i + n) % len(line)]]) + rng.uniform(-0.7, 1.7, (2, 2))
+            m = rng.uniform(0.3, 1) * np.hypot(*(ends[1] - ends[0])) + rng.uniform(5, 25)
+            q = [*(ends.min(0) - m), *(ends.max(0) + m)]
         elif mode == "none" or rng.random() < 0.5:
             q = [0, 0, W, H]
         else:
@@ -220,12 +234,14 @@ class Scenes(torch.utils.data.IterableDataset):
             some(t < 0.02, int(rng.integers(0, 4)), drop)
             if not keep:
                 raise ValueError
+        if mode == "wire":  # to keep and to drop at once
+            keep = drop = [((x - q[0]) * sx, (y - q[1]) * sy) for x, y in ends]
         x = np.concatenate(
             [im.transpose(2, 0, 1) * 2 - 1, bx[None], bumps(keep, h, w)[None], bumps(drop, h, w)[None]]
         ).astype(np.float32)
         if rng.random() < 0.5:
             x, t = x[:, :, ::-1].copy(), t[:, ::-1].copy()
-        return x, t[None].astype(np.float32), ["none", "box", "marks"].index(mode)
+        return x, np.stack([t, outline(t)]).astype(np.float32), ["none", "box", "marks", "wire"].index(mode)
 
 
 def correct(x, p, t):
@@ -244,11 +260,15 @@ def correct(x, p, t):
         x[i, ch] = torch.maximum(x[i, ch], torch.from_numpy(bumps([(xx, y)], *d.shape)))
 
 
-def loss_of(o, t):
+def loss_of(o, t, m):
+    """Of the thing (between two places on an outline nobody knows which side is meant: not asked there) and of its outline."""
+    line = F.binary_cross_entropy_with_logits(o[:, 1], t[:, 1])
+    known = m != 3
+    o, t = o[known, :1], t[known, :1]
     p = torch.sigmoid(o)
     inter = (p * t).sum((1, 2, 3))
     union = (p + t - p * t).sum((1, 2, 3))
-    return F.binary_cross_entropy_with_logits(o, t), (1 - (inter + 1) / (union + 1)).mean()
+    return F.binary_cross_entropy_with_logits(o, t), (1 - (inter + 1) / (union + 1)).mean(), line
 
 
 if __name__ == "__main__":
@@ -275,7 +295,7 @@ if __name__ == "__main__":
     seen = {}
     mean = {}
     rng = np.random.default_rng(3)
-    tally = [[], [], []]
+    tally = [[], [], [], []]
     while (done := (time.time() - t0) / 60 / minutes) < 1:
         lr = peak * min(1, (step + 1) / 200) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * done)))
         for g in opt.param_groups:
@@ -283,7 +303,7 @@ if __name__ == "__main__":
         x, t, m = next(loader)
         x = x.contiguous(memory_format=torch.channels_last)
         if step > 300 and rng.random() < 0.3:
-            some = torch.nonzero(m != 0)[:, 0]
+            some = torch.nonzero((m == 1) | (m == 2))[:, 0]
             if len(some):
                 for _ in range(int(rng.integers(1, 3))):
                     net.eval()
@@ -294,20 +314,20 @@ if __name__ == "__main__":
                     x[some] = y
                 net.train()
         o = net(x)
-        a, b = loss_of(o, t)
+        a, b, line = loss_of(o, t, m)
         opt.zero_grad()
-        (a + b).backward()
+        (a + b + line).backward()
         nn.utils.clip_grad_norm_(net.parameters(), 2.0)
         opt.step()
         step += 1
         with torch.no_grad():
             q, y = o > 0, t > 0.5
-            iou = (q & y).sum((1, 2, 3)) / ((q | y).sum((1, 2, 3)) + 1e-6)
+            iou = (q & y).sum((2, 3)) / ((q | y).sum((2, 3)) + 1e-6)
             for i in range(len(m)):
-                tally[m[i]].append(float(iou[i]))
+                tally[m[i]].append(float(iou[i, int(m[i] == 3)]))
         if step % 100 == 0:
             print(
-                "%5d  %.0f min  bce %.3f  iou none %.3f box %.3f marks %.3f"
+                "%5d  %.0f min  bce %.3f  iou none %.3f box %.3f marks %.3f outline %.3f"
                 % (step, (time.time() - t0) / 60, float(a), *[np.mean(v[-800:]) for v in tally]),
                 flush=True,
             )

@@ -29,22 +29,42 @@ export interface Likelihood extends Size {
 }
 
 export function likelihood(picture: Picture, part: Box, { box, keep = [], drop = [] }: Hints): Likelihood {
-  const { width, height } = seenSize(part),
-    sx = width / part.width,
-    sy = height / part.height,
-    input = colours(picture, part, width, height)
+  const seen = colours(picture, part),
+    { width, height, input } = seen,
+    [sx, sy] = scaleOf(seen, part)
   if (box) {
     const [x0, x1] = [box[0], box[2]].map((x) => Math.round((x - part.x) * sx)),
       [y0, y1] = [box[1], box[3]].map((y) => Math.round((y - part.y) * sy))
     for (let y = 0, i = 3; y < height; y++)
       for (let x = 0; x < width; x++, i += CHANNELS) input[i] = x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : -1
   }
-  for (const [marks, channel] of [
-    [keep, 4],
-    [drop, 5],
-  ] as const)
-    for (const [x, y] of marks) addBump(input, width, height, (x - part.x) * sx, (y - part.y) * sy, channel)
-  return { part, width, height, data: runNetwork(input, width, height) }
+  mark(seen, part, keep, KEEP)
+  mark(seen, part, drop, DROP)
+  return { part, width, height, data: runNetwork(input, width, height).thing }
+}
+
+/** How probably each pixel lies on an outline that leads through the places, px of the picture: they are kept and dropped at once. */
+export function outlineLikelihood(picture: Picture, part: Box, places: readonly Place[]): Likelihood {
+  const seen = colours(picture, part),
+    { width, height, input } = seen
+  mark(seen, part, places, KEEP)
+  mark(seen, part, places, DROP)
+  return { part, width, height, data: runNetwork(input, width, height).outline }
+}
+
+/** What the network is shown of a part. */
+interface Seen extends Size {
+  readonly input: Float32Array
+}
+
+const KEEP = 4,
+  DROP = 5
+
+const scaleOf = (seen: Size, part: Box) => [seen.width / part.width, seen.height / part.height] as const
+
+function mark({ width, height, input }: Seen, part: Box, places: readonly Place[], channel: number): void {
+  const [sx, sy] = scaleOf({ width, height }, part)
+  for (const [x, y] of places) addBump(input, width, height, (x - part.x) * sx, (y - part.y) * sy, channel)
 }
 
 function seenSize({ width, height }: Size): Size {
@@ -82,8 +102,9 @@ function taps(from: number, count: number, to: number): { first: number; weights
 }
 
 /** The part's colours at the size that is seen, −1 to 1, with room for the hints. */
-function colours(picture: Picture, part: Box, width: number, height: number): Float32Array {
-  const across = taps(part.x, part.width, width),
+function colours(picture: Picture, part: Box): Seen {
+  const { width, height } = seenSize(part),
+    across = taps(part.x, part.width, width),
     down = taps(part.y, part.height, height),
     out = new Float32Array(width * height * CHANNELS),
     row = new Float32Array(width * 3)
@@ -105,7 +126,7 @@ function colours(picture: Picture, part: Box, width: number, height: number): Fl
     for (let x = 0, i = y * width * CHANNELS; x < width; x++, i += CHANNELS)
       for (let c = 0; c < 3; c++) out[i + c] = row[3 * x + c] / 127.5 - 1
   }
-  return out
+  return { width, height, input: out }
 }
 
 /** Its values at each px of the picture, between the nearest four; `beyond` where nothing was seen. */
