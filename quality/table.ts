@@ -17,7 +17,7 @@ export function worstTenth(values: readonly number[], rising: boolean): number {
 }
 
 const shown = (value: number, task: string) =>
-  Number.isFinite(value) ? value.toFixed(task === 'trimap' ? 4 : /[cC]licks/.test(task) ? 1 : 3) : '–'
+  Number.isFinite(value) ? value.toFixed(task.startsWith('trimap') ? 4 : /[cC]licks/.test(task) ? 1 : 3) : '–'
 
 export function summary(rows: readonly Row[]): string {
   const lines = ['| | scenes | mean | median | worst tenth | under 0.5 |', '|---|---|---|---|---|---|']

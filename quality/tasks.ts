@@ -3,6 +3,7 @@ import { type Matte, type Picture } from '@/core/raster/picture'
 import { parseStep } from '@/core/formats/recipe'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
+import { textbookClosedForm } from '../bench/textbook'
 import { correctiveClicks } from './clicks'
 import { overlap } from '@/core/matting/errors'
 import { outlineDistance, squaredError } from './measures'
@@ -112,6 +113,11 @@ export const TASKS: Readonly<Record<string, Task>> = {
           }
         : null,
   },
+  trimapTextbook: {
+    title: 'trimap, squared error of a textbook’s closed form',
+    rising: false,
+    run: (scene) => (scene.trimap && !isSky(scene) ? { value: textbookError(scene, scene.trimap) } : null),
+  },
   sky: {
     title: 'sky',
     rising: true,
@@ -128,6 +134,18 @@ export const TASKS: Readonly<Record<string, Task>> = {
     run: (scene) =>
       isSky(scene) ? null : correctiveClicks(scene, answerer(scene), [{ kind: 'roughBox', box: scene.hints.roughBox }]),
   },
+}
+
+function textbookError({ photo, truth }: TruthScene, trimap: Matte): number {
+  const alpha = Float64Array.from(trimap.data, (v) => v / 255),
+    { width, height } = photo
+  textbookClosedForm(
+    photo,
+    trimap.data.map((v) => (v === 0 || v === 255 ? 0 : 1)),
+    alpha,
+  )
+  const data = Uint8Array.from(alpha, (v) => Math.round(255 * Math.min(1, Math.max(0, v))))
+  return squaredError({ width, height, data }, truth, trimap)
 }
 
 /** The median change of the answer (one minus overlap) when the box is moved to each side, shrunk or grown by a twentieth. */

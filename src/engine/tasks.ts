@@ -1,7 +1,7 @@
 /** Every task that threads take a share of, wherever they run. */
 import { correctBlocks } from '@/core/edge/foregroundColours'
 import { nearRows } from '@/core/matting/band'
-import { solveBlocks } from '@/core/matting/solveUnknown'
+import { solveBlocks } from '@/core/matting/blocks'
 import { type Task } from '@/core/parallel/crew'
 import { drawWholePictures } from './drawInParts'
 

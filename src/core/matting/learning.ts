@@ -1,0 +1,85 @@
+/**
+ * What the known pixels round about say of the unknown ones' colours: coverage as a hint beside the closed form, and how far its affine functions are held back.
+ * Source: He, Rhemann, Rother, Tang and Sun, "A global sampling method for alpha matting", CVPR 2011, section 4 (sampled coverage as a data term of the closed form).
+ */
+import { type Solver } from '../fields/solver'
+import { type Box } from '../raster/content'
+import { type Hints } from './closedForm'
+import { type Level } from './level'
+import { localColours, type LocalColours } from './localColours'
+import { sampledCoverage } from './sampling'
+
+/** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
+const HOLD = 100,
+  LEAST_HOLD = 1e-7,
+  MOST_HOLD = 1e-5,
+  PLAIN_HOLD = 3e-7,
+  AWAY = 60
+/** How much the hints count at most; local colours at this precision and explained this well. */
+const LOCAL_WEIGHT = 0.003,
+  SAMPLED_WEIGHT = 0.1,
+  PRECISE = 300,
+  EXPLAINED = 4
+
+/** How one solver learns. */
+export type Learner = Exclude<Solver, 'auto'>
+
+/** What was learnt on a level; coverage by colour and how much it counts. */
+export interface Learnt {
+  readonly level: number
+  readonly local: LocalColours
+  readonly hint: { readonly coverage: Float32Array; readonly weight: Float32Array }
+}
+
+export function learn(level: Level, solver: Learner, report: (share: number) => void): Omit<Learnt, 'level'> {
+  report(0)
+  const local = localColours(level),
+    weight = new Float32Array(level.alpha.length)
+  if (solver === 'sampling') {
+    const { coverage, sure } = sampledCoverage(level, () => report(0))
+    for (let i = 0; i < weight.length; i++) weight[i] = SAMPLED_WEIGHT * sure[i]
+    return { local, hint: { coverage, weight } }
+  }
+  for (let i = 0; i < weight.length; i++)
+    weight[i] = (LOCAL_WEIGHT * Math.min(1, local.precision[i] / PRECISE) ** 2) / (1 + local.unexplained[i] / EXPLAINED)
+  return { local, hint: { coverage: local.coverage, weight } }
+}
+
+/** How far the affine functions are held back on level n, for each pixel of the level that was learnt on. */
+export function holdOf({ level, local }: Learnt, n: number, noise: number): Float32Array {
+  const shift = level - n
+  return local.precision.map((precision, i) =>
+    precision > 0
+      ? PLAIN_HOLD *
+        (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) **
+          Math.exp(-(local.away[i] << shift) / AWAY)
+      : PLAIN_HOLD,
+  )
+}
+
+/** For a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
+export function hintsFor(
+  { picture: { width, height }, unknown }: Level,
+  { x: left, y: top }: Box,
+  n: number,
+  { level, local, hint }: Learnt,
+  hold: Float32Array,
+): Hints & { precision: Float32Array } {
+  const shift = level - n,
+    epsilon = new Float32Array(width * height).fill(PLAIN_HOLD),
+    belief = new Float32Array(epsilon.length),
+    weight = new Float32Array(epsilon.length),
+    precision = new Float32Array(epsilon.length)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
+      if (!unknown[i]) continue
+      const from = row + ((x + left) >> shift)
+      precision[i] = local.precision[from]
+      epsilon[i] = hold[from]
+      if (shift === 0) {
+        belief[i] = hint.coverage[from]
+        weight[i] = hint.weight[from]
+      }
+    }
+  return { epsilon, belief, weight, precision }
+}
