@@ -129,26 +129,21 @@ function colours(picture: Picture, part: Box): Seen {
   return { width, height, input: out }
 }
 
-/** Its values at each px of the picture, between the nearest four; `beyond` where nothing was seen. */
+/** Its values at each px of the picture; `beyond` where nothing was seen. */
 export function atEachPixel({ part, width, height, data }: Likelihood, size: Size, beyond: number): Float32Array {
   const out = new Float32Array(size.width * size.height).fill(beyond),
-    sx = width / part.width,
-    sy = height / part.height
-  const between = (k: number, scale: number, count: number) => {
-    const middle = Math.min(count - 1, Math.max(0, (k + 0.5) * scale - 0.5)),
-      low = Math.min(Math.floor(middle), Math.max(0, count - 2))
-    return [low, middle - low] as const
-  }
+    across = taps(0, width, part.width),
+    down = taps(0, height, part.height)
   for (let y = 0; y < part.height; y++) {
-    const [v, down] = between(y, sy, height)
-    for (let x = 0; x < part.width; x++) {
-      const [u, right] = between(x, sx, width),
-        i = v * width + u,
-        top = data[i] + right * (data[Math.min(i + 1, data.length - 1)] - data[i]),
-        j = Math.min(i + width, data.length - width + u),
-        bottom = data[j] + right * (data[Math.min(j + 1, data.length - 1)] - data[j])
-      out[(part.y + y) * size.width + part.x + x] = top + down * (bottom - top)
-    }
+    const to = (part.y + y) * size.width + part.x
+    out.fill(0, to, to + part.width)
+    down[y].weights.forEach((weight, n) => {
+      const from = (down[y].first + n) * width
+      for (let x = 0; x < part.width; x++) {
+        const { first, weights } = across[x]
+        for (let k = 0; k < weights.length; k++) out[to + x] += weight * weights[k] * data[from + first + k]
+      }
+    })
   }
   return out
 }
