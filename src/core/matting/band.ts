@@ -5,7 +5,7 @@ import { type Matte, type Picture, type Size } from '../raster/picture'
 import { noiseOf, varianceAt } from './noise'
 
 /** The edge lies where coverage crosses this. */
-const MIDDLE = 128
+export const MIDDLE = 128
 /** Fine things are followed up to this times the band's reach from it, as far as they are more lively than this times the grain. */
 const WIDER = 5,
   LIVELY = 10
@@ -14,6 +14,10 @@ const WIDER = 5,
 export function bandAlong(matte: Matte, reach: number, crew: Crew = alone): Uint8Array {
   return nearTo('edge', matte.data, matte, reach, crew)
 }
+
+/** 1 up to `reach` px from what is not 0. */
+export const nearSet = (set: Uint8Array, size: Size, reach: number, crew: Crew = alone): Uint8Array =>
+  nearTo('set', set, size, reach, crew)
 
 /** Opens what varies more than grain outside the band, as far as it hangs together with it: hair, spines. In place. */
 export function followFineThings(
@@ -25,7 +29,7 @@ export function followFineThings(
 ): void {
   const { width, height } = picture,
     lively = noiseOf(picture, open) * LIVELY,
-    near = nearTo('set', open, matte, WIDER * reach, crew),
+    near = nearSet(open, matte, WIDER * reach, crew),
     stack: number[] = []
   for (let i = 0; i < near.length; i++) if (open[i] || matte.data[i] >= MIDDLE) near[i] = 0
   const reachFrom = (i: number) => {

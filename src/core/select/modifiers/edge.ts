@@ -5,7 +5,8 @@
  */
 import { edge as edgeStep, type EdgeStroke, type EdgeFields } from '../../steps/modifiers/edge'
 import { type Memory } from '../../cache/lruCache'
-import { bandAlong, followFineThings } from '../../matting/band'
+import { bandAlong, followFineThings, MIDDLE } from '../../matting/band'
+import { keepMiddles } from '../../matting/middles'
 import { type Solver } from '../../fields/solver'
 import { CONTEXT, solveUnknown } from '../../matting/solveUnknown'
 import { type Crew } from '../../parallel/crew'
@@ -20,9 +21,8 @@ import { frameAround } from '../../segment/view'
 import { type Context, type Modifier, type Scene } from '../finder'
 import { featherMatte } from './feather'
 
-/** Coverage from which a stroke covers a pixel; and beside empty and full what counts as that. */
-const MIDDLE = 128,
-  ALMOST = 5
+/** Beside empty and full what counts as that. */
+const ALMOST = 5
 /** Around what is kept or dropped the open pixels are solved anew so far, as a share of the stroke's size and px at least. */
 const AROUND = 1,
   LEAST_AROUND = 12
@@ -97,6 +97,7 @@ function solveBand(
       if (v < ALMOST) out.data[i] = 0
       else if (v > 255 - ALMOST) out.data[i] = 255
     }
+    keepMiddles(matte, open, reach, crew)
     if (follow) followFineThings(picture, matte, open, reach, crew)
     solveUnknown(picture, out, open, solver, check, crew)
   }

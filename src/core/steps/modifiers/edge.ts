@@ -31,6 +31,7 @@ export const edge: ModifyingKind<'edge', EdgeFields> = {
   kind: 'edge',
   finds: false,
   looksAtPixels: true,
+  version: 2,
   fields: {
     reach: number(0, 1000, 12),
     follow: flag(true),
