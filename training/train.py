@@ -8,6 +8,9 @@ import numpy as np, cv2, torch, torch.nn as nn, torch.nn.functional as F
 cv2.setNumThreads(1)
 arg = lambda k, d: sys.argv[sys.argv.index(k) + 1] if k in sys.argv else d
 BUCKETS = [(176, 176), (144, 208), (208, 144), (160, 192), (192, 160)]
+# What is asked: the subject, the thing in a box or at marks, the outline between two places on it, coverage where a trimap does not know.
+MODES = ["none", "box", "marks", "wire", "trimap"]
+OFTEN = [0.14, 0.28, 0.34, 0.12, 0.12]
 SIGMA = 4.0  # of a mark's bump, px of what the net sees
 
 
@@ -152,7 +155,7 @@ class Scenes(torch.utils.data.IterableDataset):
         k, lab, st, _ = cv2.connectedComponentsWithStats((O > 127).astype(np.uint8))
         big = [i for i in range(1, k) if st[i, 4] > 0.008 * H * W]
         pick = rng.random()
-        mode = "box" if pick < 0.33 else "marks" if pick < 0.7 else "none" if pick < 0.85 else "wire"
+        mode = MODES[int(np.searchsorted(np.cumsum(OFTEN), pick))]
         if mode == "none" and O.sum() > 0.3 * M.sum():
             mode = "marks" if rng.random() < 0.5 else "box"
         if mode != "none" and big and rng.random() < 0.4:
@@ -178,6 +181,10 @@ class Scenes(torch.utils.data.IterableDataset):
             ends = np.stack([line[i], line[(i + n) % len(line)]]) + rng.uniform(-0.7, 1.7, (2, 2))
             m = rng.uniform(0.3, 1) * np.hypot(*(ends[1] - ends[0])) + rng.uniform(5, 25)
             q = [*(ends.min(0) - m), *(ends.max(0) + m)]
+        elif mode == "trimap":  # near its own size, around some place on its edge
+            ys, xs = np.nonzero(outline(target / 255))
+            i, m = rng.integers(len(xs)), rng.uniform(0.5, 1.2) / 2
+            q = [xs[i] - m * w, ys[i] - m * h, xs[i] + m * w, ys[i] + m * h]
         elif mode == "none" or rng.random() < 0.5:
             q = [0, 0, W, H]
         else:
@@ -236,12 +243,16 @@ class Scenes(torch.utils.data.IterableDataset):
                 raise ValueError
         if mode == "wire":  # to keep and to drop at once
             keep = drop = [((x - q[0]) * sx, (y - q[1]) * sy) for x, y in ends]
-        x = np.concatenate(
-            [im.transpose(2, 0, 1) * 2 - 1, bx[None], bumps(keep, h, w)[None], bumps(drop, h, w)[None]]
-        ).astype(np.float32)
+        keep, drop = bumps(keep, h, w), bumps(drop, h, w)
+        if mode == "trimap":  # everything known is kept or dropped
+            edge = 1 - ((t > 0.02) & (t < 0.98) | (outline(t) > 0)).astype(np.uint8)
+            away = cv2.distanceTransform(edge, cv2.DIST_L2, 5)
+            keep = ((t >= 0.98) & (away > rng.uniform(1, 16))).astype(np.float32)
+            drop = ((t <= 0.02) & (away > rng.uniform(1, 16))).astype(np.float32)
+        x = np.concatenate([im.transpose(2, 0, 1) * 2 - 1, bx[None], keep[None], drop[None]]).astype(np.float32)
         if rng.random() < 0.5:
             x, t = x[:, :, ::-1].copy(), t[:, ::-1].copy()
-        return x, np.stack([t, outline(t)]).astype(np.float32), ["none", "box", "marks", "wire"].index(mode)
+        return x, np.stack([t, outline(t)]).astype(np.float32), MODES.index(mode)
 
 
 def correct(x, p, t):
@@ -260,15 +271,16 @@ def correct(x, p, t):
         x[i, ch] = torch.maximum(x[i, ch], torch.from_numpy(bumps([(xx, y)], *d.shape)))
 
 
-def loss_of(o, t, m):
-    """Of the thing (between two places on an outline nobody knows which side is meant: not asked there) and of its outline."""
-    line = F.binary_cross_entropy_with_logits(o[:, 1], t[:, 1])
-    known = m != 3
-    o, t = o[known, :1], t[known, :1]
-    p = torch.sigmoid(o)
-    inter = (p * t).sum((1, 2, 3))
-    union = (p + t - p * t).sum((1, 2, 3))
-    return F.binary_cross_entropy_with_logits(o, t), (1 - (inter + 1) / (union + 1)).mean(), line
+def loss_of(o, t, x, m):
+    """Of the thing and of its outline. Between two places on an outline nobody knows which side is meant; a trimap asks for coverage where it does not know."""
+    every = F.binary_cross_entropy_with_logits(o, t, reduction="none")
+    line, matte, known = every[m != 4, 1].mean(), every[:, 0], m < 3
+    unknown = (x[:, 4] + x[:, 5] < 0.5).float() * (m == 4)[:, None, None]
+    p = torch.sigmoid(o[known, 0])
+    inter = (p * t[known, 0]).sum((1, 2))
+    union = (p + t[known, 0]).sum((1, 2)) - inter
+    thing = matte[known].mean() + (1 - (inter + 1) / (union + 1)).mean()
+    return thing, line, (matte * unknown).sum() / (unknown.sum() + 1) * (m == 4).float().mean() * 8
 
 
 if __name__ == "__main__":
@@ -295,7 +307,7 @@ if __name__ == "__main__":
     seen = {}
     mean = {}
     rng = np.random.default_rng(3)
-    tally = [[], [], [], []]
+    tally = [[] for _ in MODES]
     while (done := (time.time() - t0) / 60 / minutes) < 1:
         lr = peak * min(1, (step + 1) / 200) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * done)))
         for g in opt.param_groups:
@@ -314,9 +326,9 @@ if __name__ == "__main__":
                     x[some] = y
                 net.train()
         o = net(x)
-        a, b, line = loss_of(o, t, m)
+        a, line, matte = loss_of(o, t, x, m)
         opt.zero_grad()
-        (a + b + line).backward()
+        (a + line + matte).backward()
         nn.utils.clip_grad_norm_(net.parameters(), 2.0)
         opt.step()
         step += 1
@@ -324,10 +336,12 @@ if __name__ == "__main__":
             q, y = o > 0, t > 0.5
             iou = (q & y).sum((2, 3)) / ((q | y).sum((2, 3)) + 1e-6)
             for i in range(len(m)):
-                tally[m[i]].append(float(iou[i, int(m[i] == 3)]))
+                unknown = x[i, 4] + x[i, 5] < 0.5
+                error = ((torch.sigmoid(o[i, 0]) - t[i, 0])[unknown] ** 2).mean() if m[i] == 4 else None
+                tally[m[i]].append(float(iou[i, int(m[i] == 3)] if error is None else error))
         if step % 100 == 0:
             print(
-                "%5d  %.0f min  bce %.3f  iou none %.3f box %.3f marks %.3f outline %.3f"
+                "%5d  %.0f min  loss %.3f  iou none %.3f box %.3f marks %.3f outline %.3f  squared error %.4f"
                 % (step, (time.time() - t0) / 60, float(a), *[np.mean(v[-800:]) for v in tally]),
                 flush=True,
             )

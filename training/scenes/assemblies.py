@@ -150,7 +150,8 @@ def frame_geo(c):
                 out += R([x, 0, z * d], [x * 0.9, h * 0.8, z * d * c.u(0.05, 0.6)])
             out += R([x, h * 0.3, -d * 0.8], [x, h * 0.3, d * 0.8], 0.7)
         out += (
-            "box{<%.3f,0,%.3f>,<%.3f,%.3f,%.3f> translate y*%.3f %s}" % (-w * 1.2, -d, w * 1.2, c.u(0.03, 0.12), d, h * 0.8, t2)
+            "box{<%.3f,0,%.3f>,<%.3f,%.3f,%.3f> translate y*%.3f %s}"
+            % (-w * 1.2, -d, w * 1.2, c.u(0.03, 0.12), d, h * 0.8, t2)
             if c.chance(0.7)
             else R([-w * 1.2, h * 0.8, 0], [w * 1.2, h * 0.8, 0], 1.5)
         )
@@ -163,7 +164,9 @@ def frame_geo(c):
         for y in (0.08, h * 0.6):
             out += tube(np.array([[x, y, z(x)] for x in np.linspace(-w, w, 14)]), r * 1.2, t1, 8)
         if c.chance(0.4):
-            out += "".join("sphere{<%.3f,%.3f,%.3f>,%.3f %s}" % (x, h * 0.6 + r * 2, z(x), r * 2.2, t2) for x in (-w, w))
+            out += "".join(
+                "sphere{<%.3f,%.3f,%.3f>,%.3f %s}" % (x, h * 0.6 + r * 2, z(x), r * 2.2, t2) for x in (-w, w)
+            )
     else:
         p = c.rng.uniform(-1, 1, (int(c.rng.integers(4, 9)), 3)) * [w, h / 2, d] + [0, h / 2, 0]
         p[0, 1] = p[1, 1] = p[2, 1] = 0
@@ -186,8 +189,14 @@ def thin(c):
 
 # ---- creatures of limbs
 def creature_geo(c):
-    coat, face, foot = c.mat(["matte", "spots", "stripes", "mottle"], uv=False), c.mat(["matte"], uv=False), c.mat(uv=False)
-    limb = lambda p, r, t=coat: tube(curve(p, 20), np.interp(np.linspace(0, 1, 20), np.linspace(0, 1, len(r)), r), t, 10)
+    coat, face, foot = (
+        c.mat(["matte", "spots", "stripes", "mottle"], uv=False),
+        c.mat(["matte"], uv=False),
+        c.mat(uv=False),
+    )
+    limb = lambda p, r, t=coat: tube(
+        curve(p, 20), np.interp(np.linspace(0, 1, 20), np.linspace(0, 1, len(r)), r), t, 10
+    )
     two = c.chance(0.35)  # on two legs, with wings
     L, leg, fat = c.u(0.5, 1.1), c.u(0.15, 0.9), c.u(0.18, 0.38)
     y = leg + fat
@@ -205,7 +214,10 @@ def creature_geo(c):
         out += "sphere{%s,%.3f %s}" % (vec(hd + [hr * 0.8, hr * 0.35, z * hr * 0.6]), hr * 0.13, face)
         if not two and c.chance(0.8):
             e = hd + [-hr * 0.2, hr * c.u(1, 2.2), z * hr * c.u(0.5, 1.4)]
-            out += limb([hd + [-hr * 0.2, hr * 0.5, z * hr * 0.5], (hd + e) / 2 + [0, hr * 0.4, z * hr * 0.3], e], [hr * 0.3, hr * 0.3, 0.01])
+            out += limb(
+                [hd + [-hr * 0.2, hr * 0.5, z * hr * 0.5], (hd + e) / 2 + [0, hr * 0.4, z * hr * 0.3], e],
+                [hr * 0.3, hr * 0.3, 0.01],
+            )
         for x in [0.0] if two else [-L * 0.42, L * 0.42]:
             step = c.u(-0.25, 0.25) * leg
             top = [x, y, z * fat * 0.6]
@@ -217,9 +229,19 @@ def creature_geo(c):
         if two:
             w = c.u(0.5, 1.2)
             out += "sphere{0,1 scale <%.3f,%.3f,%.3f> rotate <%.0f,0,%.0f> translate %s %s}" % (
-                L * 0.5 * w, fat * 0.6, fat * 0.22, z * c.u(0, 50), c.u(-10, 30), vec((tail + chest) / 2 + [0, fat * 0.2, z * fat * 0.9]), c.pick(coat, foot))
+                L * 0.5 * w,
+                fat * 0.6,
+                fat * 0.22,
+                z * c.u(0, 50),
+                c.u(-10, 30),
+                vec((tail + chest) / 2 + [0, fat * 0.2, z * fat * 0.9]),
+                c.pick(coat, foot),
+            )
     t = c.u(0.1, 0.9)
-    out += limb([tail, tail + [-t * 0.6, c.u(-0.3, 0.3) * t, 0], tail + [-t, c.u(-0.6, 0.8) * t, c.u(-0.3, 0.3)]], [fat * 0.35, fat * 0.2, fat * c.u(0.02, 0.3)])
+    out += limb(
+        [tail, tail + [-t * 0.6, c.u(-0.3, 0.3) * t, 0], tail + [-t, c.u(-0.6, 0.8) * t, c.u(-0.3, 0.3)]],
+        [fat * 0.35, fat * 0.2, fat * c.u(0.02, 0.3)],
+    )
     if c.chance(0.45):  # hair along body and head
         q = sphere_pts(2600, c.rng)
         body = (tail + chest) / 2
@@ -252,7 +274,9 @@ def tree_geo(c):
 
     def grow(p, d, l, r, n):
         q = p + d * l
-        out.append(tube(curve([p, (p + q) / 2 + c.rng.normal(0, 0.04 * l, 3), q], 8), np.linspace(r, r * 0.7, 8), bark, 6))
+        out.append(
+            tube(curve([p, (p + q) / 2 + c.rng.normal(0, 0.04 * l, 3), q], 8), np.linspace(r, r * 0.7, 8), bark, 6)
+        )
         if n == 0:
             ends.append(q)
             return
@@ -269,8 +293,10 @@ def tree_geo(c):
             for _ in range(6 if clump else 14):
                 v = c.rng.normal(0, 1, 3)
                 at = q + c.rng.normal(0, 0.09, 3)
-                out.append("sphere{0,1 scale <%.3f,%.3f,%.3f> rotate <%.0f,%.0f,0> translate %s %s}" % (
-                    c.u(0.02, 0.07), 0.008, c.u(0.02, 0.05), 50 * v[0], 90 * v[1], vec(at), c.pick(*leaf)))
+                out.append(
+                    "sphere{0,1 scale <%.3f,%.3f,%.3f> rotate <%.0f,%.0f,0> translate %s %s}"
+                    % (c.u(0.02, 0.07), 0.008, c.u(0.02, 0.05), 50 * v[0], 90 * v[1], vec(at), c.pick(*leaf))
+                )
     top = max(q[1] for q in ends) + 0.1
     return "union{%s scale %.3f rotate y*%.0f}" % ("".join(out), 2 / max(top, 0.6), c.u(0, 360))
 

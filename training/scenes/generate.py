@@ -48,4 +48,7 @@ if __name__ == "__main__":
     for family, seed in every if a.all else zip(a.pairs[::2], map(int, a.pairs[1::2])):
         started = time.time()
         m = make(family, seed, a.out)
-        print("%-10s %5d  share %.3f  %-6s  %.1f s" % (family, seed, m["share"], m["kind"], time.time() - started), flush=True)
+        print(
+            "%-10s %5d  share %.3f  %-6s  %.1f s" % (family, seed, m["share"], m["kind"], time.time() - started),
+            flush=True,
+        )

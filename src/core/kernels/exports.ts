@@ -280,10 +280,11 @@ export interface Exports {
     savings: number,
     count: number,
     least: number,
-    strong: number,
+    perGradient: number,
+    enough: number,
     slope: number,
+    most: number,
     crossing: number,
-    direction: number,
   ) => void
   readonly cheapestWays: (
     cells: number,

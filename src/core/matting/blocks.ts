@@ -5,7 +5,8 @@ import { cropPicture, cropRows } from '../raster/crop'
 import { type Picture, type Size } from '../raster/picture'
 import { solveClosedForm } from './closedForm'
 import { crisper } from './crisper'
-import { hintsFor, type Learnt } from './learning'
+import { expectedCoverage, type Known } from './expectedCoverage'
+import { expect, hintsFor, type Learnt } from './learning'
 import { carrier, type Level } from './level'
 
 /** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
@@ -34,6 +35,7 @@ export interface LevelToSolve {
   /** How far a block sees around itself, px. */
   readonly margin: number
   readonly rounds: number
+  /** Whether the network is asked on this level. */ readonly expects: boolean
 }
 
 export const solveBlocks: Task<LevelToSolve, Box> = {
@@ -50,9 +52,13 @@ export function solveBlock({
   hold,
   margin,
   rounds,
+  expects,
 }: LevelToSolve): (block: Box, report?: (share: number) => void) => void {
   const size = sizeOf(whole?.picture ?? finest.part),
-    carry = coarser && carrier(coarser)
+    carry = coarser && carrier(coarser),
+    known: Known = whole
+      ? { picture: whole.picture, unknown: whole.unknown, at: (i) => whole.alpha[i] }
+      : { picture: finest.part, unknown: finest.open, at: (i) => finest.bytes[i] / 255 }
   return (block, report = () => {}) => {
     const seen = around(block, margin, size)!
     const level = whole
@@ -64,6 +70,12 @@ export function solveBlock({
       : levelOf(finest, seen)
     carry?.(level, seen.x, seen.y)
     const hints = hintsFor(level, seen, n, learnt, hold)
+    if (expects)
+      expect(
+        hints,
+        expectedCoverage(known, seen, () => report(0)),
+        level.unknown,
+      )
     solveClosedForm(level, hints, rounds, report)
     if (n === 0) crisper(level, hints.precision)
     for (let y = block.y; y < block.y + block.height; y++)

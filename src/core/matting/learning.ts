@@ -15,9 +15,11 @@ const HOLD = 100,
   MOST_HOLD = 1e-5,
   PLAIN_HOLD = 3e-7,
   AWAY = 60
-/** How much the hints count at most; local colours at this precision and explained this well. */
+/** How much the hints count at most; local colours at this precision and explained this well; what the network expects half as much where colours tell this well. */
 const LOCAL_WEIGHT = 0.003,
   SAMPLED_WEIGHT = 0.1,
+  EXPECTED_WEIGHT = 0.01,
+  TELLING = 10,
   PRECISE = 300,
   EXPLAINED = 4
 
@@ -82,4 +84,19 @@ export function hintsFor(
       }
     }
   return { epsilon, belief, weight, precision }
+}
+
+/** Adds to the hints what the network expects, in place: the more, the less colours tell. */
+export function expect(
+  { belief, weight, precision }: Hints & { precision: Float32Array },
+  coverage: Float32Array,
+  unknown: Uint8Array,
+): void {
+  for (let i = 0; i < coverage.length; i++) {
+    if (!unknown[i]) continue
+    const more = EXPECTED_WEIGHT / (1 + (precision[i] / TELLING) ** 2),
+      sum = weight[i] + more
+    belief[i] = (weight[i] * belief[i] + more * coverage[i]) / sum
+    weight[i] = sum
+  }
 }

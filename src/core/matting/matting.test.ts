@@ -175,7 +175,9 @@ it.each(SOLVERS)('%s recovers a straight soft edge of two colours within 0.02, h
     alpha[i] = unknown[i] ? 128 : a * 255
   }
   const progress: number[] = []
-  solveUnknown({ width, height, data }, { width, height, data: alpha }, unknown, solver, (p) => progress.push(p))
+  solveUnknown({ width, height, data }, { width, height, data: alpha }, unknown, solver, {
+    check: (p) => progress.push(p),
+  })
   for (let i = 0; i < alpha.length; i++)
     expect(Math.abs(alpha[i] / 255 - at(i % width, Math.floor(i / width)))).toBeLessThan(0.02)
   expect(progress.every((p, i) => p >= 0 && p <= 1 && (i === 0 || p >= progress[i - 1] - 1e-9))).toBe(true)
@@ -185,8 +187,10 @@ it('giving up leaves the matte as it was', () => {
   const { unknown, alpha } = trimap(),
     before = alpha.slice()
   expect(() =>
-    solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: alpha }, unknown, 'closedForm', () => {
-      throw new Error('stop')
+    solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: alpha }, unknown, 'closedForm', {
+      check: () => {
+        throw new Error('stop')
+      },
     }),
   ).toThrow('stop')
   expect(alpha).toEqual(before)
@@ -195,9 +199,11 @@ it('giving up leaves the matte as it was', () => {
 it.each(SOLVERS)('%s leaves what is known untouched, and does nothing where all is', (solver) => {
   const { unknown, alpha } = trimap(),
     before = alpha.slice()
-  solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: alpha }, unknown, solver, () => {})
+  solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: alpha }, unknown, solver, { check: () => {} })
   for (let i = 0; i < alpha.length; i++) if (!unknown[i]) expect(alpha[i]).toBe(before[i])
   const all = before.slice()
-  solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: all }, new Uint8Array(all.length), solver, () => {})
+  solveUnknown(mix(truthAt), { width: WIDTH, height: HEIGHT, data: all }, new Uint8Array(all.length), solver, {
+    check: () => {},
+  })
   expect(all).toEqual(before)
 })

@@ -9,6 +9,7 @@ import { cropRows } from '../raster/crop'
 import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
 import { alone, type Crew, seenByAll } from '../parallel/crew'
 import { around, blocksOf, type Finest, levelOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
+import { looks } from './expectedCoverage'
 import { halved, type Level } from './level'
 import { holdOf, learn, type Learner, type Learnt } from './learning'
 import { noiseOf } from './noise'
@@ -25,19 +26,24 @@ const WORK = 12_000_000,
 /** Colours are learnt on a level of at most so many pixels. */
 const LEARN_PIXELS = 400_000
 
+export interface Work {
+  /** Called with the progress, 0-1; throws to stop. */ readonly check: (progress: number) => void
+  readonly crew?: Crew
+  /** False: without the network. */ readonly network?: boolean
+}
+
 /** Solves, in place, where `unknown` is 1; everything else of `matte` is taken as known. Sizes are the picture's. Throws what `check` throws, and has then changed nothing. */
 export function solveUnknown(
   picture: Picture,
   matte: Matte,
   unknown: Uint8Array,
   solver: Solver,
-  check: (progress: number) => void,
-  crew: Crew = alone,
+  { check, crew = alone, network = true }: Work,
 ): void {
   const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
   if (!box) return
   const learners: readonly Learner[] = solver === 'auto' ? ['closedForm', 'sampling'] : [solver],
-    pyramid = pyramidOf(picture, matte, unknown, box, crew),
+    pyramid = pyramidOf(picture, matte, unknown, box, crew, solver === 'auto' && network),
     { counts, finest } = pyramid,
     coarsest = counts.length - 1
   // Colours are learnt anew on each level that is small enough; finer ones use what the last of those said.
@@ -62,9 +68,18 @@ interface Pyramid {
   /** Full size, worked on in parts; coverage is in bytes. */ readonly finest: Finest
   /** Level n is the (n − 1)th here; level 0 is full size. */ readonly coarser: readonly Level[]
   /** Unknown pixels on each level. */ readonly counts: readonly number[]
+  /** The level on which the network is asked: the finest it can see in so many looks. */ readonly expectsOn:
+    number | null
 }
 
-function pyramidOf(picture: Picture, matte: Matte, unknown: Uint8Array, box: Box, crew: Crew): Pyramid {
+function pyramidOf(
+  picture: Picture,
+  matte: Matte,
+  unknown: Uint8Array,
+  box: Box,
+  crew: Crew,
+  network: boolean,
+): Pyramid {
   const room = box.width * box.height,
     part: Picture = {
       width: box.width,
@@ -81,14 +96,22 @@ function pyramidOf(picture: Picture, matte: Matte, unknown: Uint8Array, box: Box
     counts.push(sumOf(coarser[n].unknown))
     if (counts[n + 1] >= counts[n]) break
   }
-  return { finest: { part, open, bytes }, coarser, counts }
+  let expectsOn = network ? 0 : null
+  if (expectsOn === 0 && looks(open, part) > MOST_LOOKS)
+    do expectsOn++
+    while (
+      expectsOn < coarser.length &&
+      looks(coarser[expectsOn - 1].unknown, coarser[expectsOn - 1].picture) > MOST_LOOKS
+    )
+  return { finest: { part, open, bytes }, coarser, counts, expectsOn }
 }
+const MOST_LOOKS = 24
 
 /** The same with coverage of its own. */
-const copyOf = ({ finest, coarser, counts }: Pyramid): Pyramid => ({
+const copyOf = ({ finest, coarser, ...rest }: Pyramid): Pyramid => ({
   finest: { ...finest, bytes: finest.bytes.slice() },
   coarser: coarser.map((level) => ({ ...level, alpha: level.alpha.slice() })),
-  counts,
+  ...rest,
 })
 
 /** A level in one piece. */
@@ -115,7 +138,7 @@ function solveLevels(
   progress: Progress,
   crew: Crew,
 ): Learnt {
-  const { finest, coarser, counts } = pyramid
+  const { finest, coarser, counts, expectsOn } = pyramid
   for (let n = from; n >= to; n--) {
     const whole: Level | undefined = n > 0 ? coarser[n - 1] : undefined,
       { picture, unknown } = whole ?? { picture: finest.part, unknown: finest.open },
@@ -131,6 +154,7 @@ function solveLevels(
       hold: holdOf(learnt, n, noiseOf(picture, unknown)),
       margin,
       rounds: roundsFor(counts[n]),
+      expects: n === expectsOn,
     }
     if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
     else if (blocks.length) solveBlock(common)(blocks[0], report)

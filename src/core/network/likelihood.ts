@@ -40,16 +40,20 @@ export function likelihood(picture: Picture, part: Box, { box, keep = [], drop =
   }
   mark(seen, part, keep, KEEP)
   mark(seen, part, drop, DROP)
-  return { part, width, height, data: runNetwork(input, width, height).thing }
+  return { part, width, height, data: runNetwork(input, width, height) }
 }
 
-/** How probably each pixel lies on an outline that leads through the places, px of the picture: they are kept and dropped at once. */
-export function outlineLikelihood(picture: Picture, part: Box, places: readonly Place[]): Likelihood {
-  const seen = colours(picture, part),
-    { width, height, input } = seen
-  mark(seen, part, places, KEEP)
-  mark(seen, part, places, DROP)
-  return { part, width, height, data: runNetwork(input, width, height).outline }
+/**
+ * Coverage where a trimap does not know, as the logarithm of its odds: what is known is kept or dropped all over.
+ * @param picture its sides are multiples of STEP @param known 1 inside, 0 outside, else unknown
+ */
+export function coverageLikelihood(picture: Picture, known: Float32Array): Float32Array {
+  const { width, height, input } = colours(picture, { x: 0, y: 0, ...picture }, picture)
+  for (let i = 0; i < known.length; i++) {
+    if (known[i] === 1) input[i * CHANNELS + KEEP] = 1
+    else if (known[i] === 0) input[i * CHANNELS + DROP] = 1
+  }
+  return runNetwork(input, width, height)
 }
 
 /** What the network is shown of a part. */
@@ -102,9 +106,8 @@ function taps(from: number, count: number, to: number): { first: number; weights
 }
 
 /** The part's colours at the size that is seen, −1 to 1, with room for the hints. */
-function colours(picture: Picture, part: Box): Seen {
-  const { width, height } = seenSize(part),
-    across = taps(part.x, part.width, width),
+function colours(picture: Picture, part: Box, { width, height }: Size = seenSize(part)): Seen {
+  const across = taps(part.x, part.width, width),
     down = taps(part.y, part.height, height),
     out = new Float32Array(width * height * CHANNELS),
     row = new Float32Array(width * 3)

@@ -40,7 +40,7 @@ const SHAPES = {
   u1: [1, B, A],
   q1a: [3, A, A],
   q1b: [3, A, A],
-  // The thing and its outline, each at the two by two px that a px of half the size stands for.
+  // The first four are the thing at the two by two px that a px of half the size stands for; the others its outline, which it was taught to know as well.
   out: [3, A, 8],
 } as const
 
@@ -74,14 +74,11 @@ function prepared(): { stack: KernelStack; layers: Layers } {
   return (ready = { stack, layers })
 }
 
-/** How much each pixel speaks for what is meant, and for its outline, as the logarithm of the odds (nats). */
-export interface Said {
-  readonly thing: Float32Array
-  /** Px on either side of where it ends. */ readonly outline: Float32Array
-}
-
-/** @param input CHANNELS floats for each of width × height px, row by row; both multiples of STEP and at least four times that */
-export function runNetwork(input: Float32Array, width: number, height: number): Said {
+/**
+ * How much each pixel speaks for what is meant, as the logarithm of the odds (nats).
+ * @param input CHANNELS floats for each of width × height px, row by row; both multiples of STEP and at least four times that
+ */
+export function runNetwork(input: Float32Array, width: number, height: number): Float32Array {
   const { stack, layers } = prepared(),
     start = stack.take(0)
   const plane = (level: number, channels: number) => takePlane(stack, width >> level, height >> level, channels)
@@ -122,16 +119,12 @@ export function runNetwork(input: Float32Array, width: number, height: number): 
       t1 = residual(up(t2, u1, e1, 1), q1a, q1b, 1),
       last = plane(1, out.outputs)
     convolve(stack, t1, out, last, { rectify: false })
-    const map = (first: number) => {
-      const result = new Float32Array(width * height)
-      for (let y = 0; y < height; y++) {
-        const row = stack.floats(last.at + (y >> 1) * last.row, last.width * last.channels)
-        for (let x = 0; x < width; x++)
-          result[y * width + x] = row[(x >> 1) * last.channels + first + 2 * (y & 1) + (x & 1)]
-      }
-      return result
+    const result = new Float32Array(width * height)
+    for (let y = 0; y < height; y++) {
+      const row = stack.floats(last.at + (y >> 1) * last.row, last.width * last.channels)
+      for (let x = 0; x < width; x++) result[y * width + x] = row[(x >> 1) * last.channels + 2 * (y & 1) + (x & 1)]
     }
-    return { thing: map(0), outline: map(4) }
+    return result
   } finally {
     stack.release(start)
   }

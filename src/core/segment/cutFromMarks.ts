@@ -20,8 +20,8 @@ const REGIONS = 600
 /** Up to this share of the regions that are kept may look out of focus when the thing is in focus. */
 const SMOOTH = 0.25
 /** How much each counts beside a pixel's colour, of nats. */
-const BY_NETWORK = 0.3,
-  BY_WALK = 0.6
+const BY_NETWORK = 0.5,
+  BY_WALK = 0.4
 
 /** The regions of a view and what they are by themselves, made once for all marks on it. */
 interface ViewGraph {

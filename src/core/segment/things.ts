@@ -23,6 +23,7 @@ import { regionGraph, type RegionGraph } from './regionGraph'
 import { colourGradient } from './basins'
 import { makeRegionTree } from './regionTree'
 import { borderLength, saliency } from './saliency'
+import { type Hints } from '../network/likelihood'
 import { agreement, CALM, EXPECTED, expectation, likely } from './expectation'
 import { type Sample, type SegmentView, segmentView, type Sight } from './view'
 
@@ -65,20 +66,30 @@ function findThings(scene: Sight, sample: Sample, context: Work): Things | null 
     size = { width: view.lab.width, height: view.lab.height }
   const plain = byContrast(view, start, context)
   if (context.network === false) return plain && parted(plain, size)
-  // Taken is what looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too.
+  // Taken is what looks least like the rest and is most as expected; the others, where they are other things, are there to choose, too.
   const odds = expectation(view, {}, true),
-    cuts = [byNetwork(view, start, odds, context), plain].filter((cut) => cut !== null),
-    score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start)
-  cuts.sort((a, b) => score(b) - score(a))
-  if (!cuts.length) return null
-  const found = parted(cuts[0], size)
-  if (!cuts[1] || sharedBy(cuts[0].state, cuts[1].state) >= ANOTHER) return found
-  return {
-    ...found,
-    things: [...found.things, thingsIn(cuts[1].state, size)[0]],
-    models: [...found.models, cuts[1].models],
+    score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start),
+    first = [byNetwork(view, start, odds), plain].filter((cut) => cut !== null).sort((a, b) => score(b) - score(a))
+  if (!first.length) return null
+  context.check(0.8)
+  const others = asked(view).map((hints) => byNetwork(view, start, expectation(view, hints, true)))
+  let found = parted(first[0], size)
+  for (const cut of [...first.slice(1), ...others]) {
+    if (!cut) continue
+    const [thing] = thingsIn(cut.state, size)
+    if (found.things.some((known) => sharedBy(known, thing) >= ANOTHER)) continue
+    found = { ...found, things: [...found.things, thing], models: [...found.models, cut.models] }
   }
+  return found
 }
+
+/** What else may be meant: what lies in the middle, what all but fills the picture. */
+function asked({ frame, levels: [{ width, height }] }: SegmentView): Hints[] {
+  const x = (share: number) => frame.x + share * width,
+    y = (share: number) => frame.y + share * height
+  return [{ keep: [[x(0.5), y(0.5)]] }, { box: [x(INSET), y(INSET), x(1 - INSET), y(1 - INSET)] }]
+}
+const INSET = 0.04
 
 function parted({ state, models }: Cut, size: Size): Things {
   const things = thingsIn(state, size)
@@ -90,21 +101,24 @@ interface Cut {
   readonly models: Models
 }
 
-/** A second opinion that shares less than this with the first (intersection over union) is another thing. */
+/** What shares less than this with every thing so far (intersection over union) is another one. */
 const ANOTHER = 0.6
 
 function sharedBy(a: Uint8Array, b: Uint8Array): number {
   let both = 0,
     either = 0
   for (let i = 0; i < a.length; i++) {
-    if (a[i] === INSIDE && b[i] === INSIDE) both++
-    if (a[i] === INSIDE || b[i] === INSIDE) either++
+    if (a[i] && b[i]) both++
+    if (a[i] || b[i]) either++
   }
   return either ? both / either : 1
 }
 
-/** What the network takes for the subject, cut along edges; null where that is nothing, or everything. */
-function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array, context: Work): Cut | null {
+/** What looks as like its surroundings as this (overlap of colours, 0-1) does not stand out. */
+const ALIKE = 0.98
+
+/** What the network takes for the subject, cut along edges; null where that is nothing, or everything, or nothing else than what lies around. */
+function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array): Cut | null {
   const cut = cutSmall(
     {
       lab: view.lab,
@@ -114,9 +128,10 @@ function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array, con
       expected: odds.map((nats) => EXPECTED * nats),
       smoothness: CALM,
     },
-    (p) => context.check(0.9 + 0.1 * p),
+    () => {},
   )
-  return cut.state.includes(INSIDE) && cut.state.includes(OUTSIDE) ? cut : null
+  if (!cut.state.includes(INSIDE) || !cut.state.includes(OUTSIDE)) return null
+  return colourOverlap(cut.state, view.lab) < ALIKE ? cut : null
 }
 
 /** What stands out by contrast, reach and the region tree, less what sticks out of it into the surroundings. */

@@ -163,9 +163,14 @@ describe('a trimap', () => {
     expect(run({ kind: 'trimap', asset: 'sure.png' }).matte.data).toEqual(truth.map((v) => (v > 127 ? 255 : 0)))
   })
   it.each(['unsure.png', 'whitish.png'])('%s lacks a side: nothing is found, and it says so', (asset) => {
-    const { matte, notes } = run({ kind: 'trimap', asset })
+    const { matte, notes } = run({ kind: 'trimap', asset, solver: 'sampling' })
     expect(matte.data.every((v) => v === 0)).toBe(true)
     expect(notes[0]).toMatch(/^Nothing found, because nothing in the trimap is surely (in|out)side/)
+  })
+  it('one that lacks a side is guessed at with the network, and it says so', () => {
+    const { matte, notes } = run({ kind: 'trimap', asset: 'whitish.png' })
+    expect(matte.data.some((v) => v > 0)).toBe(true)
+    expect(notes[0]).toMatch(/coverage is a guess/)
   })
   it('one that is not there is refused', () => {
     expect(() => run({ kind: 'trimap', asset: 'gone.png' })).toThrow(/gone\.png/)

@@ -4,8 +4,7 @@
  * image segmentation", CVPR 2010 (reach from the marks beside their colours).
  */
 import { marks as marksStep, type MarksFields } from '../steps/marks'
-import { type Crew } from '../parallel/crew'
-import { solveUnknown } from '../matting/solveUnknown'
+import { solveUnknown, type Work } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { type Hints } from '../network/likelihood'
@@ -51,7 +50,7 @@ export const marks: Finder<'marks', MarksFields> = {
     if (context.draft) return draftMatte(full, view, scene)
     const matte = stateToMatte(full, view, scene, true)
     if (params.unsure.some((stroke) => stroke.points.length))
-      solveUnsure(matte, view.levels[0], params, given(0), (p) => context.check(0.95 + 0.05 * p), context.crew)
+      solveUnsure(matte, view.levels[0], params, given(0), { ...context, check: (p) => context.check(0.95 + 0.05 * p) })
     return {
       ...matte,
       ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
@@ -78,8 +77,7 @@ function solveUnsure(
   picture: Picture,
   { unsure, solver }: MarksFields,
   given: Uint8Array,
-  check: (progress: number) => void,
-  crew?: Crew,
+  work: Work,
 ): void {
   const open = coverMarks(unsure, wholeOf(picture), 0, picture).data
   solveUnknown(
@@ -87,8 +85,7 @@ function solveUnsure(
     matte,
     open.map((c, i) => (c >= 128 && given[i] === UNDECIDED ? 1 : 0)),
     solver,
-    check,
-    crew,
+    work,
   )
 }
 

@@ -7,7 +7,7 @@ import { coverageOf, pictureOf } from './image'
 
 export const trimap: Finder<'trimap', TrimapFields> = {
   ...trimapStep,
-  find(scene, { asset, solver, sample }, { check, crew }) {
+  find(scene, { asset, solver, sample }, context) {
     const given = coverageOf(pictureOf(scene, asset), 'luminance'),
       matte = emptyMatte(scene),
       unknown = new Uint8Array(matte.data.length)
@@ -31,13 +31,14 @@ export const trimap: Finder<'trimap', TrimapFields> = {
       }
     }
     if (open === 0) return matte
-    const lacking = inside === 0 ? 'inside (white)' : outside === 0 ? 'outside (black)' : ''
-    if (lacking)
+    const lacking = inside === 0 ? 'inside (white)' : outside === 0 ? 'outside (black)' : '',
+      guessed = solver === 'auto' && context.network !== false && inside + outside > 0
+    if (lacking && !guessed)
       return {
         ...emptyMatte(scene),
         note: `Nothing found, because nothing in the trimap is surely ${lacking}.`,
       } satisfies Found
-    solveUnknown(scene.picture(sample), matte, unknown, solver, check, crew)
-    return matte
+    solveUnknown(scene.picture(sample), matte, unknown, solver, context)
+    return lacking ? { ...matte, note: `Nothing in the trimap is surely ${lacking}: coverage is a guess.` } : matte
   },
 }

@@ -21,7 +21,7 @@ export interface MarksFields {
  */
 export const marks: FindingKind<'marks', MarksFields> = {
   kind: 'marks',
-  version: 2,
+  version: 3,
   finds: true,
   looksAtPixels: true,
   drafts: true,

@@ -8,8 +8,7 @@ import { type Memory } from '../../cache/lruCache'
 import { bandAlong, followFineThings, MIDDLE } from '../../matting/band'
 import { keepMiddles } from '../../matting/middles'
 import { type Solver } from '../../fields/solver'
-import { CONTEXT, solveUnknown } from '../../matting/solveUnknown'
-import { type Crew } from '../../parallel/crew'
+import { CONTEXT, solveUnknown, type Work } from '../../matting/solveUnknown'
 import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
@@ -56,7 +55,7 @@ function solveStrokes(
   scene: Scene,
 ): Solved {
   const name = (count: number) =>
-    `edge ${scene.identity('all')} ${fingerprint} ${reach} ${follow} ${solver} ${JSON.stringify(strokes.slice(0, count))}`
+    `edge ${scene.identity('all')} ${fingerprint} ${reach} ${follow} ${solver}${context.network === false ? ' without network' : ''} ${JSON.stringify(strokes.slice(0, count))}`
   const fingerprint = fingerprintOf(matte.data),
     memory: Memory = context.memory
   let known = strokes.length,
@@ -67,28 +66,20 @@ function solveStrokes(
   let stage = 0
   const check = (progress: number) => context.check((stage + progress) / stages)
   if (!solved) {
-    solved = solveBand(scene.picture('all'), matte, reach, follow, solver, check, context.crew)
+    solved = solveBand(scene.picture('all'), matte, reach, follow, solver, { ...context, check })
     keep(solved, 0)
     stage++
   }
   for (let k = known; k < strokes.length; k++, stage++) {
-    solved = solveStroke(scene.picture('all'), solved, strokes[k], solver, check, context.crew)
+    solved = solveStroke(scene.picture('all'), solved, strokes[k], solver, { ...context, check })
     if (k === strokes.length - 1) keep(solved, k + 1)
   }
   return solved
 }
 
-function solveBand(
-  picture: Picture,
-  matte: Matte,
-  reach: number,
-  follow: boolean,
-  solver: Solver,
-  check: (progress: number) => void,
-  crew?: Crew,
-): Solved {
+function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolean, solver: Solver, work: Work): Solved {
   const out: Matte = { ...matte, data: matte.data.slice() },
-    open = reach > 0 ? bandAlong(matte, reach, crew) : new Uint8Array(matte.data.length)
+    open = reach > 0 ? bandAlong(matte, reach, work.crew) : new Uint8Array(matte.data.length)
   if (reach > 0) {
     // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
     for (let i = 0; i < open.length; i++) {
@@ -97,22 +88,15 @@ function solveBand(
       if (v < ALMOST) out.data[i] = 0
       else if (v > 255 - ALMOST) out.data[i] = 255
     }
-    keepMiddles(matte, open, reach, crew)
-    if (follow) followFineThings(picture, matte, open, reach, crew)
-    solveUnknown(picture, out, open, solver, check, crew)
+    keepMiddles(matte, open, reach, work.crew)
+    if (follow) followFineThings(picture, matte, open, reach, work.crew)
+    solveUnknown(picture, out, open, solver, work)
   }
   return { matte: out, open }
 }
 
 /** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. Only what lies around the stroke is looked at. */
-function solveStroke(
-  picture: Picture,
-  solved: Solved,
-  stroke: EdgeStroke,
-  solver: Solver,
-  check: (progress: number) => void,
-  crew?: Crew,
-): Solved {
+function solveStroke(picture: Picture, solved: Solved, stroke: EdgeStroke, solver: Solver, work: Work): Solved {
   const around = stroke.mode === 'unsure' ? 0 : Math.max(LEAST_AROUND, AROUND * stroke.size),
     part = stroke.points.length
       ? frameAround(boundsOfPoints(stroke.points), 0, stroke.size / 2 + around + CONTEXT + 2, picture)
@@ -141,7 +125,7 @@ function solveStroke(
       },
     )
   }
-  solveUnknown(cropPicture(picture, part), piece, asked, solver, check, crew)
+  solveUnknown(cropPicture(picture, part), piece, asked, solver, work)
   const put = (whole: Uint8Array, from: Uint8Array) => {
     const out = whole.slice()
     for (let y = 0; y < part.height; y++)
