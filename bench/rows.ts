@@ -217,7 +217,8 @@ const wide = grow({ ...trueMatte, data: trueMatte.data.map((v) => (v > 10 ? 255 
   narrow = grow({ ...trueMatte, data: trueMatte.data.map((v) => (v > 245 ? 255 : 0)) }, -16),
   unknown = wide.data.map((v, i) => (v > 127 && narrow.data[i] < 128 ? 1 : 0)),
   known = trueMatte.data.map((v, i) => (unknown[i] ? 128 : v))
-const solveEdge = () => solveUnknown(smallPhoto, { ...SMALL, data: known.slice() }, unknown, 'closedForm', { check: () => {} })
+const solveEdge = () =>
+  solveUnknown(smallPhoto, { ...SMALL, data: known.slice() }, unknown, 'closedForm', { check: () => {} })
 const textbook = () =>
   textbookClosedForm(
     smallPhoto,
