@@ -23,7 +23,7 @@ const ROOMS = {
   steps: ['fields', 'vector', 'raster'],
   network: ['raster', 'kernels'],
   segment: ['fields', 'cache', 'steps', 'network', 'vector', 'colour', 'raster', 'kernels'],
-  matting: ['fields', 'parallel', 'colour', 'raster', 'kernels'],
+  matting: ['fields', 'parallel', 'colour', 'raster', 'kernels', 'network'],
   select: [
     'fields',
     'cache',

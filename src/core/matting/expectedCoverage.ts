@@ -1,8 +1,7 @@
 /** Coverage as the network expects it where it is unknown, from colours and from what is known around; looked at in overlapping tiles. */
-import { coverageLikelihood } from '../network/likelihood'
+import { coverageLikelihood, likely } from '../network/likelihood'
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
-import { likely } from '../segment/expectation'
 import { EMPTY, FULL } from './localColours'
 
 /** A tile is so many px long, as what the network was shown; so many px at its sides are only there to be looked at. */

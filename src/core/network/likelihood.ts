@@ -28,6 +28,9 @@ export interface Likelihood extends Size {
   readonly data: Float32Array
 }
 
+/** How probably, 0-1, from the logarithm of the odds. */
+export const likely = (nats: number): number => 1 / (1 + Math.exp(-nats))
+
 export function likelihood(picture: Picture, part: Box, { box, keep = [], drop = [] }: Hints): Likelihood {
   const seen = colours(picture, part),
     { width, height, input } = seen,

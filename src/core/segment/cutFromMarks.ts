@@ -4,8 +4,8 @@
  */
 import { INSIDE, UNDECIDED } from './gridCut'
 import { mapInto } from '../raster/mapInto'
-import { type Hints } from '../network/likelihood'
-import { expectation, likely, sureOf, SUREST } from './expectation'
+import { type Hints, likely } from '../network/likelihood'
+import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'

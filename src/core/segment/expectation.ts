@@ -2,7 +2,7 @@
  * What the network expects, on the small level of a view: how much each pixel speaks for what the hints mean, nats. The whole is looked at first, then
  * the part where something was found is looked at more closely (Sofiiuk, Petrov, Barinova and Konushin, "f-BRS", CVPR 2020: zooming in).
  */
-import { atEachPixel, type Hints, likelihood, SEEN } from '../network/likelihood'
+import { atEachPixel, type Hints, likelihood, likely, SEEN } from '../network/likelihood'
 import { type Box } from '../raster/content'
 import { mapInto } from '../raster/mapInto'
 import { type Picture } from '../raster/picture'
@@ -38,9 +38,6 @@ export function agreement(state: Uint8Array, odds: Float32Array, given: Uint8Arr
   }
   return either ? both / either : 0
 }
-
-/** How probably, 0-1. */
-export const likely = (nats: number): number => 1 / (1 + Math.exp(-nats))
 
 /** 1 where a cut of the small level is as it is surely expected to be. */
 export const sureOf = (expected: Float32Array, state: Uint8Array): Uint8Array =>

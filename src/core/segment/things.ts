@@ -23,8 +23,8 @@ import { regionGraph, type RegionGraph } from './regionGraph'
 import { colourGradient } from './basins'
 import { makeRegionTree } from './regionTree'
 import { borderLength, saliency } from './saliency'
-import { type Hints } from '../network/likelihood'
-import { agreement, CALM, EXPECTED, expectation, likely } from './expectation'
+import { type Hints, likely } from '../network/likelihood'
+import { agreement, CALM, EXPECTED, expectation } from './expectation'
 import { type Sample, type SegmentView, segmentView, type Sight } from './view'
 
 const REGIONS = 300
