@@ -1,3 +1,4 @@
+import { edge as edgeKind } from '@/core/steps/modifiers/edge'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '@/core/formats/recipe'
 import { type Matte, type Picture } from '@/core/raster/picture'
@@ -90,7 +91,7 @@ describe('bringing what is stored', () => {
     })
     const edge = [steps[2], parseStep({ kind: 'edge', id: 'edge', reach: 3 })]
     foldSteps(edge, scene, slow(false))
-    expect(told.map(({ version }) => version)).toContain('edge 1,ellipse 1')
+    expect(told.map(({ version }) => version)).toContain(`edge ${edgeKind.version},ellipse 1`)
     const count = told.length
     foldSteps(edge, scene, slow(true))
     expect(told).toHaveLength(count)
