@@ -304,8 +304,6 @@ if __name__ == "__main__":
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-4)
     t0 = time.time()
     step = 0
-    seen = {}
-    mean = {}
     rng = np.random.default_rng(3)
     tally = [[] for _ in MODES]
     while (done := (time.time() - t0) / 60 / minutes) < 1:
@@ -337,7 +335,8 @@ if __name__ == "__main__":
             iou = (q & y).sum((2, 3)) / ((q | y).sum((2, 3)) + 1e-6)
             for i in range(len(m)):
                 unknown = x[i, 4] + x[i, 5] < 0.5
-                error = ((torch.sigmoid(o[i, 0]) - t[i, 0])[unknown] ** 2).mean() if m[i] == 4 else None
+                off = (torch.sigmoid(o[i, 0]) - t[i, 0]) ** 2 * unknown
+                error = off.sum() / (unknown.sum() + 1e-6) if m[i] == 4 else None
                 tally[m[i]].append(float(iou[i, int(m[i] == 3)] if error is None else error))
         if step % 100 == 0:
             print(

@@ -280,11 +280,10 @@ export interface Exports {
     savings: number,
     count: number,
     least: number,
-    perGradient: number,
-    enough: number,
+    strong: number,
     slope: number,
-    most: number,
     crossing: number,
+    direction: number,
   ) => void
   readonly cheapestWays: (
     cells: number,

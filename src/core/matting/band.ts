@@ -1,6 +1,6 @@
 /** Which pixels along the edge of a matte are open to be solved: a band on either side, and fine things that cross its outer border. */
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
-import { nearestSetPixels } from '../raster/distance'
+import { withinReach } from '../raster/distance'
 import { type Matte, type Picture, type Size } from '../raster/picture'
 import { noiseOf, varianceAt } from './noise'
 
@@ -81,17 +81,10 @@ export const nearRows: Task<Nearness, Rows> = {
       const spare = Math.ceil(reach) + 2,
         top = Math.max(0, from - spare),
         bottom = Math.min(height, to + spare),
-        far = reach * reach,
         size: Size = { width, height: bottom - top },
         strip = data.subarray(top * width, bottom * width)
-      nearestSetPixels(what === 'edge' ? bothSides(strip, size) : strip, size, reach, (row, nearest, first, last) => {
-        const y = row + top
-        if (y < from || y >= to) return
-        for (let x = first, i = y * width + first; x < last; x++, i++) {
-          const k = nearest[x]
-          if (k >= 0 && ((k % width) - x) ** 2 + (Math.floor(k / width) - row) ** 2 <= far) out[i] = 1
-        }
-      })
+      const near = withinReach(what === 'edge' ? bothSides(strip, size) : strip, size, reach)
+      out.set(near.subarray((from - top) * width, (to - top) * width), from * width)
     },
 }
 

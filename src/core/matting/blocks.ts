@@ -5,7 +5,6 @@ import { cropPicture, cropRows } from '../raster/crop'
 import { type Picture, type Size } from '../raster/picture'
 import { solveClosedForm } from './closedForm'
 import { crisper } from './crisper'
-import { expectedCoverage, type Known } from './expectedCoverage'
 import { expect, hintsFor, type Learnt } from './learning'
 import { carrier, type Level } from './level'
 
@@ -35,7 +34,7 @@ export interface LevelToSolve {
   /** How far a block sees around itself, px. */
   readonly margin: number
   readonly rounds: number
-  /** Whether the network is asked on this level. */ readonly expects: boolean
+  /** What the network expects of the level; null where it is not asked. */ readonly expected: Float32Array | null
 }
 
 export const solveBlocks: Task<LevelToSolve, Box> = {
@@ -52,13 +51,10 @@ export function solveBlock({
   hold,
   margin,
   rounds,
-  expects,
+  expected,
 }: LevelToSolve): (block: Box, report?: (share: number) => void) => void {
   const size = sizeOf(whole?.picture ?? finest.part),
-    carry = coarser && carrier(coarser),
-    known: Known = whole
-      ? { picture: whole.picture, unknown: whole.unknown, at: (i) => whole.alpha[i] }
-      : { picture: finest.part, unknown: finest.open, at: (i) => finest.bytes[i] / 255 }
+    carry = coarser && carrier(coarser)
   return (block, report = () => {}) => {
     const seen = around(block, margin, size)!
     const level = whole
@@ -70,12 +66,8 @@ export function solveBlock({
       : levelOf(finest, seen)
     carry?.(level, seen.x, seen.y)
     const hints = hintsFor(level, seen, n, learnt, hold)
-    if (expects)
-      expect(
-        hints,
-        expectedCoverage(known, seen, () => report(0)),
-        level.unknown,
-      )
+    if (expected)
+      expect(hints, cropRows(expected, size.width, seen, new Float32Array(seen.width * seen.height)), level.unknown)
     solveClosedForm(level, hints, rounds, report)
     if (n === 0) crisper(level, hints.precision)
     for (let y = block.y; y < block.y + block.height; y++)
@@ -91,7 +83,8 @@ export function solveBlock({
   }
 }
 
-function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
+/** Whether anything of a box is unknown. @param stride px from row to row */
+export function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
   for (let row = y; row < y + height; row++)
     if (unknown.subarray(row * stride + x, row * stride + x + width).includes(1)) return true
   return false

@@ -1,80 +1,92 @@
-/** Coverage as the network expects it where it is unknown, from colours and from what is known around; looked at in overlapping tiles. */
+/** Coverage as the network expects it where it is unknown, from colours and from what is known around; looked at in overlapping tiles, which threads may share. */
 import { coverageLikelihood, likely } from '../network/likelihood'
+import { alone, type Crew, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
+import { hasUnknown } from './blocks'
 import { EMPTY, FULL } from './localColours'
 
 /** A tile is so many px long, as what the network was shown; so many px at its sides are only there to be looked at. */
 const TILE = 176,
   RIM = 24
 
-/** What is looked at. */
+/** What is looked at: coverage is 0-1 or bytes, `full` what stands for all. Every thread of the crew sees it. */
 export interface Known {
   readonly picture: Picture
   /** 1 where coverage is unknown. */ readonly unknown: Uint8Array
-  /** Coverage of a pixel that is known, 0-1. */ readonly at: (pixel: number) => number
+  readonly coverage: Float32Array | Uint8Array
+  readonly full: number
 }
 
-/** How many looks it takes to see all that is unknown. */
-export function looks(unknown: Uint8Array, { width, height }: Size): number {
-  const columns = stretches(width)
-  return stretches(height).reduce(
-    (sum, row) => sum + columns.filter((column) => anyIn(unknown, width, column, row)).length,
-    0,
+/** A part of which something is unknown, and where the tile that shows it begins. */
+interface Look {
+  readonly part: Box
+  readonly left: number
+  readonly top: number
+}
+
+/** What has to be looked at to see all that is unknown. */
+export function looksAt(unknown: Uint8Array, size: Size): Look[] {
+  const columns = stretches(size.width)
+  return stretches(size.height).flatMap((row) =>
+    columns
+      .map((column) => ({
+        part: { x: column.from, y: row.from, width: column.length, height: row.length },
+        left: column.seen,
+        top: row.seen,
+      }))
+      .filter(({ part }) => hasUnknown(unknown, size.width, part)),
   )
 }
 
-/** Coverage of a box's pixels, 0-1, where they are unknown. @param check is called now and then */
-export function expectedCoverage(known: Known, box: Box, check: () => void): Float32Array {
-  const { unknown, picture } = known,
-    coverage = new Float32Array(box.width * box.height),
-    columns = stretches(box.width, box.x, picture.width),
-    rows = stretches(box.height, box.y, picture.height)
-  for (const row of rows)
-    for (const column of columns) {
-      if (!anyIn(unknown, picture.width, column, row)) continue
-      check()
-      const odds = tileOdds(known, column.seen, row.seen)
-      for (let y = row.from; y < row.to; y++)
-        for (let x = column.from; x < column.to; x++)
-          coverage[(y - box.y) * box.width + x - box.x] = likely(odds[(y - row.seen) * TILE + x - column.seen])
-    }
-  return coverage
+/** Coverage of a picture's pixels, 0-1, where they are unknown. @param check is called between the looks with the progress (0-1) */
+export function expectedCoverage(
+  known: Known,
+  looks: readonly Look[],
+  check: (progress: number) => void,
+  crew: Crew = alone,
+): Float32Array {
+  const count = known.unknown.length,
+    out = new Float32Array(crew.allocate(count * 4), 0, count)
+  crew.share(lookAtTiles, { ...known, out }, looks, check)
+  return out
+}
+
+export const lookAtTiles: Task<Known & { readonly out: Float32Array }, Look> = {
+  name: 'expected coverage of tiles',
+  begin:
+    ({ out, ...known }) =>
+    ({ part, left, top }) => {
+      const odds = tileOdds(known, left, top)
+      for (let y = part.y; y < part.y + part.height; y++)
+        for (let x = part.x, i = y * known.picture.width + x; x < part.x + part.width; x++, i++)
+          if (known.unknown[i]) out[i] = likely(odds[(y - top) * TILE + x - left])
+    },
 }
 
 /** What the network says of the tile that begins at a place; beyond the picture its border goes on. */
-function tileOdds({ picture: { width, height, data }, unknown, at }: Known, left: number, top: number): Float32Array {
+function tileOdds({ picture: { width, height, data }, unknown, coverage, full }: Known, left: number, top: number) {
   const tile = new Uint8ClampedArray(TILE * TILE * 4),
-    known = new Float32Array(TILE * TILE)
+    known = new Float32Array(TILE * TILE).fill(0.5)
   for (let v = 0, i = 0; v < TILE; v++)
     for (let u = 0; u < TILE; u++, i++) {
       const j = Math.min(height - 1, Math.max(0, top + v)) * width + Math.min(width - 1, Math.max(0, left + u))
       for (let c = 0; c < 4; c++) tile[4 * i + c] = data[4 * j + c]
-      const coverage = unknown[j] ? 0.5 : at(j)
-      known[i] = coverage >= FULL ? 1 : coverage <= EMPTY ? 0 : 0.5
+      if (unknown[j]) continue
+      if (coverage[j] >= FULL * full) known[i] = 1
+      else if (coverage[j] <= EMPTY * full) known[i] = 0
     }
   return coverageLikelihood({ width: TILE, height: TILE, data: tile }, known)
 }
 
-interface Stretch {
-  readonly from: number
-  readonly to: number
-  /** Where the tile that holds it, with its rims, begins: within the whole as far as that is long enough. */ readonly seen: number
-}
-
-/** A length from a place on, in even stretches. */
-function stretches(length: number, start = 0, whole = length): Stretch[] {
-  const count = Math.max(1, Math.ceil(length / (TILE - 2 * RIM))),
-    at = (k: number) => start + Math.round((k * length) / count),
-    last = whole - TILE
+/** A length in even stretches, and where the tile that shows each with its rims begins: within the whole where that is long enough. */
+function stretches(length: number): { from: number; length: number; seen: number }[] {
+  const count = Math.max(1, Math.ceil((length - 2 * RIM) / (TILE - 2 * RIM))),
+    at = (k: number) => Math.round((k * length) / count),
+    last = length - TILE
   return Array.from({ length: count }, (_, k) => {
-    const middle = Math.round((at(k) + at(k + 1) - TILE) / 2)
-    return { from: at(k), to: at(k + 1), seen: last < 0 ? Math.round(last / 2) : Math.min(last, Math.max(0, middle)) }
+    const middle = Math.round((at(k) + at(k + 1) - TILE) / 2),
+      seen = last < 0 ? Math.round(last / 2) : Math.min(last, Math.max(0, middle))
+    return { from: at(k), length: at(k + 1) - at(k), seen }
   })
-}
-
-function anyIn(unknown: Uint8Array, width: number, column: Stretch, row: Stretch): boolean {
-  for (let y = row.from; y < row.to; y++)
-    if (unknown.subarray(y * width + column.from, y * width + column.to).includes(1)) return true
-  return false
 }

@@ -9,7 +9,7 @@ import { cropRows } from '../raster/crop'
 import { boundsOf, type Matte, type Picture, type Size } from '../raster/picture'
 import { alone, type Crew, seenByAll } from '../parallel/crew'
 import { around, blocksOf, type Finest, levelOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
-import { looks } from './expectedCoverage'
+import { expectedCoverage, type Known, looksAt } from './expectedCoverage'
 import { halved, type Level } from './level'
 import { holdOf, learn, type Learner, type Learnt } from './learning'
 import { noiseOf } from './noise'
@@ -43,22 +43,26 @@ export function solveUnknown(
   const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
   if (!box) return
   const learners: readonly Learner[] = solver === 'auto' ? ['closedForm', 'sampling'] : [solver],
-    pyramid = pyramidOf(picture, matte, unknown, box, crew, solver === 'auto' && network),
+    asked = solver === 'auto' && network,
+    pyramid = pyramidOf(picture, matte, unknown, box, crew),
     { counts, finest } = pyramid,
     coarsest = counts.length - 1
   // Colours are learnt anew on each level that is small enough; finer ones use what the last of those said.
   let last = coarsest
   while (last > 0 && learnsOn(pyramid, last - 1)) last--
   const work = counts.reduce((sum, count, n) => sum + (n >= last ? learners.length : 1) * count, 0)
+  const expected = asked ? expectedOf(pyramid, (share) => check(LOOKING * share), crew) : null,
+    begin = asked ? LOOKING : 0
   let done = 0
-  const progress = {
-    of: (n: number) => (share: number) => check(Math.min(1, (done + share * counts[n]) / work)),
-    solved: (n: number) => (done += counts[n]),
-  }
+  const say = (amount: number) => check(begin + (1 - begin) * Math.min(1, amount / work)),
+    progress = {
+      of: (n: number) => (share: number) => say(done + share * counts[n]),
+      solved: (n: number) => (done += counts[n]),
+    }
   const copies = learners.map((_, k) => (k === 0 ? pyramid : copyOf(pyramid))),
-    learnt = learners.map((by, k) => solveLevels(copies[k], coarsest, last, by, undefined, progress, crew))
-  if (learners.length > 1) putTogether(copies[0], copies[1], last, () => check(done / work))
-  if (last > 0) solveLevels(pyramid, last - 1, 0, learners[0], learnt[0], progress, crew)
+    learnt = learners.map((by, k) => solveLevels(copies[k], coarsest, last, by, undefined, expected, progress, crew))
+  if (learners.length > 1) putTogether(copies[0], copies[1], last, () => say(done))
+  if (last > 0) solveLevels(pyramid, last - 1, 0, learners[0], learnt[0], expected, progress, crew)
   for (let y = 0; y < box.height; y++)
     matte.data.set(finest.bytes.subarray(y * box.width, (y + 1) * box.width), (box.y + y) * matte.width + box.x)
 }
@@ -68,18 +72,9 @@ interface Pyramid {
   /** Full size, worked on in parts; coverage is in bytes. */ readonly finest: Finest
   /** Level n is the (n − 1)th here; level 0 is full size. */ readonly coarser: readonly Level[]
   /** Unknown pixels on each level. */ readonly counts: readonly number[]
-  /** The level on which the network is asked: the finest it can see in so many looks. */ readonly expectsOn:
-    number | null
 }
 
-function pyramidOf(
-  picture: Picture,
-  matte: Matte,
-  unknown: Uint8Array,
-  box: Box,
-  crew: Crew,
-  network: boolean,
-): Pyramid {
+function pyramidOf(picture: Picture, matte: Matte, unknown: Uint8Array, box: Box, crew: Crew): Pyramid {
   const room = box.width * box.height,
     part: Picture = {
       width: box.width,
@@ -96,16 +91,29 @@ function pyramidOf(
     counts.push(sumOf(coarser[n].unknown))
     if (counts[n + 1] >= counts[n]) break
   }
-  let expectsOn = network ? 0 : null
-  if (expectsOn === 0 && looks(open, part) > MOST_LOOKS)
-    do expectsOn++
-    while (
-      expectsOn < coarser.length &&
-      looks(coarser[expectsOn - 1].unknown, coarser[expectsOn - 1].picture) > MOST_LOOKS
-    )
-  return { finest: { part, open, bytes }, coarser, counts, expectsOn }
+  return { finest: { part, open, bytes }, coarser, counts }
+}
+
+/** What the network expects, on the finest level it sees in so many looks. */
+interface Expected {
+  readonly n: number
+  readonly coverage: Float32Array
 }
 const MOST_LOOKS = 24
+/** The share of the work that goes into looking, as it is told. */
+const LOOKING = 0.2
+
+function expectedOf({ finest, coarser }: Pyramid, check: (share: number) => void, crew: Crew): Expected {
+  const levels = [{ picture: finest.part, unknown: finest.open }, ...coarser],
+    looks = levels.map(({ picture, unknown }) => looksAt(unknown, picture)),
+    few = looks.findIndex((all) => all.length <= MOST_LOOKS),
+    n = few < 0 ? coarser.length : few
+  const level = n > 0 ? levelSeenByAll(coarser[n - 1], crew) : null,
+    known: Known = level
+      ? { picture: level.picture, unknown: level.unknown, coverage: level.alpha, full: 1 }
+      : { picture: finest.part, unknown: finest.open, coverage: finest.bytes, full: 255 }
+  return { n, coverage: expectedCoverage(known, looks[n], check, crew) }
+}
 
 /** The same with coverage of its own. */
 const copyOf = ({ finest, coarser, ...rest }: Pyramid): Pyramid => ({
@@ -135,10 +143,11 @@ function solveLevels(
   to: number,
   by: Learner,
   learnt: Learnt | undefined,
+  expected: Expected | null,
   progress: Progress,
   crew: Crew,
 ): Learnt {
-  const { finest, coarser, counts, expectsOn } = pyramid
+  const { finest, coarser, counts } = pyramid
   for (let n = from; n >= to; n--) {
     const whole: Level | undefined = n > 0 ? coarser[n - 1] : undefined,
       { picture, unknown } = whole ?? { picture: finest.part, unknown: finest.open },
@@ -154,7 +163,7 @@ function solveLevels(
       hold: holdOf(learnt, n, noiseOf(picture, unknown)),
       margin,
       rounds: roundsFor(counts[n]),
-      expects: n === expectsOn,
+      expected: expected?.n === n ? expected.coverage : null,
     }
     if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
     else if (blocks.length) solveBlock(common)(blocks[0], report)

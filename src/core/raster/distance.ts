@@ -26,6 +26,55 @@ function fromBelow(column: Int16Array, row: number, width: number, reach: number
   }
 }
 
+/** For each pixel the row offset of the nearest set pixel in its column, or NONE. */
+function columnsOf(isSet: Uint8Array, { width, height }: Size, reach: number): Int16Array {
+  const column = new Int16Array(width * height)
+  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
+  for (let row = width; row < column.length; row += width) fromAbove(column, isSet, row, width, reach)
+  for (let row = column.length - 2 * width; row >= 0; row -= width) fromBelow(column, row, width, reach)
+  return column
+}
+
+/** 1 up to `reach` px from the set. Linear in the number of pixels, whatever the reach. @param isSet one byte a pixel, non-zero for the set */
+export function withinReach(isSet: Uint8Array, size: Size, reach: number): Uint8Array {
+  const { width, height } = size,
+    rows = Math.min(Math.floor(reach), NONE - 1),
+    column = columnsOf(isSet, size, rows),
+    // How far to both sides reaches what lies so many rows away.
+    across = Int32Array.from({ length: rows + 1 }, (_, dy) => Math.floor(Math.sqrt(reach * reach - dy * dy))),
+    near = new Uint8Array(width * height)
+  for (let y = 0; y < height; y++) {
+    const row = y * width
+    for (let x = 0, until = -1; x < width; x++) {
+      const dy = Math.abs(column[row + x])
+      if (dy <= rows && x + across[dy] > until) until = x + across[dy]
+      if (x <= until) near[row + x] = 1
+    }
+    for (let x = width - 1, until = width; x >= 0; x--) {
+      const dy = Math.abs(column[row + x])
+      if (dy <= rows && x - across[dy] < until) until = x - across[dy]
+      if (x >= until) near[row + x] = 1
+    }
+  }
+  return near
+}
+
+/** How far it is from pixel number `i` to the set, px; infinite beyond `reach`. For few pixels: each looks along its row. @param isSet one byte a pixel, non-zero for the set */
+export function distanceTo(isSet: Uint8Array, size: Size, reach: number): (i: number) => number {
+  const { width } = size,
+    column = columnsOf(isSet, size, Math.min(Math.ceil(reach), NONE - 1)),
+    square = (i: number) => (column[i] === NONE ? Infinity : column[i] ** 2)
+  return (i) => {
+    const x = i % width
+    let least = square(i)
+    for (let dx = 1; dx <= reach && dx * dx < least; dx++) {
+      if (dx <= x) least = Math.min(least, square(i - dx) + dx * dx)
+      if (x + dx < width) least = Math.min(least, square(i + dx) + dx * dx)
+    }
+    return least <= reach * reach ? Math.sqrt(least) : Infinity
+  }
+}
+
 /**
  * Rows of nearest set pixels. `visit(y, nearest, from, to)` gets, for each row from the top that comes near the set, the index of the nearest set
  * pixel for each pixel of the row, or −1 where none lies within `limit` px; before `from` and from `to` on none does. Linear in the number of pixels, whatever the limit.
@@ -33,15 +82,13 @@ function fromBelow(column: Int16Array, row: number, width: number, reach: number
  */
 export function nearestSetPixels(
   isSet: Uint8Array,
-  { width, height }: Size,
+  size: Size,
   limit: number,
   visit: (y: number, nearest: Int32Array, from: number, to: number) => void,
 ): void {
-  const reach = Math.min(Math.ceil(limit) + 1, NONE),
-    column = new Int16Array(width * height)
-  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
-  for (let row = width; row < column.length; row += width) fromAbove(column, isSet, row, width, reach)
-  for (let row = column.length - 2 * width; row >= 0; row -= width) fromBelow(column, row, width, reach)
+  const { width, height } = size,
+    reach = Math.min(Math.ceil(limit) + 1, NONE),
+    column = columnsOf(isSet, size, reach)
   const nearest = new Int32Array(width)
   const apex = new Int32Array(width),
     height2 = new Float64Array(width),

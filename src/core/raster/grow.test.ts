@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { gaussianBlur } from './gaussian'
 import { grow } from './grow'
-import { nearestSetPixels } from './distance'
+import { distanceTo, nearestSetPixels, withinReach } from './distance'
 import { emptyMatte, type Matte } from './picture'
 
 const WIDTH = 40,
@@ -37,6 +37,21 @@ describe('distance and growth', () => {
             expect(set[seed]).toBe(255)
             expect(Math.hypot(x - (seed % WIDTH), y - Math.floor(seed / WIDTH))).toBeCloseTo(truth, 9)
           }
+        })
+      }),
+    )
+  })
+  it('what is within reach, and how far it is, are as brute force finds', () => {
+    fc.assert(
+      fc.property(spots, fc.double({ min: 0.5, max: 50, noNaN: true }), (points, reach) => {
+        const set = matteOf(points).data,
+          size = { width: WIDTH, height: HEIGHT },
+          near = withinReach(set, size, reach),
+          distance = distanceTo(set, size, reach)
+        near.forEach((is, i) => {
+          const truth = bruteDistance(points, i % WIDTH, Math.floor(i / WIDTH))
+          expect(is).toBe(truth <= reach ? 1 : 0)
+          expect(distance(i)).toBeCloseTo(truth <= reach ? truth : Infinity, 9)
         })
       }),
     )

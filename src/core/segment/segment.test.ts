@@ -359,17 +359,14 @@ describe('pieces', () => {
 describe('live wire', () => {
   const edge = greyPicture(80, 60, (x, y) => (x > 40 + 8 * Math.sin(y / 9) ? 190 : 70))
   it('runs along an edge that is not straight, within a pixel', () => {
-    const path = wireBetween(edge, [40 + 8 * Math.sin(5 / 9), 5], [40 + 8 * Math.sin(55 / 9), 55], {
-      width: 16,
-      contrast: 0.1,
-    })
+    const path = wireBetween(edge, [40 + 8 * Math.sin(5 / 9), 5], [40 + 8 * Math.sin(55 / 9), 55], 16, 0.1)
     expect(path.length).toBeGreaterThan(45)
     for (const [x, y] of path) expect(Math.abs(x - (40.5 + 8 * Math.sin((y - 0.5) / 9)))).toBeLessThan(1.2)
   })
   it('follows an edge over thousands of pixels, at half the size', () => {
     const at = (y: number) => 1300 + 60 * Math.sin(y / 200),
       long = greyPicture(2600, 2400, (x, y) => (x > at(y) ? 190 : 60)),
-      path = wireBetween(long, [at(20), 20], [at(2380), 2380], { width: 80, contrast: 0.1 })
+      path = wireBetween(long, [at(20), 20], [at(2380), 2380], 80, 0.1)
     for (const [x, y] of path) expect(Math.abs(x - at(y))).toBeLessThan(2.5)
     expect(path.length).toBeLessThan(1500)
   })
@@ -378,7 +375,8 @@ describe('live wire', () => {
       greyPicture(60, 60, () => 120),
       [30, 5],
       [30, 50],
-      { width: 10, contrast: 0.1 },
+      10,
+      0.1,
     ))
       expect(Math.abs(x - 30.5)).toBeLessThan(0.6)
   })
@@ -431,7 +429,7 @@ describe('live wire', () => {
 
 const WAY_X = [1, 1, 0, -1, -1, -1, 0, 1],
   WAY_Y = [0, 1, 1, 1, 0, -1, -1, -1]
-/** What a step costs, written out pixel by pixel: what is missing to an outline, off the crest, across the edge. */
+/** What a step costs, from Mortensen and Barrett's three costs, written out pixel by pixel. */
 function stepPrices({ data }: Picture, side: number): (from: number, to: number, way: number) => number {
   const clamp = (v: number) => Math.min(side - 1, Math.max(0, v)),
     grey = (x: number, y: number) => data[(clamp(y) * side + clamp(x)) * 4],
@@ -449,7 +447,7 @@ function stepPrices({ data }: Picture, side: number): (from: number, to: number,
   }
   const all = Array.from({ length: side * side }, (_, i) => at(i))
   const local = all.map(({ g, ax, ay }, i) => {
-    if (g < 5.5) return 60 + 16
+    if (g < 5.5) return 68
     // On the crest: no neighbour across the edge, to the nearest of eight directions, is steeper.
     const turn = Math.round((4 * Math.atan2(ax, -ay)) / Math.PI) * (Math.PI / 4),
       dx = Math.round(Math.cos(turn)),
@@ -464,12 +462,11 @@ function stepPrices({ data }: Picture, side: number): (from: number, to: number,
         y + s * dy < side &&
         all[i + s * (dy * side + dx)].g > g,
     )
-    const missing = 7.3 - 2.6 * Math.log(g + 1)
-    return Math.min(60, Math.max(0, 10 * missing)) + (steeper ? 16 : 0)
+    return 34 * (1 - Math.min(1, g / 55)) + (steeper ? 34 : 0)
   })
   return (from, to, way) =>
-    (way % 2 ? Math.SQRT2 : 1) * (local[to] + 16) -
-    8 *
+    (way % 2 ? Math.SQRT2 : 1) * (local[to] + 32) -
+    16 *
       (Math.abs(WAY_X[way] * all[from].ax + WAY_Y[way] * all[from].ay) +
         Math.abs(WAY_X[way] * all[to].ax + WAY_Y[way] * all[to].ay))
 }

@@ -51,36 +51,64 @@ export interface Things {
 }
 
 /** What stands out on the small level, parted into things, the likeliest first: 1 where each lies. Remembered; null where nothing stands out. */
-export function thingsOf(scene: Sight, sample: Sample, context: Work): Things | null {
-  const key = `subject ${scene.identity(sample)}${context.network === false ? ' without network' : ''}`,
-    known = context.memory.get<{ found: Things | null }>(key)
+export const standingOut = (scene: Sight, sample: Sample, context: Work): Things | null =>
+  remembered('standing out', scene, sample, context, () =>
+    findStandingOut(segmentView(scene, sample, context), context),
+  )
+
+/** The same, and what else may be meant, to choose from. Remembered. */
+export const thingsOf = (scene: Sight, sample: Sample, context: Work): Things | null =>
+  remembered('subject', scene, sample, context, () => {
+    const found = standingOut(scene, sample, { ...context, check: (p) => context.check(0.7 * p) })
+    return found && context.network !== false
+      ? withOthers(found, segmentView(scene, sample, context), (p) => context.check(0.7 + 0.3 * p))
+      : found
+  })
+
+function remembered(
+  name: string,
+  scene: Sight,
+  sample: Sample,
+  { memory, network }: Work,
+  find: () => Things | null,
+): Things | null {
+  const key = `${name} ${scene.identity(sample)}${network === false ? ' without network' : ''}`,
+    known = memory.get<{ found: Things | null }>(key)
   if (known) return known.found
-  const found = findThings(scene, sample, context)
-  context.memory.set(key, { found }, found ? found.state.byteLength * (1 + found.things.length) : 1)
+  const found = find()
+  memory.set(key, { found }, found ? found.state.byteLength * (1 + found.things.length) : 1)
   return found
 }
 
-function findThings(scene: Sight, sample: Sample, context: Work): Things | null {
-  const view = segmentView(scene, sample, context),
-    start = opaqueOnly(view.levels.at(-1)!),
-    size = { width: view.lab.width, height: view.lab.height }
-  const plain = byContrast(view, start, context)
-  if (context.network === false) return plain && parted(plain, size)
-  // Taken is what looks least like the rest and is most as expected; the others, where they are other things, are there to choose, too.
+/** Taken is what looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too. */
+function findStandingOut(view: SegmentView, context: Work): Things | null {
+  const start = opaqueOnly(view.levels.at(-1)!),
+    plain = byContrast(view, start, context)
+  if (context.network === false) return plain && parted(plain, view.lab)
   const odds = expectation(view, {}, true),
     score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start),
-    first = [byNetwork(view, start, odds), plain].filter((cut) => cut !== null).sort((a, b) => score(b) - score(a))
-  if (!first.length) return null
-  context.check(0.8)
-  const others = asked(view).map((hints) => byNetwork(view, start, expectation(view, hints, true)))
-  let found = parted(first[0], size)
-  for (const cut of [...first.slice(1), ...others]) {
-    if (!cut) continue
-    const [thing] = thingsIn(cut.state, size)
-    if (found.things.some((known) => sharedBy(known, thing) >= ANOTHER)) continue
-    found = { ...found, things: [...found.things, thing], models: [...found.models, cut.models] }
-  }
-  return found
+    network = byNetwork(view, start, odds, (p) => context.check(0.9 + 0.1 * p))
+  const [first, second] = [network, plain].filter((cut) => cut !== null).sort((a, b) => score(b) - score(a))
+  if (!first) return null
+  const found = parted(first, view.lab)
+  return second ? withAnother(found, second) : found
+}
+
+function withOthers(found: Things, view: SegmentView, check: (progress: number) => void): Things {
+  const start = opaqueOnly(view.levels.at(-1)!)
+  return asked(view).reduce((known, hints, k, { length }) => {
+    check(k / length)
+    const cut = byNetwork(view, start, expectation(view, hints, true), (p) => check((k + p) / length))
+    return cut ? withAnother(known, cut) : known
+  }, found)
+}
+
+/** With the likeliest thing of another cut, unless it is known. */
+function withAnother(found: Things, { state, models }: Cut): Things {
+  const [thing] = thingsIn(state, found.size)
+  return found.things.some((known) => sharedBy(known, thing) >= ANOTHER)
+    ? found
+    : { ...found, things: [...found.things, thing], models: [...found.models, models] }
 }
 
 /** What else may be meant: what lies in the middle, what all but fills the picture. */
@@ -91,8 +119,9 @@ function asked({ frame, levels: [{ width, height }] }: SegmentView): Hints[] {
 }
 const INSET = 0.04
 
-function parted({ state, models }: Cut, size: Size): Things {
-  const things = thingsIn(state, size)
+function parted({ state, models }: Cut, { width, height }: Size): Things {
+  const size = { width, height },
+    things = thingsIn(state, size)
   return { state, things, models: things.map(() => models), size }
 }
 
@@ -118,7 +147,12 @@ function sharedBy(a: Uint8Array, b: Uint8Array): number {
 const ALIKE = 0.98
 
 /** What the network takes for the subject, cut along edges; null where that is nothing, or everything, or nothing else than what lies around. */
-function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array): Cut | null {
+function byNetwork(
+  view: SegmentView,
+  start: Uint8Array,
+  odds: Float32Array,
+  check: (progress: number) => void,
+): Cut | null {
   const cut = cutSmall(
     {
       lab: view.lab,
@@ -128,7 +162,7 @@ function byNetwork(view: SegmentView, start: Uint8Array, odds: Float32Array): Cu
       expected: odds.map((nats) => EXPECTED * nats),
       smoothness: CALM,
     },
-    () => {},
+    check,
   )
   if (!cut.state.includes(INSIDE) || !cut.state.includes(OUTSIDE)) return null
   return colourOverlap(cut.state, view.lab) < ALIKE ? cut : null

@@ -25,7 +25,7 @@ export function wireOutline(
     if (!piece) {
       context.check(k / anchors.length)
       picture ??= scene.picture(sample)
-      piece = wireBetween(picture, a, b, { width, contrast })
+      piece = wireBetween(picture, a, b, width, contrast)
       context.memory.set(key, piece, piece.length * 48)
     }
     for (let i = k ? 1 : 0; i < piece.length; i++) out.push(piece[i])

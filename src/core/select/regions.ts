@@ -14,7 +14,7 @@ import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, type RegionTree } from '../segment/mergeCost'
 import { cutTreeByArea, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
-import { type Things, thingsOf } from '../segment/things'
+import { standingOut, type Things } from '../segment/things'
 import { likely } from '../network/likelihood'
 import { expectation } from '../segment/expectation'
 import { type SegmentView, segmentView, wholeOf } from '../segment/view'
@@ -44,7 +44,7 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   const view = segmentView(scene, sample, context),
     levels = [...view.levels]
   while (levels.length > 1 && levels.at(-2)!.width * levels.at(-2)!.height <= MOST_PIXELS) levels.pop()
-  const things = thingsOf(scene, sample, { ...context, check: (p) => context.check(0.5 * p) }),
+  const things = standingOut(scene, sample, { ...context, check: (p) => context.check(0.5 * p) }),
     { width, height } = levels.at(-1)!
   const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), {
       mergeCost: BY_OUTLINE,

@@ -17,6 +17,5 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   kind: 'liveWire',
   finds: true,
   looksAtPixels: true,
-  version: 2,
   fields: { anchors: points(10_000), width: number(1, 400, 24), contrast: number(0, 1, 0.1), antialias: flag(true) },
 }

@@ -3,16 +3,10 @@
 // edge along it: a cell is four u16, what a step into the pixel costs along each axis (east-west, south-east, south, south-west) less what its own
 // edge saves; a saving is four u8, what the pixel's edge saves on a step out of it. Costs are in half units.
 
-/** What a step across the edge costs. */
-const DIRECTION: f32 = 16
+const STRAIGHT_SAVING: f32 = 32 // for an edge that runs along the step: half of 32 at either end, in half units
 /** Added to every step: none is free. */
 const LEAST: i32 = 2
 const BUCKETS: i32 = 512
-const LOG_0: f32 = -1.731726441,
-  LOG_1: f32 = 2.792836516,
-  LOG_2: f32 = -1.440592162,
-  LOG_3: f32 = 0.433932442,
-  LOG_4: f32 = -0.054370934
 
 /** A row of words as luma, and how far red lies over blue and green over both, less loud; three planes of `plane` bytes. Whole fours. */
 export function opponentRow(words: usize, to: usize, plane: usize, count: i32, loud: f32): void {
@@ -111,23 +105,9 @@ export function slopeRow(
   return v128.and(f32x4.ge(g, v128.load(at - away)), f32x4.ge(g, v128.load(at + away)))
 }
 
-/** The natural logarithm of x ≥ 1, within 0.0005: the exponent, and a polynomial in what is left (Chebyshev's nodes, fitted here). */
-// @ts-ignore: decorator
-@inline function logarithm(x: v128): v128 {
-  const exponent = f32x4.convert_i32x4_s(i32x4.sub(i32x4.shr_u(x, 23), i32x4.splat(127))),
-    m = v128.or(v128.and(x, i32x4.splat(0x7fffff)), i32x4.splat(0x3f800000))
-  let sum = f32x4.splat(LOG_4)
-  sum = f32x4.add(f32x4.splat(LOG_3), f32x4.mul(sum, m))
-  sum = f32x4.add(f32x4.splat(LOG_2), f32x4.mul(sum, m))
-  sum = f32x4.add(f32x4.splat(LOG_1), f32x4.mul(sum, m))
-  sum = f32x4.add(f32x4.splat(LOG_0), f32x4.mul(sum, m))
-  return f32x4.add(f32x4.mul(f32x4.splat(Math.LN2 as f32), exponent), sum)
-}
-
 /**
- * Cells and savings of a row. A step costs `slope` for each nat by which `perGradient` · ln(gradient + 1) stays below `enough`, at most `most` and that much
- * below the `least` gradient; `crossing` where the gradient is higher to one side of the edge (Canny 1986: where the second derivative along the gradient
- * changes its sign); and more where it does not follow the edge. Whole fours.
+ * Cells and savings of a row. A step costs by the gradient (0 - `slope`), where the gradient is higher to one side of the edge (`crossing`: Canny 1986,
+ * where the second derivative along the gradient changes its sign), and where it does not follow the edge. Whole fours.
  */
 export function cellRow(
   gradient: usize,
@@ -138,16 +118,15 @@ export function cellRow(
   savings: usize,
   count: i32,
   least: f32,
-  perGradient: f32,
-  enough: f32,
+  strong: f32,
   slope: f32,
-  most: f32,
   crossing: f32,
+  direction: f32,
 ): void {
   const one = f32x4.splat(1),
     two = f32x4.splat(2),
     diagonal = f32x4.splat((2 * Math.SQRT2) as f32),
-    saving = f32x4.splat(DIRECTION), // half of it at either end, in half units
+    saving = f32x4.splat(STRAIGHT_SAVING),
     oblique = f32x4.splat(0.4142135),
     zero = f32x4.splat(0),
     floor = i32x4.splat(LEAST)
@@ -172,16 +151,13 @@ export function cellRow(
       ),
       upright,
     )
-    const told = f32x4.mul(f32x4.splat(perGradient), logarithm(f32x4.add(g, one))),
-      missing = f32x4.max(zero, f32x4.sub(f32x4.splat(enough), told)),
-      unlike = f32x4.min(f32x4.splat(most), f32x4.mul(f32x4.splat(slope), missing))
+    const edge = f32x4.add(
+      f32x4.mul(f32x4.splat(slope), f32x4.sub(one, f32x4.min(one, f32x4.mul(g, f32x4.splat(1.0 / strong))))),
+      v128.andnot(f32x4.splat(crossing), onCrest),
+    )
     const price = f32x4.add(
-      f32x4.splat(DIRECTION),
-      v128.bitselect(
-        f32x4.add(unlike, v128.andnot(f32x4.splat(crossing), onCrest)),
-        f32x4.splat(most + crossing),
-        f32x4.ge(g, f32x4.splat(least)),
-      ),
+      f32x4.splat(direction),
+      v128.bitselect(edge, f32x4.splat(slope + crossing), f32x4.ge(g, f32x4.splat(least))),
     )
     const straight = i32x4.add(i32x4.trunc_sat_f32x4_u(f32x4.mul(two, price)), floor),
       oblong = i32x4.add(i32x4.trunc_sat_f32x4_u(f32x4.mul(diagonal, price)), floor)
