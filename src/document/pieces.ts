@@ -9,7 +9,7 @@ import { duplicate, groupLayers } from './layers'
 import { selected } from './drafts'
 
 /** The layer shows only where the steps select (or where they do not): as its mask, or where it has one, as the mask of a group around it. Returns the id of the outer. */
-function restrict(
+export function restrict(
   project: ProjectDraft,
   id: string,
   recipe: Recipe,

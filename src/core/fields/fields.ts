@@ -89,3 +89,15 @@ export const wholes = (min: number, max: number, most: number): Field<readonly n
   accepts: (v): v is readonly number[] =>
     Array.isArray(v) && v.length <= most && v.every((n) => Number.isInteger(n) && isNumber(n, min, max)),
 })
+/** Just so many numbers. */
+export const numbers = (
+  min: number,
+  max: number,
+  count: number,
+  fallback?: readonly number[],
+): Field<readonly number[]> => ({
+  takes: `${count} numbers from ${min} to ${max}`,
+  fallback,
+  accepts: (v): v is readonly number[] =>
+    Array.isArray(v) && v.length === count && v.every((n) => isNumber(n, min, max)),
+})

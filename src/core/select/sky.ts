@@ -25,7 +25,8 @@ import { colourGradient } from '../segment/basins'
 import { makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView } from '../segment/view'
-import { type Finder, type Found } from './finder'
+import { type Sample } from '../steps/step'
+import { type Context, type Finder, type Found, type Scene } from './finder'
 
 const REGIONS = 500
 /** A region starts the sky when its mean gradient is below this (CIELAB units a pixel), it is at least this light, and no greener or redder (a*) than these. */
@@ -58,73 +59,80 @@ export const sky: Finder<'sky', SkyFields> = {
   ...skyStep,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
-    const view = segmentView(scene, params.sample, context),
-      small = view.levels.length - 1,
-      { width, height } = view.lab
-    const calm = calmed(view.lab),
-      gradient = colourGradient(calm),
-      graph = regionGraph(makeRegionTree(calm, { gradient }), view.lab, REGIONS)
-    context.check(0.25)
-    const start = startingRegions(graph, gradient, view.lab)
-    if (!start) return nothing('nothing smooth and of a sky’s colour touches the top of the picture')
-    const begins = [...start.keys()].filter((r) => start[r] === 0)
-    // What looks like it may be sky seen through an opening, the less probably the lower it lies.
-    const alike = start.map((s, r) =>
-      s === 0
-        ? 0
-        : JUMP +
-          (DOWN * graph.middle[r * 2 + 1]) / height +
-          begins.reduce((least, q) => Math.min(least, colourDifference(graph, r, q)), Infinity),
-    )
-    const distance = geodesicDistance(graph, alike, FLAT),
-      given = opaqueOnly(view.levels[small])
-    const guess = mapInto(new Float32Array(given.length), given, (g, i) =>
-      g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0,
-    )
-    const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
-    const { state, models } = cutSmall(
-      { lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy },
-      (p) => context.check(0.25 + 0.3 * p),
-    )
-    if (!state.includes(INSIDE)) return nothing('nothing that looks like sky hangs together from the top')
-    // Below the lowest sky of the small level nothing is sky at finer ones.
-    const lowest = Math.floor(state.lastIndexOf(INSIDE) / width) + 2
-    const below = (level: number): Uint8Array => {
-      const { width, height } = view.levels[level]
-      return new Uint8Array(width * height).fill(OUTSIDE, Math.min(height, lowest << (small - level)) * width)
-    }
-    const full = refine(
-      state,
-      {
-        levels: view.levels,
-        models,
-        givenAt: below,
-        loud: Math.max(0.8, LOUDEST * (1 - params.detail)),
-        smoothness: SMOOTHEST * (1 - params.detail),
-        reach: 1 << 12,
-      },
-      (p) => context.check(0.55 + 0.4 * p),
-    )
-    keepLargeSky(full, params.fillGaps, view.levels[0])
-    let matte: Matte = stateToMatte(full, view, scene, true)
-    if (params.offset !== 0) matte = grow(matte, params.offset)
-    if (params.blend > 0)
-      matte = {
-        width: matte.width,
-        height: matte.height,
-        data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data,
-      }
-    const share = shares(matte).selected
+    const found = skyIn(scene, params, context)
+    if (typeof found === 'string') return nothing(found)
+    const share = shares(found).selected
     if (share < 1e-4) return nothing('what looks like sky is smaller than a speck')
     if (share > EVERYTHING) return nothing('the picture looks alike from top to bottom')
     return {
-      ...matte,
+      ...found,
       note:
         share < ODD_SHARE
           ? `The sky is ${(100 * share).toFixed(0)} % of the picture: below a fifth, a new sky will look odd.`
           : `The sky is ${(100 * share).toFixed(0)} % of the picture.`,
     }
   },
+}
+
+/** The sky in a picture, which may be all of it; or why there is none. */
+export function skyIn(scene: Scene, params: SkyFields & { readonly sample: Sample }, context: Context): Matte | string {
+  const view = segmentView(scene, params.sample, context),
+    small = view.levels.length - 1,
+    { width, height } = view.lab
+  const calm = calmed(view.lab),
+    gradient = colourGradient(calm),
+    graph = regionGraph(makeRegionTree(calm, { gradient }), view.lab, REGIONS)
+  context.check(0.25)
+  const start = startingRegions(graph, gradient, view.lab)
+  if (!start) return 'nothing smooth and of a sky’s colour touches the top of the picture'
+  const begins = [...start.keys()].filter((r) => start[r] === 0)
+  // What looks like it may be sky seen through an opening, the less probably the lower it lies.
+  const alike = start.map((s, r) =>
+    s === 0
+      ? 0
+      : JUMP +
+        (DOWN * graph.middle[r * 2 + 1]) / height +
+        begins.reduce((least, q) => Math.min(least, colourDifference(graph, r, q)), Infinity),
+  )
+  const distance = geodesicDistance(graph, alike, FLAT),
+    given = opaqueOnly(view.levels[small])
+  const guess = mapInto(new Float32Array(given.length), given, (g, i) =>
+    g === UNDECIDED ? 1 / (1 + (distance[graph.regionOf[i]] / HALFWAY) ** 4) : 0,
+  )
+  const tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab)
+  const { state, models } = cutSmall(
+    { lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy },
+    (p) => context.check(0.25 + 0.3 * p),
+  )
+  if (!state.includes(INSIDE)) return 'nothing that looks like sky hangs together from the top'
+  // Below the lowest sky of the small level nothing is sky at finer ones.
+  const lowest = Math.floor(state.lastIndexOf(INSIDE) / width) + 2
+  const below = (level: number): Uint8Array => {
+    const { width, height } = view.levels[level]
+    return new Uint8Array(width * height).fill(OUTSIDE, Math.min(height, lowest << (small - level)) * width)
+  }
+  const full = refine(
+    state,
+    {
+      levels: view.levels,
+      models,
+      givenAt: below,
+      loud: Math.max(0.8, LOUDEST * (1 - params.detail)),
+      smoothness: SMOOTHEST * (1 - params.detail),
+      reach: 1 << 12,
+    },
+    (p) => context.check(0.55 + 0.4 * p),
+  )
+  keepLargeSky(full, params.fillGaps, view.levels[0])
+  let matte: Matte = stateToMatte(full, view, scene, true)
+  if (params.offset !== 0) matte = grow(matte, params.offset)
+  if (params.blend > 0)
+    matte = {
+      width: matte.width,
+      height: matte.height,
+      data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data,
+    }
+  return matte
 }
 
 /** 0 for the regions the sky starts from, infinite for others; null where there are none. */

@@ -12,6 +12,7 @@ import { hueSaturation } from './hueSaturation'
 import { invert } from './invert'
 import { levels } from './levels'
 import { shadowsHighlights } from './shadowsHighlights'
+import { relight } from './relight'
 import { sharpen } from './sharpen'
 import { tint } from './tint'
 import { vibrance } from './vibrance'
@@ -37,6 +38,7 @@ export const ADJUSTMENTS = {
   sharpen,
   grain,
   vignette,
+  relight,
 } as const
 export type AdjustmentKind = keyof typeof ADJUSTMENTS
 type FieldsOf<A> = A extends Adjustment<string, infer P> ? P : never

@@ -1,0 +1,106 @@
+/** What a photo says about the place it was taken in: horizon, light, grain, blur, haze. Everything a new sky, or a thing put into it, is matched to. */
+import { temperatureOf } from '../colour/temperature'
+import { halveMatte, halvePicture } from '../raster/levels'
+import { type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { edgeBlurOf } from './edgeBlur'
+import { type Grain, grainOf } from './grain'
+import { hazeOf } from './haze'
+import { type Horizon, horizonOf } from './horizon'
+import { lightSideOf } from './lightSide'
+import { type Light, type SkyLight, skyLightOf } from './skyLight'
+import { type Tones, tonesOf } from './tones'
+
+/** Light and tones are looked at on a level of at most so many pixels. */
+const MOST_PIXELS = 600_000
+/** The air over the land: sky this near above it, as a share of the picture's height. */
+const OVER_LAND = 0.1
+/** With less of the sky open there is no direct light. */
+const DIRECT = 0.15
+/** Light comes from a side when this much more gets lighter that way than the other. */
+const SIDED = 0.02
+
+export interface Measures {
+  readonly size: Size
+  /** Share of the picture, 0-1. */
+  readonly skyShare: number
+  readonly horizon: Horizon | null
+  readonly light: {
+    readonly sky: SkyLight
+    /** Direct light there is: where it comes from. */ readonly from:
+      'left' | 'right' | 'front or behind' | 'everywhere'
+    /** −1 (left) to 1 (right), from how things are shaded. */ readonly side: number | null
+    /** Of light and sky together. */ readonly kelvin: number
+    /** Beside the Planckian line, CIE 1960: green (+) or magenta (−). */ readonly tint: number
+  } | null
+  readonly grain: Grain | null
+  /** Along the sky's boundary: sigma, px. */
+  readonly blur: number | null
+  /** Share of the air's light in the far land, 0-1. */
+  readonly haze: number | null
+  /** The colour of the air over the land, linear. */
+  readonly air: Light | null
+  readonly land: Tones | null
+  readonly sky: Tones | null
+}
+
+/** @param sky coverage of the sky, of the picture's size */
+export function measure(picture: Picture, sky: Matte, check: (progress: number) => void = () => {}): Measures {
+  const share = shares(sky).selected,
+    grain = grainOf(picture)
+  check(0.2)
+  const blur = share > 0 ? edgeBlurOf(picture, sky) : null
+  check(0.4)
+  const horizon = horizonOf(sky)
+  check(0.5)
+  let small = picture,
+    cover = sky
+  while (small.width * small.height > MOST_PIXELS) {
+    small = halvePicture(small)
+    cover = halveMatte(cover)
+  }
+  check(0.7)
+  const light = skyLightOf(small, cover.data),
+    air = light && airOf(small, cover),
+    side = lightSideOf(small, cover),
+    direct = light !== null && light.open >= DIRECT
+  const colour = light && temperatureOf(...added(light.ambient, light.direct))
+  return {
+    size: { width: picture.width, height: picture.height },
+    skyShare: share,
+    horizon,
+    light: light &&
+      colour && {
+        sky: light,
+        from: !direct
+          ? 'everywhere'
+          : side === null || Math.abs(side) < SIDED
+            ? 'front or behind'
+            : side < 0
+              ? 'left'
+              : 'right',
+        side,
+        ...colour,
+      },
+    grain,
+    blur,
+    haze: air && hazeOf(small, cover, air),
+    air,
+    land: tonesOf(small, cover.data, false),
+    sky: tonesOf(small, cover.data, true),
+  }
+}
+
+const added = (a: Light, b: Light): Light => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
+
+/** The mean of the sky just above where it ends. */
+function airOf(picture: Picture, sky: Matte): Light | null {
+  const { width, height } = sky,
+    near = new Uint8Array(sky.data.length),
+    tall = Math.max(1, Math.round(OVER_LAND * height))
+  for (let x = 0; x < width; x++) {
+    let end = height - 1
+    while (end >= 0 && sky.data[end * width + x] < 250) end--
+    for (let y = Math.max(0, end - tall); y <= end; y++) near[y * width + x] = sky.data[y * width + x]
+  }
+  return skyLightOf(picture, near)?.ambient ?? null
+}

@@ -1,0 +1,122 @@
+/** How another sky comes into a photo: where it lies, which way round, and what its light does to the land. */
+import { type AdjustmentOf } from '../compose/adjustments/registry'
+import { LINEAR_OF_BYTE } from '../colour/srgb'
+import { luma } from '../compose/adjustments/adjustment'
+import { type Affine } from '../raster/affine'
+import { halveMatte, halvePicture } from '../raster/levels'
+import { type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { type Horizon, horizonOf } from './horizon'
+import { type Measures } from './measure'
+import { type SkyLight, skyLightOf } from './skyLight'
+
+/** What a picture of a sky says. */
+export interface SkyPicture {
+  readonly size: Size
+  /** px from the top. */
+  readonly horizonY: number
+  readonly light: SkyLight
+  /** The side the sun stands on; null where the sky is as bright on both. */
+  readonly side: 'left' | 'right' | null
+}
+
+/** Light is looked at on a level of at most so many pixels. */
+const MOST_PIXELS = 600_000
+/** With so much of it sky a picture shows no land. */
+const ALL_SKY = 0.97
+
+/** What the picture of a sky says. @param sky coverage of the sky in it, which may be all of it */
+export function skyPictureOf(picture: Picture, sky: Matte): SkyPicture | null {
+  let small = picture,
+    cover = sky
+  while (small.width * small.height > MOST_PIXELS) {
+    small = halvePicture(small)
+    cover = halveMatte(cover)
+  }
+  const light = skyLightOf(small, cover.data)
+  if (!light) return null
+  // Without land the picture ends where its horizon is, or above it.
+  const { width, height } = picture,
+    land = shares(sky).selected < ALL_SKY ? horizonOf(sky) : null
+  return {
+    size: { width, height },
+    horizonY: Math.min(height, Math.max(1, land?.y ?? height)),
+    light,
+    side: sunSideOf(small, cover.data),
+  }
+}
+
+/** A sky is brighter on one side when its luminance changes by this share of its mean from one end to the other. */
+const SIDED = 0.15
+
+/** @param picture some 100 000 to a million pixels @param counts 255 where it is sky */
+export function sunSideOf({ width, data }: Picture, counts: Uint8Array): SkyPicture['side'] {
+  let n = 0,
+    sx = 0,
+    sxx = 0,
+    sl = 0,
+    sxl = 0
+  for (let p = 0, i = 0; p < counts.length; p++, i += 4) {
+    if (counts[p] < 250) continue
+    const x = (p % width) / width - 0.5,
+      l = luma(LINEAR_OF_BYTE[data[i]], LINEAR_OF_BYTE[data[i + 1]], LINEAR_OF_BYTE[data[i + 2]])
+    n++
+    sx += x
+    sxx += x * x
+    sl += l
+    sxl += x * l
+  }
+  const spread = sxx - (sx * sx) / n
+  if (!n || spread <= 0 || sl <= 0) return null
+  const slope = (sxl - (sx * sl) / n) / spread / (sl / n)
+  return slope > SIDED ? 'right' : slope < -SIDED ? 'left' : null
+}
+
+/** Where the sky goes: as large as covers all that lies above the photo's horizon, its own horizon on the photo's, in the middle. @param lowest row down to which sky is seen, px */
+export function skyPlacement(
+  photo: Size,
+  horizon: Horizon,
+  sky: SkyPicture,
+  lowest: number,
+  mirrored: boolean,
+): Affine {
+  const { width, height } = sky.size,
+    down = Math.max(lowest, horizon.y)
+  // Above the horizon, below it, and across.
+  const scale = Math.max(
+    photo.width / width,
+    horizon.y / sky.horizonY,
+    (down - horizon.y) / Math.max(1e-6, height - sky.horizonY) <= photo.width / width ? 0 : down / height,
+  )
+  // Where the sky's picture ends too soon below its horizon, it is pulled down.
+  const top = Math.min(0, Math.max(horizon.y - sky.horizonY * scale, down - height * scale)),
+    left = (photo.width - width * scale) / 2
+  return mirrored ? [-scale, 0, 0, scale, left + width * scale, top] : [scale, 0, 0, scale, left, top]
+}
+
+export interface NewSky {
+  readonly placement: Affine
+  readonly mirrored: boolean
+  readonly relight: AdjustmentOf<'relight'>
+}
+
+/** Null where the photo has no sky to be replaced. @param lowest row down to which sky is seen, px */
+export function newSkyOf(photo: Measures, sky: SkyPicture, lowest: number): NewSky | null {
+  const { light, horizon, size } = photo
+  if (!light || !horizon) return null
+  const mirrored = sky.side !== null && (light.from === 'left' || light.from === 'right') && sky.side !== light.from,
+    { ambient, direct } = light.sky,
+    held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4)
+  return {
+    mirrored,
+    placement: skyPlacement(size, horizon, sky, lowest, mirrored),
+    relight: {
+      kind: 'relight',
+      tone: 1,
+      colour: 1,
+      direct: 1,
+      light: held(ambient.map((v, c) => v + direct[c])),
+      ambient: held(sky.light.ambient),
+      sun: held(sky.light.direct),
+    },
+  }
+}
