@@ -1,30 +1,31 @@
 /** wily measure: what a photo says about the place it was taken in, as JSON. */
-import { type Measures, measure } from '@/core/match/measure'
-import { type Picture } from '@/core/raster/picture'
+import { type Measures } from '@/core/match/measure'
+import { type Picture, type Size } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
-import { foldSteps } from '@/core/select/steps'
 import { type Step } from '@/core/steps/registry'
 import { skySteps } from '@/document/newSky'
+import { measurePhoto as measured } from '@/engine/newSky'
 import { MEMORY, readPhoto } from './files'
 import { imagesOf, readRecipe } from './select'
 
 /** The steps that find the sky, as a recipe says or by themselves. */
 export async function stepsFrom(
   recipeFile: string | undefined,
+  photo: Size,
 ): Promise<{ steps: readonly Step[]; images: Map<string, Picture> }> {
   if (recipeFile === undefined) {
     let count = 0
-    return { steps: skySteps(() => `step ${++count}`), images: new Map() }
+    return { steps: skySteps(photo, () => `step ${++count}`), images: new Map() }
   }
   const recipe = await readRecipe(recipeFile)
   return { steps: recipe.steps, images: await imagesOf(recipe, recipeFile) }
 }
 
 export async function measurePhoto(photoFile: string, recipeFile: string | undefined): Promise<void> {
-  const { steps, images } = await stepsFrom(recipeFile),
-    photo = await readPhoto(photoFile),
-    sky = foldSteps(steps, sceneOf(photo, 'picture', images), plainContext(MEMORY))
-  process.stdout.write(`${JSON.stringify(told(measure(photo, sky)), null, 1)}\n`)
+  const photo = await readPhoto(photoFile),
+    { steps, images } = await stepsFrom(recipeFile, photo),
+    { measures } = measured(sceneOf(photo, 'picture', images), steps, plainContext(MEMORY))
+  process.stdout.write(`${JSON.stringify(told(measures), null, 1)}\n`)
 }
 
 /** Measures as they are told: rounded, with the units in the names. */

@@ -3,18 +3,14 @@ import { createHash } from 'node:crypto'
 import { basename, extname, resolve } from 'node:path'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture } from '@/core/compose/nodes'
-import { parseStep } from '@/core/formats/recipe'
-import { measure } from '@/core/match/measure'
-import { type NewSky, newSkyOf, skyPictureOf } from '@/core/match/newSky'
+import { type NewSky } from '@/core/match/newSky'
 import { picturePyramid } from '@/core/raster/levels'
-import { boundsOf, isOpaque, type Matte, type Picture, shares } from '@/core/raster/picture'
-import { plainContext, sceneOf } from '@/core/select/onePicture'
-import { skyIn } from '@/core/select/sky'
-import { type StepOfKind } from '@/core/steps/registry'
+import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
 import { replaceSky } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
+import { measurePhoto, planNewSky } from '@/engine/newSky'
 import { Studio } from '@/engine/studio'
 import { MEMORY, pictureBytes, readJsonFile, readPhoto, Unusable, writeWhole } from './files'
 import { stepsFrom, told } from './measure'
@@ -27,17 +23,13 @@ export interface ReplaceSkyOptions {
   report?: string
 }
 
-/** Less of the picture than this is no sky that could be replaced; more than that leaves no land. */
-const LEAST_SKY = 0.005,
-  MOST_SKY = 0.995
-
 export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions): Promise<void> {
   if (options.report !== undefined && resolve(options.report) === resolve(options.out))
     throw new Unusable('--report and --out name the same file; nothing was written.')
   const values = options.values === undefined ? {} : await readValues(options.values),
-    { steps: given, images } = await stepsFrom(options.recipe),
-    steps = given.map((step) => ('asset' in step ? { ...step, asset: nameOf(step.asset) } : step)),
     photo = await readPhoto(photoFile),
+    { steps: given, images } = await stepsFrom(options.recipe, photo),
+    steps = given.map((step) => ('asset' in step ? { ...step, asset: nameOf(step.asset) } : step)),
     skyPicture = await readPhoto(options.sky)
   const started = performance.now()
   let count = 0
@@ -60,12 +52,10 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     if (!found) throw new Unusable(`${asset}: there is no such picture.`)
     return found
   }, MEMORY)
-  const found = studio.matte(steps, studio.scene(sceneOfProject(project)), () => {}),
-    share = shares(found).selected
-  if (share < LEAST_SKY) throw new Unusable(`${photoFile}: has no sky that could be replaced; nothing was written.`)
-  if (share > MOST_SKY) throw new Unusable(`${photoFile}: is all sky, with no land to keep; nothing was written.`)
-  const measured = measure(photo, found),
-    planned = planOf(measured, skyPicture, found, options.sky)
+  const context = studio.context(() => {}),
+    photoMeasured = measurePhoto(studio.scene(sceneOfProject(project)), steps, context),
+    planned = planNewSky(photoMeasured, skyPicture, options.sky, context)
+  if (typeof planned === 'string') throw new Unusable(`${photoFile}, ${options.sky}: ${planned} Nothing was written.`)
   const relight = relightWith(planned, values, options.values)
   const made = edited(
     project,
@@ -73,7 +63,13 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
   )
   const picture = studio.deliver(made),
     ms = performance.now() - started
-  const report = { photo: told(measured), mirrored: planned.mirrored, placement: planned.placement, relight, ms }
+  const report = {
+    photo: told(photoMeasured.measures),
+    mirrored: planned.mirrored,
+    placement: planned.placement,
+    relight,
+    ms,
+  }
   await writeWhole([
     [options.out, await pictureBytes(options.out, picture)],
     ...(options.report ? [[options.report, `${JSON.stringify(report, null, 1)}\n`] as const] : []),
@@ -86,19 +82,6 @@ const nameOf = (file: string): string => createHash('sha256').update(file).diges
 const decoded = (picture: Picture): DecodedPicture => {
   const opaque = isOpaque(picture)
   return { levels: picturePyramid(picture, opaque), opaque }
-}
-
-function planOf(measured: ReturnType<typeof measure>, sky: Picture, old: Matte, file: string): NewSky {
-  const where = skyIn(sceneOf(sky, 'sky'), parseStep({ kind: 'sky' }) as StepOfKind<'sky'>, plainContext(MEMORY))
-  const known = typeof where === 'string' ? null : skyPictureOf(sky, where)
-  if (!known)
-    throw new Unusable(
-      `${file}: is no picture of a sky${typeof where === 'string' ? `, because ${where}` : ''}; nothing was written.`,
-    )
-  const box = boundsOf(old)!,
-    plan = newSkyOf(measured, known, box.y + box.height)
-  if (!plan) throw new Unusable('The photo’s sky is too small to be measured; nothing was written.')
-  return plan
 }
 
 /** Values for the light on the land that stand in for what was measured: any fields of the adjustment "relight". */

@@ -1,6 +1,7 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
 import { type NewSky } from '@/core/match/newSky'
 import { parseStep } from '@/core/formats/recipe'
+import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
 import { found, type ProjectDraft } from './drafts'
 import { type Edit } from './history'
@@ -10,9 +11,16 @@ import { restrict } from './pieces'
 import { type Layer, type Picture } from './types'
 import { unwrap } from './unwrap'
 
-/** The steps that find the sky, solved along its edge. */
-export const skySteps = (newId: () => string): Step[] =>
-  [{ kind: 'sky' }, { kind: 'edge' }].map((step) => ({ ...parseStep(step), id: newId() }))
+/** The sky's edge is solved this far on either side: a share of the photo's diagonal, within these px. */
+const REACH = 0.003,
+  LEAST_REACH = 3,
+  MOST_REACH = 12
+
+/** The steps that find the sky of a photo, solved along its edge. Fine things in the sky are the finder's: what is fine on the land is no sky. */
+export const skySteps = ({ width, height }: Size, newId: () => string): Step[] => {
+  const reach = Math.round(Math.min(MOST_REACH, Math.max(LEAST_REACH, REACH * Math.hypot(width, height))))
+  return [{ kind: 'sky' }, { kind: 'edge', reach, follow: false }].map((step) => ({ ...parseStep(step), id: newId() }))
+}
 
 /**
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its

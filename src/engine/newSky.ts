@@ -1,0 +1,41 @@
+/** A photo measured, and another sky planned for it: what page, server and command line ask alike. */
+import { parseStep } from '@/core/formats/recipe'
+import { type Measures, measure } from '@/core/match/measure'
+import { type NewSky, newSkyOf, skyPictureOf } from '@/core/match/newSky'
+import { boundsOf, type Matte, type Picture, shares } from '@/core/raster/picture'
+import { type Context, type Scene } from '@/core/select/finder'
+import { sceneOf } from '@/core/select/onePicture'
+import { skyIn } from '@/core/select/sky'
+import { foldSteps } from '@/core/select/steps'
+import { type Step, type StepOfKind } from '@/core/steps/registry'
+
+/** Less of the picture than this is no sky that could be replaced; more than that leaves no land. */
+const LEAST_SKY = 0.005,
+  MOST_SKY = 0.995
+
+/** What the active layer's photo measures. @param steps that select its sky */
+export function measurePhoto(
+  scene: Scene,
+  steps: readonly Step[],
+  context: Context,
+): { sky: Matte; measures: Measures } {
+  const sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) })
+  return { sky, measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)) }
+}
+
+/** Where a picture of a sky goes and what its light does; or one sentence about why it cannot. @param name of the picture, for what is remembered of it */
+export function planNewSky(
+  { sky, measures }: { sky: Matte; measures: Measures },
+  picture: Picture,
+  name: string,
+  context: Context,
+): NewSky | string {
+  const share = shares(sky).selected
+  if (share < LEAST_SKY) return 'The photo has no sky that could be replaced.'
+  if (share > MOST_SKY) return 'The photo is all sky, with no land to keep.'
+  const found = skyIn(sceneOf(picture, `sky ${name}`), parseStep({ kind: 'sky' }) as StepOfKind<'sky'>, context)
+  if (typeof found === 'string') return `The other picture is no picture of a sky, because ${found}.`
+  const known = skyPictureOf(picture, found),
+    box = boundsOf(sky)
+  return (known && box && newSkyOf(measures, known, box.y + box.height)) ?? 'The sky is too small to be measured.'
+}
