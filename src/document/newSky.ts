@@ -8,7 +8,8 @@ import { type Edit } from './history'
 import { addLayer, duplicate, groupLayers } from './layers'
 import { adjustLayer, layerOf } from './layerRecords'
 import { restrict } from './pieces'
-import { type Layer, type Picture } from './types'
+import { ancestorsOf, belowOf, childrenOf } from './tree'
+import { type AdjustLayer, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
 import { unwrap } from './unwrap'
 
 /** The sky's edge is solved this far on either side: a share of the photo's diagonal, within these px. */
@@ -44,6 +45,57 @@ export const replaceSky =
     addLayer(adjustLayer(light, 'Light on the land', unwrap(project.canvas), relight), land)(project)
     found(project, light)!.clipped = true
     groupLayers([skyId, land, light], group, 'New sky')(project)
+  }
+
+/** A photo, and the new sky it may have. */
+export interface NewSkyLayers {
+  readonly photo: PictureLayer
+  readonly group?: GroupLayer
+  readonly sky?: PictureLayer
+  readonly light?: AdjustLayer
+}
+/** The photo that a layer is, or that lies below the new sky it is part of; undefined where there is none. */
+export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLayers | undefined {
+  const layer = layers.find((each) => each.id === id)
+  if (!layer) return undefined
+  const own = [layer, ...ancestorsOf(layers, layer.id)].map((each) => partsOf(layers, each)).find(Boolean)
+  if (own) {
+    const photo = belowOf(layers, own.group.id)
+    return photo?.kind === 'picture' ? { photo, ...own } : undefined
+  }
+  if (layer.kind !== 'picture') return undefined
+  const siblings = childrenOf(layers, layer.parent),
+    above = siblings[siblings.indexOf(layer) + 1] as Layer | undefined
+  return { photo: layer, ...(above && partsOf(layers, above)) }
+}
+function partsOf(layers: readonly Layer[], group: Layer) {
+  if (group.kind !== 'group') return undefined
+  const children = childrenOf(layers, group.id),
+    light = children.find((each) => each.kind === 'adjust' && each.adjustment.kind === 'relight'),
+    [sky] = children
+  return light?.kind === 'adjust' && sky.kind === 'picture' ? { group, sky, light } : undefined
+}
+
+/** Another sky in the place of the one there is. What the editor set of its light stays; what it was measured by is the other sky's. */
+export const exchangeSky =
+  (
+    { sky, light }: Required<Pick<NewSkyLayers, 'sky' | 'light'>>,
+    picture: Picture,
+    { placement, relight }: NewSky,
+  ): Edit =>
+  (project) => {
+    const skyDraft = found(project, sky.id),
+      lightDraft = found(project, light.id)
+    if (skyDraft?.kind !== 'picture' || lightDraft?.kind !== 'adjust') return
+    Object.assign(skyDraft, {
+      asset: picture.asset,
+      name: picture.name,
+      width: picture.width,
+      height: picture.height,
+      placement: [...placement],
+    })
+    const { light: from, ambient, sun } = relight
+    Object.assign(lightDraft.adjustment, { light: [...from], ambient: [...ambient], sun: [...sun] })
   }
 
 function restrictTo(

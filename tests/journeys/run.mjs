@@ -29,6 +29,7 @@ import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
+import { newSky } from './newSky.mjs'
 
 const journeys = {
   canvasIsExport,
@@ -50,6 +51,7 @@ const journeys = {
   byColour,
   byObject,
   edge,
+  newSky,
   kept,
   byTouch,
   twoPhotos,

@@ -11,6 +11,8 @@ import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type RibbonView } from '@/core/edge/ribbon'
+import { type Measures } from '@/core/match/measure'
+import { type NewSky } from '@/core/match/newSky'
 import { RefSender } from './refs'
 import { poolWidth, TilePool } from './tiles/pool'
 import { type EngineEvents } from './events'
@@ -26,6 +28,7 @@ import {
   SELECT,
   TRACE,
   HOVER,
+  MATCH,
   RIBBON,
   COUNTERS,
   type UnrolledEdge,
@@ -127,6 +130,14 @@ export class Engine {
   ribbon(request: SelectRequest, fringe: FringeOptions | null): Promise<UnrolledEdge | null> {
     return this.picture.ribbon(this.sent(request), fringe, Atomics.add(this.latest, RIBBON, 1) + 1)
   }
+  /** Null when a newer one overtook it. */
+  measure(request: SelectRequest): Promise<Measures | null> {
+    return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
+  }
+  /** Null when a newer one overtook it. @param asset the sky's picture */
+  newSky(request: SelectRequest, asset: string): Promise<NewSky | string | null> {
+    return this.picture.newSky(this.sent(request), asset, Atomics.add(this.latest, MATCH, 1) + 1)
+  }
   ribbonPicture(view: RibbonView): Promise<ImageBitmap> {
     return this.picture.ribbonPicture(view)
   }
@@ -146,6 +157,7 @@ export class Engine {
     Atomics.add(this.latest, TRACE, 1)
     Atomics.add(this.latest, HOVER, 1)
     Atomics.add(this.latest, RIBBON, 1)
+    Atomics.add(this.latest, MATCH, 1)
     void this.picture.stopPreparing()
   }
 

@@ -13,6 +13,8 @@ import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
 import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
+import { type Measures } from '@/core/match/measure'
+import { type NewSky } from '@/core/match/newSky'
 import { type Refs } from './refs'
 
 /** A decoded picture in shared memory, with its mip levels. */
@@ -110,6 +112,10 @@ export interface PictureWorker {
     scenes: readonly KeptScene[],
     number: number,
   ): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
+  /** What the active layer's photo measures, its sky being what the steps select; null when overtaken. */
+  measure(request: SentRequest, number: number): Promise<Measures | null>
+  /** Where another sky goes in that photo and what its light does, or why it cannot; null when overtaken. @param asset its picture */
+  newSky(request: SentRequest, asset: string, number: number): Promise<NewSky | string | null>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
   ribbon(request: SentRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
   /** A part of the last one that was unrolled. */
@@ -193,9 +199,10 @@ export const UNAVAILABLE = 'PictureUnavailable'
 export const SELECT = 0,
   TRACE = 1,
   HOVER = 2,
-  RIBBON = 3
+  RIBBON = 3,
+  MATCH = 4
 /** How many such places there are. */
-export const COUNTERS = 4
+export const COUNTERS = 5
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -19,7 +19,8 @@ export interface AdjustmentValue {
 export interface AdjustmentPage {
   readonly kind: AdjustmentKind
   readonly name: string
-  readonly group: 'light' | 'colour' | 'effect'
+  /** Where the menu of new layers has it; null: it is made elsewhere, from what was measured. */
+  readonly group: 'light' | 'colour' | 'effect' | null
   readonly words: string
   /** Other than the usual values, so that it shows at once what it does. */ readonly start: object
   readonly values: readonly AdjustmentValue[]
@@ -89,6 +90,13 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     [percent('amount', 'Amount', -100), px('radius', 'Radius', 400, 60)],
     { start: { amount: 0.3 } },
   ),
+  page(
+    'relight',
+    'Light of a sky',
+    null,
+    'How far the land follows the new sky’s light; 100 % is as it was measured.',
+    [percent('tone', 'Tone', 0, 100), percent('colour', 'Colour', 0, 100), percent('direct', 'Direct light', 0, 100)],
+  ),
   page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [
     percent('temperature', 'Warmth', -100),
     percent('tint', 'Tint', -100),
@@ -137,7 +145,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     percent('round', 'Roundness', 0, 0),
   ]),
 ]
-export const ADJUSTMENT_GROUPS: readonly (readonly [AdjustmentPage['group'], string])[] = [
+export const ADJUSTMENT_GROUPS: readonly (readonly [NonNullable<AdjustmentPage['group']>, string])[] = [
   ['light', 'Light'],
   ['colour', 'Colour'],
   ['effect', 'Effects'],

@@ -23,7 +23,7 @@ export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spi
 export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
 export type EdgeMode = Exclude<MarkMode, 'outline'>
 export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
-export type Stage = 'gather' | 'select' | 'edge' | 'compose' | 'deliver'
+export type Stage = 'gather' | 'select' | 'edge' | 'compose' | 'match' | 'deliver'
 
 export interface BenchState {
   id: string

@@ -9,6 +9,7 @@ import { OP_WORDS, OpGlyph } from './OpGlyph'
 
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
 const ComposePanel = later(() => import('../compose/ComposePanel').then((module) => module.ComposePanel))
+const MatchPanel = later(() => import('../match/MatchPanel').then((module) => module.MatchPanel))
 const DeliverPanel = later(() => import('./DeliverPanel').then((module) => module.DeliverPanel))
 const GatherPanel = later(() => import('./GatherPanel').then((module) => module.GatherPanel))
 
@@ -20,6 +21,7 @@ export function StageColumn() {
       {stage === 'edge' && <EdgePanel />}
       {stage === 'gather' && <GatherPanel />}
       {stage === 'compose' && <ComposePanel />}
+      {stage === 'match' && <MatchPanel />}
       {stage === 'deliver' && <DeliverPanel />}
     </div>
   )

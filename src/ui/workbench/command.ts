@@ -17,6 +17,7 @@ export const STAGES: readonly (readonly [Stage, string])[] = [
   ['select', 'Select'],
   ['edge', 'Edge'],
   ['compose', 'Compose'],
+  ['match', 'Match'],
   ['deliver', 'Deliver'],
 ]
 export const VIEWS: readonly (readonly [ViewMode, string])[] = [

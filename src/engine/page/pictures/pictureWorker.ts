@@ -13,8 +13,9 @@ import { thingsOf } from '@/core/segment/things'
 import { segmentView } from '@/core/segment/view'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
+import { measurePhoto, planNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
-import { HOVER, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
+import { HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
 import { ribbonPicture, unrollEdge } from './edge'
 import { stopPreparing } from './prepare'
 import { renew, select } from './select'
@@ -120,6 +121,21 @@ const api: PictureWorker = {
         return Comlink.transfer(bitmaps, bitmaps)
       }),
     ),
+  measure: (sent, number) =>
+    withRequest(sent, (request) =>
+      run(
+        'Measuring the photo',
+        newest(MATCH, number),
+        (context) => measurePhoto(sceneOf(request), request.steps, context).measures,
+      ),
+    ),
+  newSky: (sent, asset, number) =>
+    withRequest(sent, async (request) => {
+      const sky = await openPicture(asset)
+      return run('Fitting the sky', newest(MATCH, number), (context) =>
+        planNewSky(measurePhoto(sceneOf(request), request.steps, context), sky.levels[0], asset, context),
+      )
+    }),
   ribbon: (sent, fringe, number) =>
     withRequest(sent, (request) => {
       // A newer selection goes first, and asks for a ribbon of its own.

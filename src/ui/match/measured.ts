@@ -1,0 +1,28 @@
+/** What a photo measures, in words and figures for the screen. */
+import { type Measures } from '@/core/match/measure'
+
+/** Above and below the Planckian line by this much the light looks green or magenta (common practice: 0.006 is plainly seen), CIE 1960. */
+const TINTED = 0.003
+
+export function toldMeasures({
+  size,
+  horizon,
+  light,
+  grain,
+  blur,
+  haze,
+  skyShare,
+}: Measures): readonly (readonly [string, string])[] {
+  const percent = (v: number) => `${(100 * v).toFixed(v < 0.1 ? 1 : 0)} %`
+  const tint = light ? (light.tint > TINTED ? ', greenish' : light.tint < -TINTED ? ', magenta' : '') : ''
+  return [
+    ['Sky', percent(skyShare)],
+    ['Horizon', horizon ? `${horizon.seen ? '' : 'about '}${percent(horizon.y / size.height)} down` : 'not seen'],
+    ['Tilt', horizon?.seen ? `${horizon.tilt.toFixed(1)}°` : 'not seen'],
+    ['Light from', light?.from ?? 'not seen'],
+    ['Colour of light', light ? `${Math.round(light.kelvin / 100) * 100} K${tint}` : 'not seen'],
+    ['Grain', grain ? `${grain.deviation.toFixed(1)} levels` : 'not seen'],
+    ['Blur at the sky', blur === null ? 'not seen' : `${blur.toFixed(1)} px`],
+    ['Haze', haze === null ? 'not seen' : percent(haze)],
+  ]
+}
