@@ -11,30 +11,43 @@ import { type Step, type StepOfKind } from '@/core/steps/registry'
 
 /** Less of the picture than this is no sky that could be replaced; more than that leaves no land. */
 const LEAST_SKY = 0.005,
-  MOST_SKY = 0.995
+  MOST_SKY = 0.985
+/** Of a picture of a sky at least this share is sky. */
+const LEAST_OF_PICTURE = 0.15
+
+export interface MeasuredPhoto {
+  readonly sky: Matte
+  /** There is nothing else. */ readonly allSky: boolean
+  readonly measures: Measures
+}
 
 /** What the active layer's photo measures. @param steps that select its sky */
-export function measurePhoto(
-  scene: Scene,
-  steps: readonly Step[],
-  context: Context,
-): { sky: Matte; measures: Measures } {
-  const sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) })
-  return { sky, measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)) }
+export function measurePhoto(scene: Scene, steps: readonly Step[], context: Context): MeasuredPhoto {
+  const sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) }),
+    share = shares(sky).selected
+  return {
+    sky,
+    // The finder finds nothing where all is alike.
+    allSky: share > MOST_SKY || (share === 0 && shareOf(skyIn(scene, FINDER, context)) > MOST_SKY),
+    measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
+  }
 }
+const FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
+const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : shares(found).selected)
 
 /** Where a picture of a sky goes and what its light does; or one sentence about why it cannot. @param name of the picture, for what is remembered of it */
 export function planNewSky(
-  { sky, measures }: { sky: Matte; measures: Measures },
+  { sky, allSky, measures }: MeasuredPhoto,
   picture: Picture,
   name: string,
   context: Context,
 ): NewSky | string {
-  const share = shares(sky).selected
-  if (share < LEAST_SKY) return 'The photo has no sky that could be replaced.'
-  if (share > MOST_SKY) return 'The photo is all sky, with no land to keep.'
-  const found = skyIn(sceneOf(picture, `sky ${name}`), parseStep({ kind: 'sky' }) as StepOfKind<'sky'>, context)
+  if (allSky) return 'The photo is all sky, with no land to keep.'
+  if (shares(sky).selected < LEAST_SKY) return 'The photo has no sky that could be replaced.'
+  const found = skyIn(sceneOf(picture, `sky ${name}`), FINDER, context)
   if (typeof found === 'string') return `The other picture is no picture of a sky, because ${found}.`
+  if (shareOf(found) < LEAST_OF_PICTURE)
+    return `The other picture is no picture of a sky: only ${(100 * shareOf(found)).toFixed(0)} % of it looks like one.`
   const known = skyPictureOf(picture, found),
     box = boundsOf(sky)
   return (known && box && newSkyOf(measures, known, box.y + box.height)) ?? 'The sky is too small to be measured.'

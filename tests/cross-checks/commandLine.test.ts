@@ -15,7 +15,25 @@ const recipeFile = (steps: unknown, name = 'recipe.json') => {
   writeFileSync(file, typeof steps === 'string' ? steps : JSON.stringify({ version: 1, steps }))
   return file
 }
+const quay = 'demo/pictures/lantern-quay.jpg',
+  amber = 'demo/pictures/sky-amber.jpg'
+/** A picture of nothing but sky, getting lighter downwards; or of nothing but earth. */
+function plain(what: 'sky' | 'earth', width: number, height: number, channels: 3 | 4 = 3): string {
+  const data = Buffer.alloc(width * height * channels, 255)
+  for (let i = 0, p = 0; p < width * height; p++, i += channels) {
+    const down = Math.floor(p / width) / height,
+      clod = (Math.imul(p, 2654435761) >>> 24) / 4
+    data[i] = what === 'sky' ? 90 + 80 * down : 40 + clod
+    data[i + 1] = what === 'sky' ? 140 + 60 * down : 28 + clod
+    data[i + 2] = what === 'sky' ? 215 + 20 * down : 15 + clod / 2
+  }
+  const file = join(folder, `${what}-${width}-${height}-${channels}.png`)
+  pending.push(sharp(data, { raw: { width, height, channels } }).png().toFile(file))
+  return file
+}
+const pending: Promise<unknown>[] = []
 const wily = async (...args: string[]) => {
+  await Promise.all(pending)
   try {
     await run('bin/wily', args)
     return { code: 0, said: '' }
@@ -36,6 +54,35 @@ async function grey(file: string) {
 }
 
 describe('bin/wily', () => {
+  it('measure tells horizon, light, grain, blur and haze of a photo as JSON', async () => {
+    const { stdout } = await run('bin/wily', ['measure', quay]),
+      told = JSON.parse(stdout)
+    expect([told.width, told.height]).toEqual([1800, 1200])
+    expect(told.light.from).toBe('everywhere')
+    // Where the demo's renderer has it: the camera looks 0.9° down from 2.4 m, so the horizon lies a little above the middle.
+    expect(told.horizon.y / told.height).toBeGreaterThan(0.42)
+    expect(told.horizon.y / told.height).toBeLessThan(0.52)
+    expect(Object.keys(told)).toEqual([
+      'width', 'height', 'skyShare', 'horizon', 'light', 'grainLevels', 'blurPx', 'haze', 'landTones', 'skyTones',
+    ]) // prettier-ignore
+  })
+  it.each([
+    ['smaller than the photo', () => plain('sky', 120, 80)],
+    ['portrait', () => plain('sky', 300, 900)],
+    ['with alpha', () => plain('sky', 400, 300, 4)],
+  ])('replaceSky takes a sky that is %s, and covers the whole photo', async (_, sky) => {
+    const out = join(folder, 'sky.jpg'),
+      report = join(folder, 'sky.json')
+    expect(await wily('replaceSky', quay, '--sky', sky(), '--out', out, '--report', report)).toEqual({
+      code: 0,
+      said: '',
+    })
+    const { data, info } = await sharp(out).raw().toBuffer({ resolveWithObject: true })
+    expect([info.width, info.height]).toEqual([1800, 1200])
+    // All along the top it is the new sky: bluer than any of the old one.
+    for (let x = 0; x < 1800; x += 60)
+      expect(data[(5 * 1800 + x) * 3 + 2] - data[(5 * 1800 + x) * 3]).toBeGreaterThan(50)
+  })
   it('select writes an 8-bit grey matte of the photo’s size and a report; the otter is found', async () => {
     const out = join(folder, 'matte.png'),
       report = join(folder, 'report.json')
@@ -212,6 +259,46 @@ describe('bin/wily', () => {
       '#rrggbb',
     ],
     ['an unknown command', ['paint'], 'is not a command'],
+    ['no sky given', ['replaceSky', quay, '--out', () => join(folder, 'no.png')], 'needs --sky'],
+    [
+      'a picture of a stage for a sky',
+      ['replaceSky', quay, '--sky', 'demo/pictures/puppet-stage.jpg', '--out', () => join(folder, 'no.png')],
+      'is no picture of a sky',
+    ],
+    [
+      'a photo without sky',
+      ['replaceSky', () => plain('earth', 300, 200), '--sky', amber, '--out', () => join(folder, 'no.png')],
+      'no sky that could be replaced',
+    ],
+    [
+      'a photo that is all sky',
+      ['replaceSky', () => plain('sky', 300, 200), '--sky', amber, '--out', () => join(folder, 'no.png')],
+      'all sky',
+    ],
+    [
+      'a value out of range',
+      [
+        'replaceSky',
+        quay,
+        '--sky',
+        amber,
+        '--values',
+        () => recipeFile('{"tone": 3}', 'values.json'),
+        '--out',
+        () => join(folder, 'no.png'),
+      ],
+      'values.tone: takes a number from 0 to 1',
+    ],
+    [
+      'a text for a sky',
+      ['replaceSky', quay, '--sky', 'package.json', '--out', () => join(folder, 'no.png')],
+      'is not a picture',
+    ],
+    [
+      'an ending of another kind',
+      ['replaceSky', quay, '--sky', amber, '--out', 'x.gif'],
+      'takes a .png or .jpg or .jpeg file',
+    ],
   ] as [string, (string | (() => string))[], string][])(
     '%s: exit 2, one line that says what is wrong, nothing written',
     async (_, args, sentence) => {

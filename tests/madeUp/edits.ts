@@ -1,5 +1,10 @@
 /** Edits of a project drawn at random, as hands make them: layers of every kind, masks of anything, groups, clipping, placing, the window. */
-import { ADJUSTMENTS, type AdjustmentKind, parseAdjustment } from '@/core/compose/adjustments/registry'
+import {
+  ADJUSTMENTS,
+  type AdjustmentKind,
+  type AdjustmentOf,
+  parseAdjustment,
+} from '@/core/compose/adjustments/registry'
 import { type Fill, type Hex } from '@/core/compose/fill'
 import { BLEND_MODES } from '@/core/compose/modes'
 import { type Affine, compose, rotation, scaling, translation } from '@/core/raster/affine'
@@ -18,6 +23,7 @@ import {
   ungroup,
 } from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
+import { replaceSky } from '@/document/newSky'
 import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
 import { paint } from '@/document/painting'
 import { changeMask, copyMask, moveMask, removeMask, setMask } from '@/document/masks'
@@ -45,12 +51,17 @@ const QUICK = [
   'saved',
 ]
 
+function relight(random: Random) {
+  const light = () => [0, 0, 0].map(() => random.between(0.1, 1.2))
+  return { tone: random.between(0, 1), light: light(), ambient: light(), sun: random.chance(0.5) ? light() : [0, 0, 0] }
+}
 /** Values far from the defaults, so that it shows. */
 const VALUES: Partial<Record<AdjustmentKind, (random: Random) => object>> = {
   exposure: (random) => ({ stops: random.one([0, random.between(-1.5, 1.5)]) }),
   brightnessContrast: (random) => ({ brightness: random.between(-0.5, 0.5) }),
   gaussianBlur: (random) => ({ radius: random.between(0.5, 9) }),
   discBlur: (random) => ({ radius: random.between(0.5, 9) }),
+  relight,
 }
 
 export interface NamedEdit {
@@ -188,6 +199,26 @@ export function anyEdit(
     [3, () => ({ label: 'select', edit: addStep(SELECTION, steps(1)[0]) })],
     [1, () => ({ label: 'save the selection', edit: saveSelection(newId(), 'Kept') })],
     [3, () => layer && { label: 'make mask', edit: makeMask(layer.id) }],
+    [
+      1,
+      () =>
+        layer?.kind === 'picture'
+          ? {
+              label: 'new sky',
+              edit: replaceSky(
+                layer.id,
+                random.one(pictures),
+                steps(),
+                {
+                  placement: scaling(random.between(-1.5, 1.5) || 1, 1),
+                  mirrored: false,
+                  relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+                },
+                newId,
+              ),
+            }
+          : null,
+    ],
     [1, () => (layer && layer.kind !== 'adjust' ? { label: 'lift', edit: liftCopy(layer.id, newId) } : null)],
     [1, () => (layer && layer.kind !== 'adjust' ? { label: 'cut', edit: cutOut(layer.id, newId) } : null)],
     [1, () => (layer && layer.kind !== 'adjust' ? { label: 'erase', edit: eraseSelected(layer.id, newId) } : null)],

@@ -20,6 +20,8 @@ const HIDDEN = 0.008,
 /** A skyline is straight when it stays this near to a line, as a share of the picture's height, over this share of its columns. */
 const STRAIGHT = 0.002,
   ALONG = 0.7
+/** Ends are known to whole px. */
+const WHOLE = 0.75
 /** The sky must reach down in this share of the columns. */
 const ENOUGH = 0.2
 
@@ -32,7 +34,7 @@ export function horizonOf({ width, height, data }: Matte): Horizon | null {
     if (y >= 0) ends.push([x, y + 1])
   }
   if (ends.length < ENOUGH * width) return null
-  const line = straight(ends, STRAIGHT * height)
+  const line = straight(ends, Math.max(WHOLE, STRAIGHT * height))
   if (line && line.on >= ALONG * width)
     return {
       y: line.offset + (line.slope * width) / 2,

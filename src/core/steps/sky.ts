@@ -13,12 +13,13 @@ export interface SkyFields {
 }
 
 /**
- * Sky: from the top of the picture down, by colour, smoothness and reach; openings between branches are found by colour, twigs and wires kept.
+ * Sky: by what its regions look like and where they lie; openings between branches are found by colour, twigs and wires kept.
  */
 export const sky: FindingKind<'sky', SkyFields> = {
   kind: 'sky',
   finds: true,
   looksAtPixels: true,
+  version: 2,
   fields: {
     offset: number(-1000, 1000, 0),
     blend: number(0, 1, 0.3),

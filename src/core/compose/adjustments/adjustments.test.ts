@@ -111,6 +111,30 @@ describe('adjustments', () => {
     expect(mg).toBeLessThan(mr)
     expect(mg).toBeLessThan(mb)
   })
+  it('relight multiplies light by what the new sky gives over what the old one gave; equal skies change nothing', () => {
+    const light = [0.6, 0.5, 0.4]
+    expect(adjusted(record('relight', { light, ambient: light }), one(180, 90, 40))).toEqual(one(180, 90, 40).data)
+    // Half the light in red, the same in green, twice in blue: as linear values of the exact curve.
+    const [r, g, b] = adjusted(record('relight', { light, ambient: [0.3, 0.5, 0.8] }), one(180, 90, 40))
+    expect(r).toBe(Math.round(255 * fromLinear(toLinear(180 / 255) / 2)))
+    expect(g).toBe(90)
+    expect(b).toBe(Math.round(255 * fromLinear(toLinear(40 / 255) * 2)))
+    // The sun counts as far as it is let.
+    const sunny = { light, ambient: [0.1, 0.1, 0.1], sun: [0.5, 0.4, 0.3] }
+    expect(adjusted(record('relight', sunny), one(180, 90, 40))).toEqual(one(180, 90, 40).data)
+    expect(adjusted(record('relight', { ...sunny, direct: 0 }), one(180, 90, 40))[0]).toBeLessThan(100)
+    // Tone alone keeps the hue of grey, colour alone its lightness; neither leaves all as it was.
+    const warm = { light, ambient: [1.2, 0.5, 0.2] }
+    const grey = adjusted(record('relight', { ...warm, colour: 0 }), one(128, 128, 128))
+    expect(grey[0]).toBe(grey[2])
+    expect(adjusted(record('relight', { ...warm, tone: 0, colour: 0 }), one(180, 90, 40))).toEqual(
+      one(180, 90, 40).data,
+    )
+    const [cr, cg, cb] = Array.from(adjusted(record('relight', { ...warm, tone: 0 }), one(128, 128, 128)), (v) =>
+      toLinear(v / 255),
+    )
+    expect(0.2126 * cr + 0.7152 * cg + 0.0722 * cb).toBeCloseTo(toLinear(128 / 255), 2)
+  })
   it('hue turned by the adjustment is turned by so much in culori’s OKLCh', () => {
     const toLch = converter('oklch'),
       of = (c: ArrayLike<number>) => toLch({ mode: 'rgb', r: c[0] / 255, g: c[1] / 255, b: c[2] / 255 })

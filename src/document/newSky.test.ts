@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest'
+import { parseAdjustment, type AdjustmentOf } from '@/core/compose/adjustments/registry'
+import { type NewSky } from '@/core/match/newSky'
+import { projectOf } from './edits'
+import { edited } from './history'
+import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
+import { fillLayer } from './layerRecords'
+import { exchangeSky, newSkyAt, replaceSky, skySteps } from './newSky'
+import { childrenOf } from './tree'
+import { type Project } from './types'
+
+const asset = (letter: string) => letter.repeat(64),
+  photo = { asset: asset('a'), width: 900, height: 600, name: 'Quay' },
+  amber = { asset: asset('b'), width: 1500, height: 1000, name: 'Amber' },
+  grey = { asset: asset('c'), width: 1200, height: 800, name: 'Grey' }
+const plan = (ambient: number[], x = 0): NewSky => ({
+  placement: [1, 0, 0, 1, x, 0],
+  mirrored: false,
+  relight: parseAdjustment({ kind: 'relight', light: [0.8, 0.8, 0.8], ambient }) as AdjustmentOf<'relight'>,
+})
+let count = 0
+const newId = () => `id${++count}`
+const bare = () => projectOf('Tour', photo, 'photo')
+const withSky = (project: Project = bare()) =>
+  edited(project, replaceSky('photo', amber, skySteps(photo, newId), plan([0.4, 0.3, 0.2]), newId))
+
+describe('a new sky as records', () => {
+  it('is a group over the untouched photo: the sky, the land before it, the light on the land', () => {
+    const project = withSky(),
+      [first, ...rest] = childrenOf(project.layers, undefined)
+    expect(first).toEqual(bare().layers[0])
+    expect(rest.map((layer) => [layer.kind, layer.name])).toEqual([['group', 'New sky']])
+    const [sky, land, light] = childrenOf(project.layers, rest[0].id)
+    expect([sky.kind, sky.name, sky.mask]).toEqual(['picture', 'Amber', null])
+    expect(land.mask?.recipe.steps.map((step) => step.kind)).toEqual(['sky', 'edge', 'invert'])
+    expect([land.mask?.sceneLayer, land.mask?.fringe]).toEqual(['photo', 1])
+    expect([light.kind, light.clipped]).toEqual(['adjust', true])
+  })
+  it('is found from any of its layers and from the photo, however deep it lies', () => {
+    const deep = edited(withSky(), (draft) => {
+      const group = draft.layers.find((layer) => layer.name === 'New sky')!.id
+      groupLayers(['photo', group], 'around', 'Scene')(draft)
+    })
+    for (const { id, kind, name } of deep.layers.filter((layer) => layer.id !== 'around')) {
+      const parts = newSkyAt(deep.layers, id)
+      expect(parts?.photo.id, `${kind} ${name}`).toBe('photo')
+      expect(parts?.sky?.name, `${kind} ${name}`).toBe('Amber')
+    }
+    expect(newSkyAt(deep.layers, 'around')).toBeUndefined()
+    expect(newSkyAt(deep.layers, 'nobody')).toBeUndefined()
+    const plainFill = edited(
+      bare(),
+      addLayer(fillLayer('fill', 'Colour', photo, { kind: 'colour', colour: '#334455' }), 'photo'),
+    )
+    expect(newSkyAt(plainFill.layers, 'fill')).toBeUndefined()
+    expect(newSkyAt(plainFill.layers, 'photo')?.group).toBeUndefined()
+  })
+  it('exchanged, it keeps what the editor set and takes what was measured', () => {
+    const first = withSky(),
+      parts = newSkyAt(first.layers, 'photo')!
+    const set = edited(first, (draft) => {
+      changeLayer(parts.light!.id, {
+        adjustment: { ...parts.light!.adjustment, tone: 0.3 } as AdjustmentOf<'relight'>,
+      })(draft)
+      placeLayer(parts.sky!.id, [2, 0, 0, 2, -50, -60])(draft)
+    })
+    const now = newSkyAt(set.layers, 'photo')!,
+      next = edited(set, exchangeSky({ sky: now.sky!, light: now.light! }, grey, plan([0.2, 0.25, 0.3], 7))),
+      { sky, light } = newSkyAt(next.layers, 'photo')!
+    expect(next.layers.length).toBe(set.layers.length)
+    expect([sky!.asset, sky!.name, sky!.width, sky!.placement]).toEqual([grey.asset, 'Grey', 1200, [1, 0, 0, 1, 7, 0]])
+    expect(light!.adjustment).toMatchObject({ tone: 0.3, ambient: [0.2, 0.25, 0.3] })
+  })
+  it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
+    const masked = edited(withSky(), replaceSky('photo', grey, skySteps(photo, newId), plan([0.2, 0.2, 0.2]), newId))
+    expect(newSkyAt(masked.layers, 'photo')?.sky?.name).toBe('Grey')
+  })
+})
