@@ -1,7 +1,7 @@
 /** A photo measured, and another sky planned for it: what page, server and command line ask alike. */
 import { parseStep } from '@/core/formats/recipe'
 import { type Measures, measure } from '@/core/match/measure'
-import { type NewSky, newSkyOf, skyPictureOf } from '@/core/match/newSky'
+import { type NewSky, newSkyOf, skyPictureOf, skyView } from '@/core/match/newSky'
 import { boundsOf, type Matte, type Picture, shares } from '@/core/raster/picture'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
@@ -44,11 +44,13 @@ export function planNewSky(
 ): NewSky | string {
   if (allSky) return 'The photo is all sky, with no land to keep.'
   if (shares(sky).selected < LEAST_SKY) return 'The photo has no sky that could be replaced.'
-  const found = skyIn(sceneOf(picture, `sky ${name}`), FINDER, context)
+  const { small, overLand } = skyView(picture),
+    found = skyIn(sceneOf(overLand, `sky ${name}`), FINDER, context)
   if (typeof found === 'string') return `The other picture is no picture of a sky, because ${found}.`
-  if (shareOf(found) < LEAST_OF_PICTURE)
-    return `The other picture is no picture of a sky: only ${(100 * shareOf(found)).toFixed(0)} % of it looks like one.`
-  const known = skyPictureOf(picture, found),
+  const share = (shareOf(found) * overLand.height) / small.height
+  if (share < LEAST_OF_PICTURE)
+    return `The other picture is no picture of a sky: only ${(100 * share).toFixed(0)} % of it looks like one.`
+  const known = skyPictureOf(small, found, picture),
     box = boundsOf(sky)
   return (known && box && newSkyOf(measures, known, box.y + box.height)) ?? 'The sky is too small to be measured.'
 }

@@ -2,7 +2,7 @@
 import { join } from 'node:path'
 import { root, startApplication } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { at, click, drag, dragGrip, menuOf, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
+import { at, beginWith, click, drag, dragGrip, menuOf, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
 
 const application = await startApplication()
 const browser = await openBrowser()
@@ -83,7 +83,6 @@ try {
   await page.getByRole('button', { name: 'Save selection' }).click()
   await page.getByRole('button', { name: 'Turn the selection into a path' }).click()
   await page.waitForSelector('[data-path-shown]')
-  await shot('kept')
   await page.getByRole('button', { name: 'In place of the steps' }).click()
   await page.keyboard.press('Escape')
   await page.waitForTimeout(600)
@@ -158,6 +157,19 @@ try {
   await shot('mask')
   await stage('Deliver')
   await shot('deliver')
+
+  // A new sky over the quay.
+  await page.goto(application.url)
+  await beginWith(page, application, join(root, 'demo/pictures/lantern-quay.jpg'))
+  await stage('Match')
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Choose a sky …' }).click(),
+  ])
+  await chooser.setFiles(join(root, 'demo/pictures/sky-amber.jpg'))
+  await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
+  await page.waitForTimeout(4000)
+  await shot('match')
 
   // The otter's edge, solved as a matte, with the ribbon below.
   await openProject(page, project('b'))

@@ -14,9 +14,9 @@ export interface Horizon {
 }
 
 /** The sky's lowest twentieth lies above the horizon by this share of the picture's height and of how far the skyline varies, at most so much. */
-const HIDDEN = 0.008,
-  BY_VARIATION = 0.5,
-  MOST = 0.045
+const HIDDEN = 0.004,
+  BY_VARIATION = 0.4,
+  MOST = 0.03
 /** A skyline is straight when it stays this near to a line, as a share of the picture's height, over this share of its columns. */
 const STRAIGHT = 0.002,
   ALONG = 0.7

@@ -10,7 +10,7 @@ import { hazeOf } from './haze'
 import { horizonOf } from './horizon'
 import { lightSideOf } from './lightSide'
 import { measure } from './measure'
-import { newSkyOf, skyPictureOf, skyPlacement } from './newSky'
+import { newSkyOf, skyPictureOf, skyPlacement, skyView } from './newSky'
 import { gainOf, skyLightOf } from './skyLight'
 
 const WIDTH = 240,
@@ -209,10 +209,8 @@ describe('a new sky', () => {
     )
   })
   it('is mirrored when its sun stands on the other side than the photo’s, and only then', () => {
-    const sky = skyPictureOf(
-      picture((x) => [60 + x / 4, 100 + x / 4, 170 + x / 4]),
-      all,
-    )!
+    const blue = picture((x) => [60 + x / 4, 100 + x / 4, 170 + x / 4]),
+      sky = skyPictureOf(blue, all, blue)!
     expect(sky.side).toBe('right')
     const photo = measure(
       picture((_, y) => (y < 60 ? [70, 125, 200] : [80, 70, 60])),
@@ -229,15 +227,17 @@ describe('a new sky', () => {
       picture(() => [80, 70, 60]),
       matte(() => false),
     )
-    expect(
-      newSkyOf(
-        bare,
-        skyPictureOf(
-          picture(() => [80, 90, 160]),
-          all,
-        )!,
-        0,
-      ),
-    ).toBeNull()
+    const even = picture(() => [80, 90, 160])
+    expect(newSkyOf(bare, skyPictureOf(even, all, even)!, 0)).toBeNull()
+  })
+  it('’s picture is looked at over land; its size is that of the whole picture', () => {
+    const large = picture((_, y) => [90, 140 + y / 20, 210], 1400, 1000),
+      { small, overLand } = skyView(large)
+    expect(small.width * small.height).toBeLessThanOrEqual(600_000)
+    expect(overLand.height).toBeGreaterThan(1.3 * small.height)
+    const half = matte((_, y) => y < small.height / 2, overLand.width, overLand.height),
+      sky = skyPictureOf(small, half, large)!
+    expect(sky.size).toEqual({ width: 1400, height: 1000 })
+    expect(Math.abs(sky.horizonY - 500)).toBeLessThan(5)
   })
 })

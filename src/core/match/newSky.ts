@@ -3,7 +3,7 @@ import { type AdjustmentOf } from '../compose/adjustments/registry'
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
 import { type Affine } from '../raster/affine'
-import { halveMatte, halvePicture } from '../raster/levels'
+import { halvePicture } from '../raster/levels'
 import { type Matte, type Picture, shares, type Size } from '../raster/picture'
 import { type Horizon, horizonOf } from './horizon'
 import { type Measures } from './measure'
@@ -24,22 +24,35 @@ const MOST_PIXELS = 600_000
 /** With so much of it sky a picture shows no land. */
 const ALL_SKY = 0.97
 
-/** What the picture of a sky says. @param sky coverage of the sky in it, which may be all of it */
-export function skyPictureOf(picture: Picture, sky: Matte): SkyPicture | null {
-  let small = picture,
-    cover = sky
-  while (small.width * small.height > MOST_PIXELS) {
-    small = halvePicture(small)
-    cover = halveMatte(cover)
-  }
-  const light = skyLightOf(small, cover.data)
+/** Dark land that is put below the picture of a sky, as a share of its height, grey. */
+const LAND_BELOW = 0.4,
+  LAND = 45
+
+/**
+ * A picture of a sky is a photo whose land was cut off: a small level of it, and the same with land below, for the finder to see what is sky in it.
+ */
+export function skyView(picture: Picture): { readonly small: Picture; readonly overLand: Picture } {
+  let small = picture
+  while (small.width * small.height > MOST_PIXELS) small = halvePicture(small)
+  const { width, height } = small,
+    tall = height + Math.ceil(LAND_BELOW * height),
+    data = new Uint8ClampedArray(width * tall * 4)
+  new Uint32Array(data.buffer).fill((255 << 24) | (LAND << 16) | (LAND << 8) | LAND)
+  data.set(small.data)
+  return { small, overLand: { width, height: tall, data } }
+}
+
+/** What the picture of a sky says. @param small a small level of it @param sky coverage of the sky there, which may be all of it; more rows do not count @param size of the picture itself */
+export function skyPictureOf(small: Picture, sky: Matte, size: Size): SkyPicture | null {
+  const cover: Matte = { ...small, data: sky.data.subarray(0, small.width * small.height) },
+    light = skyLightOf(small, cover.data)
   if (!light) return null
   // Without land the picture ends where its horizon is, or above it.
-  const { width, height } = picture,
-    land = shares(sky).selected < ALL_SKY ? horizonOf(sky) : null
+  const { width, height } = size,
+    land = shares(cover).selected < ALL_SKY ? horizonOf(cover) : null
   return {
     size: { width, height },
-    horizonY: Math.min(height, Math.max(1, land?.y ?? height)),
+    horizonY: Math.min(height, Math.max(1, land ? (land.y * height) / small.height : height)),
     light,
     side: sunSideOf(small, cover.data),
   }
