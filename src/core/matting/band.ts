@@ -83,7 +83,9 @@ export const nearRows: Task<Nearness, Rows> = {
         bottom = Math.min(height, to + spare),
         size: Size = { width, height: bottom - top },
         strip = data.subarray(top * width, bottom * width)
-      const near = withinReach(what === 'edge' ? bothSides(strip, size) : strip, size, reach)
+      const set = what === 'edge' ? bothSides(strip, size) : strip
+      if (!set.some((v) => v > 0)) return
+      const near = withinReach(set, size, reach)
       out.set(near.subarray((from - top) * width, (to - top) * width), from * width)
     },
 }

@@ -3,6 +3,7 @@
  * The middle is where the distance to the other side has a ridge (Blum, "A transformation for extracting new descriptors of shape", 1967: the medial axis).
  */
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
+import { type Box } from '../raster/content'
 import { distanceTo, withinReach } from '../raster/distance'
 import { type Matte, type Size } from '../raster/picture'
 import { MIDDLE } from './band'
@@ -12,8 +13,8 @@ const ENOUGH = 2
 /** A ridge: so much shallower, px for each px away, are both sides of it together; and so deep it is beside the deepest place near. */
 const KINK = 0.5,
   DEEP = 0.5
-/** Rows looked at in one go, at least; and as many as lie within reach above and below them. */
-const ROWS = 256
+/** Side of the squares looked at one by one, px, at least; and as much as lies within reach around them. */
+const SQUARE = 256
 
 interface Band extends Size {
   readonly coverage: Uint8Array
@@ -22,20 +23,11 @@ interface Band extends Size {
   /** 1 where the band is closed again. */
   readonly middles: Uint8Array
 }
-interface Rows {
-  readonly from: number
-  readonly to: number
-  readonly inside: boolean
-}
 
 /** Closes, in place, the middles of thin things and of thin gaps; `open` is a band of so much `reach`, px, along the edge of the matte. */
 export function keepMiddles(matte: Matte, open: Uint8Array, reach: number, crew: Crew = alone): void {
   const { width, height } = matte,
-    rows = Math.max(ROWS, Math.ceil(8 * reach)),
-    pieces: Rows[] = [],
     middles = new Uint8Array(crew.allocate(open.length))
-  for (let from = 0; from < height; from += rows)
-    for (const inside of [true, false]) pieces.push({ from, to: Math.min(height, from + rows), inside })
   const band: Band = {
     width,
     height,
@@ -44,40 +36,83 @@ export function keepMiddles(matte: Matte, open: Uint8Array, reach: number, crew:
     coverage: seenByAll(crew, matte.data),
     open: seenByAll(crew, open),
   }
-  crew.share(findMiddles, band, pieces)
+  crew.share(findMiddles, band, squaresWith(open, matte, Math.max(SQUARE, Math.ceil(8 * reach))))
   for (let i = 0; i < open.length; i++) if (middles[i]) open[i] = 0
 }
 
-export const findMiddles: Task<Band, Rows> = {
+/** The squares that have something open in them. */
+function squaresWith(open: Uint8Array, { width, height }: Size, side: number): Box[] {
+  const across = Math.ceil(width / side),
+    found = new Uint8Array(across * Math.ceil(height / side))
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, k = Math.floor(y / side) * across; x < width; x += side, k++)
+      for (const end = i + Math.min(side, width - x); i < end; i++) if (open[i]) found[k] = 1
+  const squares: Box[] = []
+  found.forEach((is, k) => {
+    const x = (k % across) * side,
+      y = Math.floor(k / across) * side
+    if (is) squares.push({ x, y, width: Math.min(side, width - x), height: Math.min(side, height - y) })
+  })
+  return squares
+}
+
+export const findMiddles: Task<Band, Box> = {
   name: 'find middles',
-  begin:
-    ({ coverage, open, width, height, reach, middles }) =>
-    ({ from, to, inside }) => {
-      const side = Math.max(4, Math.ceil(reach)),
-        spare = Math.ceil(ENOUGH * reach) + 2 * side + 2,
-        top = Math.max(0, from - spare),
-        strip: Size = { width, height: Math.min(height, to + spare) - top },
-        start = top * width,
-        known = new Uint8Array(width * strip.height),
-        other = new Uint8Array(width * strip.height)
-      for (let i = 0; i < other.length; i++)
-        if (coverage[start + i] >= MIDDLE !== inside) other[i] = 1
-        else if (!open[start + i]) known[i] = 1
-      const near = withinReach(known, strip, ENOUGH * reach),
-        lone: number[] = []
-      for (let i = 0; i < other.length; i++) if (!other[i] && !known[i] && !near[i]) lone.push(i)
-      if (!lone.length) return
-      const depthAt = distanceTo(other, strip, reach + 2),
-        depths = Float32Array.from(lone, depthAt),
-        deepest = deepestNear(lone, depths, strip, side, top)
-      lone.forEach((i, k) => {
-        const x = i % width,
-          y = Math.floor(i / width)
-        if (depths[k] === Infinity) return
-        if (y + top < from || y + top >= to || x === 0 || x === width - 1 || y === 0 || y === strip.height - 1) return
-        if (depths[k] >= DEEP * deepest(x, y) && isRidge(depthAt, i, depths[k], width)) middles[start + i] = 1
-      })
-    },
+  begin: (band) => {
+    const { reach } = band,
+      side = Math.max(4, Math.ceil(reach)),
+      spare = Math.ceil(ENOUGH * reach) + 2 * side + 2
+    return (square) => {
+      const left = Math.max(0, square.x - spare),
+        top = Math.max(0, square.y - spare),
+        part: Box = {
+          x: left,
+          y: top,
+          width: Math.min(band.width, square.x + square.width + spare) - left,
+          height: Math.min(band.height, square.y + square.height + spare) - top,
+        }
+      for (const inside of [true, false]) closeMiddles(band, square, part, side, inside)
+    }
+  },
+}
+
+/** In a square, of one side; `part` is the square with what lies within reach of it. */
+function closeMiddles(
+  { coverage, open, middles, width: whole, reach }: Band,
+  square: Box,
+  part: Box,
+  side: number,
+  inside: boolean,
+): void {
+  const { width, height } = part,
+    known = new Uint8Array(width * height),
+    other = new Uint8Array(width * height)
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, j = (part.y + y) * whole + part.x; x < width; x++, i++, j++)
+      if (coverage[j] >= MIDDLE !== inside) other[i] = 1
+      else if (!open[j]) known[i] = 1
+  const near = withinReach(known, part, ENOUGH * reach),
+    lone: number[] = []
+  for (let i = 0; i < other.length; i++) if (!other[i] && !known[i] && !near[i]) lone.push(i)
+  if (!lone.length) return
+  const depthAt = distanceTo(other, part, reach + 2),
+    depths = Float32Array.from(lone, depthAt),
+    deepest = deepestNear(lone, depths, part, side)
+  lone.forEach((i, k) => {
+    if (depths[k] === Infinity) return
+    const x = i % width,
+      y = Math.floor(i / width)
+    if (
+      x + part.x < square.x ||
+      y + part.y < square.y ||
+      x + part.x >= square.x + square.width ||
+      y + part.y >= square.y + square.height
+    )
+      return
+    if (x === 0 || x === width - 1 || y === 0 || y === height - 1) return
+    if (depths[k] >= DEEP * deepest(x, y) && isRidge(depthAt, i, depths[k], width))
+      middles[(y + part.y) * whole + x + part.x] = 1
+  })
 }
 
 /** Along one of the four axes both neighbours together are so much shallower. */
@@ -95,14 +130,15 @@ function isRidge(depthAt: (i: number) => number, i: number, depth: number, width
 function deepestNear(
   places: readonly number[],
   depths: Float32Array,
-  { width, height }: Size,
+  { x: left, y: top, width, height }: Box,
   side: number,
-  top: number,
 ): (x: number, y: number) => number {
-  const across = Math.ceil(width / side) + 2,
-    first = Math.floor(top / side),
-    most = new Float32Array(across * (Math.floor((top + height - 1) / side) - first + 3)),
-    squareOf = (x: number, y: number) => (Math.floor((y + top) / side) - first + 1) * across + Math.floor(x / side) + 1
+  const first = Math.floor(left / side) - 1,
+    row = Math.floor(top / side) - 1,
+    across = Math.floor((left + width - 1) / side) - first + 2,
+    most = new Float32Array(across * (Math.floor((top + height - 1) / side) - row + 2)),
+    squareOf = (x: number, y: number) =>
+      (Math.floor((y + top) / side) - row) * across + Math.floor((x + left) / side) - first
   places.forEach((i, k) => {
     const square = squareOf(i % width, Math.floor(i / width))
     if (depths[k] > most[square] && depths[k] < Infinity) most[square] = depths[k]
@@ -110,8 +146,8 @@ function deepestNear(
   return (x, y) => {
     const square = squareOf(x, y)
     let deepest = 0
-    for (let row = square - across; row <= square + across; row += across)
-      for (let k = row - 1; k <= row + 1; k++) if (most[k] > deepest) deepest = most[k]
+    for (let from = square - across; from <= square + across; from += across)
+      for (let k = from - 1; k <= from + 1; k++) if (most[k] > deepest) deepest = most[k]
     return deepest
   }
 }
