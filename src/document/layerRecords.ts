@@ -47,6 +47,11 @@ export const adjustLayer = (
   { width, height }: Size,
   adjustment: AdjustmentRecord,
 ): AdjustLayer => ({ ...COMMON, id, kind: 'adjust', name, width, height, adjustment })
+/** The same, of values that were measured. */
+export const measuredLayer = (id: string, name: string, size: Size, measured: AdjustmentRecord): AdjustLayer => ({
+  ...adjustLayer(id, name, size, measured),
+  measured,
+})
 export const groupOf = (id: string, name: string, { width, height }: Size, passThrough: boolean): GroupLayer => ({
   ...COMMON,
   id,

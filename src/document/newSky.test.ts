@@ -13,7 +13,8 @@ const asset = (letter: string) => letter.repeat(64),
   photo = { asset: asset('a'), width: 900, height: 600, name: 'Quay' },
   amber = { asset: asset('b'), width: 1500, height: 1000, name: 'Amber' },
   grey = { asset: asset('c'), width: 1200, height: 800, name: 'Grey' }
-const plan = (ambient: number[], x = 0): NewSky => ({
+const plan = (ambient: number[], x = 0, grain = 0): NewSky => ({
+  grain: grain ? (parseAdjustment({ kind: 'grain', amount: grain }) as AdjustmentOf<'grain'>) : null,
   placement: [1, 0, 0, 1, x, 0],
   mirrored: false,
   relight: parseAdjustment({ kind: 'relight', light: [0.8, 0.8, 0.8], ambient }) as AdjustmentOf<'relight'>,
@@ -65,11 +66,47 @@ describe('a new sky as records', () => {
       placeLayer(parts.sky!.id, [2, 0, 0, 2, -50, -60])(draft)
     })
     const now = newSkyAt(set.layers, 'photo')!,
-      next = edited(set, exchangeSky({ sky: now.sky!, light: now.light! }, grey, plan([0.2, 0.25, 0.3], 7))),
+      next = edited(set, exchangeSky({ sky: now.sky!, light: now.light! }, grey, plan([0.2, 0.25, 0.3], 7), newId)),
       { sky, light } = newSkyAt(next.layers, 'photo')!
     expect(next.layers.length).toBe(set.layers.length)
     expect([sky!.asset, sky!.name, sky!.width, sky!.placement]).toEqual([grey.asset, 'Grey', 1200, [1, 0, 0, 1, 7, 0]])
     expect(light!.adjustment).toMatchObject({ tone: 0.3, ambient: [0.2, 0.25, 0.3] })
+  })
+  it('takes the photo’s grain, measured anew with each sky as long as nobody set it', () => {
+    const bareSky = withSky(),
+      exchange = (project: Project, amount: number) => {
+        const parts = newSkyAt(project.layers, 'photo')!
+        return edited(
+          project,
+          exchangeSky(
+            { ...parts, sky: parts.sky!, light: parts.light! },
+            grey,
+            plan([0.2, 0.2, 0.2], 0, amount),
+            newId,
+          ),
+        )
+      },
+      grainOf = (project: Project) => newSkyAt(project.layers, 'photo')!.grain
+    expect(grainOf(bareSky)).toBeUndefined()
+    const grainy = exchange(bareSky, 0.1),
+      again = exchange(grainy, 0.2)
+    expect([grainOf(grainy)?.adjustment, grainOf(grainy)?.clipped]).toMatchObject([
+      { kind: 'grain', amount: 0.1 },
+      true,
+    ])
+    expect(grainOf(again)?.adjustment).toMatchObject({ amount: 0.2 })
+    expect(grainOf(exchange(again, 0))?.adjustment).toMatchObject({ amount: 0 })
+    const set = edited(
+        again,
+        changeLayer(grainOf(again)!.id, {
+          adjustment: { ...grainOf(again)!.adjustment, amount: 0.7 } as AdjustmentOf<'grain'>,
+        }),
+      ),
+      kept = grainOf(exchange(set, 0.3))
+    expect([kept?.adjustment, kept?.measured]).toMatchObject([{ amount: 0.7 }, { amount: 0.3 }])
+    // It lies on the sky, under the land.
+    const order = childrenOf(set.layers, newSkyAt(set.layers, 'photo')!.group!.id).map((layer) => layer.name)
+    expect(order).toEqual(['Grey', 'Grain of the photo', 'Land', 'Light on the land'])
   })
   it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
     const masked = edited(withSky(), replaceSky('photo', grey, skySteps(photo, newId), plan([0.2, 0.2, 0.2]), newId))

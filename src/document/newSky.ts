@@ -1,12 +1,14 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
 import { type NewSky } from '@/core/match/newSky'
+import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
+import { canonicalJson } from '@/core/fields/canonical'
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
 import { found, type ProjectDraft } from './drafts'
 import { type Edit } from './history'
 import { addLayer, duplicate, groupLayers } from './layers'
-import { adjustLayer, layerOf } from './layerRecords'
+import { layerOf, measuredLayer } from './layerRecords'
 import { restrict } from './pieces'
 import { ancestorsOf, belowOf, childrenOf } from './tree'
 import { type AdjustLayer, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
@@ -29,7 +31,13 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
  * @param steps that select the old sky
  */
 export const replaceSky =
-  (photo: string, sky: Picture, steps: readonly Step[], { placement, relight }: NewSky, newId: () => string): Edit =>
+  (
+    photo: string,
+    sky: Picture,
+    steps: readonly Step[],
+    { placement, relight, grain }: NewSky,
+    newId: () => string,
+  ): Edit =>
   (project) => {
     const layer = unwrap(found(project, photo)) as Layer | undefined
     if (!layer) return
@@ -42,10 +50,20 @@ export const replaceSky =
     project.activeLayer = photo
     const land = restrictTo(project, copy, photo, steps, newId)
     addLayer(layerOf(sky, skyId, placement), photo)(project)
-    addLayer(adjustLayer(light, 'Light on the land', unwrap(project.canvas), relight), land)(project)
-    found(project, light)!.clipped = true
-    groupLayers([skyId, land, light], group, 'New sky')(project)
+    clipTo(project, land, measuredLayer(light, 'Light on the land', unwrap(project.canvas), relight))
+    const members = [skyId, land, light]
+    if (grain) members.push(addGrain(project, skyId, grain, newId))
+    groupLayers(members, group, 'New sky')(project)
   }
+
+function clipTo(project: ProjectDraft, base: string, layer: AdjustLayer): void {
+  addLayer({ ...layer, clipped: true }, base)(project)
+}
+function addGrain(project: ProjectDraft, sky: string, grain: AdjustmentRecord, newId: () => string): string {
+  const id = newId()
+  clipTo(project, sky, measuredLayer(id, 'Grain of the photo', unwrap(project.canvas), grain))
+  return id
+}
 
 /** A photo, and the new sky it may have. */
 export interface NewSkyLayers {
@@ -53,6 +71,8 @@ export interface NewSkyLayers {
   readonly group?: GroupLayer
   readonly sky?: PictureLayer
   readonly light?: AdjustLayer
+  /** On the sky. */
+  readonly grain?: AdjustLayer
 }
 /** The photo that a layer is, or that lies below the new sky it is part of; undefined where there is none. */
 export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLayers | undefined {
@@ -71,32 +91,50 @@ export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLay
 function partsOf(layers: readonly Layer[], group: Layer) {
   if (group.kind !== 'group') return undefined
   const children = childrenOf(layers, group.id),
-    light = children.find((each) => each.kind === 'adjust' && each.adjustment.kind === 'relight'),
+    adjusts = (kind: AdjustmentRecord['kind']) =>
+      children.find((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
+    light = adjusts('relight'),
+    grain = adjusts('grain'),
     [sky] = children
-  return light?.kind === 'adjust' && sky.kind === 'picture' ? { group, sky, light } : undefined
+  return light && sky.kind === 'picture' ? { group, sky, light, ...(grain ? { grain } : {}) } : undefined
 }
 
-/** Another sky in the place of the one there is. What the editor set of its light stays; what it was measured by is the other sky's. */
+/** Another sky in the place of the one there is. What the editor set stays; what is as it was measured is as it is measured now. */
 export const exchangeSky =
   (
-    { sky, light }: Required<Pick<NewSkyLayers, 'sky' | 'light'>>,
+    { sky, light, grain }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'grain'>,
     picture: Picture,
-    { placement, relight }: NewSky,
+    plan: NewSky,
+    newId: () => string,
   ): Edit =>
   (project) => {
-    const skyDraft = found(project, sky.id),
-      lightDraft = found(project, light.id)
-    if (skyDraft?.kind !== 'picture' || lightDraft?.kind !== 'adjust') return
-    Object.assign(skyDraft, {
+    const draft = found(project, sky.id)
+    if (draft?.kind !== 'picture') return
+    Object.assign(draft, {
       asset: picture.asset,
       name: picture.name,
       width: picture.width,
       height: picture.height,
-      placement: [...placement],
+      placement: [...plan.placement],
     })
-    const { light: from, ambient, sun } = relight
-    Object.assign(lightDraft.adjustment, { light: [...from], ambient: [...ambient], sun: [...sun] })
+    measureAnew(project, light.id, plan.relight)
+    // A sky that lacks no grain has as much as it takes to lack none.
+    if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
+    else if (plan.grain) addGrain(project, sky.id, plan.grain, newId)
   }
+function measureAnew(project: ProjectDraft, id: string, measured: object): void {
+  const layer = found(project, id)
+  if (layer?.kind !== 'adjust') return
+  const before = unwrap(layer.measured ?? {}) as Record<string, unknown>,
+    now = unwrap(layer.adjustment) as unknown as Record<string, unknown>,
+    next = Object.fromEntries(
+      Object.entries(measured).map(([field, value]) => [
+        field,
+        canonicalJson(now[field]) === canonicalJson(before[field]) ? (value as unknown) : now[field],
+      ]),
+    )
+  Object.assign(layer, { adjustment: next, measured })
+}
 
 function restrictTo(
   project: ProjectDraft,

@@ -114,6 +114,8 @@ export interface PaintItem {
 export interface AdjustLayer extends AnyLayer {
   readonly kind: 'adjust'
   readonly adjustment: AdjustmentRecord
+  /** The values as they were measured, where it was made by what was measured: marks to come back to. Of the same kind. */
+  readonly measured?: AdjustmentRecord
 }
 export interface GroupLayer extends AnyLayer {
   readonly kind: 'group'

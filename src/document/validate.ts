@@ -1,5 +1,5 @@
 /** Project records from outside (the network, a file): checked field by field, refused in one sentence. */
-import { parseAdjustment } from '@/core/compose/adjustments/registry'
+import { type AdjustmentRecord, parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type Fill, fillProblem } from '@/core/compose/fill'
 import { BLEND_MODES } from '@/core/compose/modes'
 import { type Affine } from '@/core/raster/affine'
@@ -150,14 +150,22 @@ function layerFrom(v: unknown, path: string, depth: number): Layer {
       items: listOf(v.items, `${path}.items`, LIMITS.items, (item, at) => parseItem(item, at, depth)),
     }
   if (kind === 'adjust') {
-    try {
-      return { ...layer, kind, adjustment: parseAdjustment(v.adjustment, `${path}.adjustment`) }
-    } catch (error) {
-      throw new ProjectError((error as Error).message)
-    }
+    const adjustment = adjustmentFrom(v.adjustment, `${path}.adjustment`)
+    if (v.measured === undefined) return { ...layer, kind, adjustment }
+    const measured = adjustmentFrom(v.measured, `${path}.measured`)
+    if (measured.kind !== adjustment.kind) fail(`${path}.measured.kind`, `the adjustment's own, ${adjustment.kind}`)
+    return { ...layer, kind, adjustment, measured }
   }
   if (typeof v.asset !== 'string' || !/^[0-9a-f]{64}$/.test(v.asset)) fail(`${path}.asset`, 'a SHA-256 in hexadecimal')
   return { ...layer, kind, asset: v.asset }
+}
+
+function adjustmentFrom(v: unknown, path: string): AdjustmentRecord {
+  try {
+    return parseAdjustment(v, path)
+  } catch (error) {
+    throw new ProjectError((error as Error).message)
+  }
 }
 
 function parseLayers(v: unknown, path: string, depth: number): Layer[] {

@@ -12,8 +12,8 @@ import { type Step, type StepOfKind } from '@/core/steps/registry'
 /** Less of the picture than this is no sky that could be replaced; more than that leaves no land. */
 const LEAST_SKY = 0.005,
   MOST_SKY = 0.985
-/** Of a picture of a sky at least this share is sky. */
-const LEAST_OF_PICTURE = 0.15
+/** Of a picture of a sky at least this share looks like sky: what else looks like a little of it (a pale wall, a stage) shows none. */
+const LEAST_OF_PICTURE = 0.5
 
 export interface MeasuredPhoto {
   readonly sky: Matte

@@ -213,6 +213,9 @@ export function anyEdit(
                   placement: scaling(random.between(-1.5, 1.5) || 1, 1),
                   mirrored: false,
                   relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+                  grain: random.chance(0.5)
+                    ? (parseAdjustment({ kind: 'grain', amount: random.between(0, 0.4) }) as AdjustmentOf<'grain'>)
+                    : null,
                 },
                 newId,
               ),

@@ -16,7 +16,7 @@ const ENOUGH = 24
 const TONES = 8
 /** A tone that varies so many times as much as the whole is nowhere calm. */
 const TEXTURE = 2.5
-/** What varies less was smoothed away by the file's compression or is clipped, levels. */
+/** What varies less is still: smoothed away by the file's compression, or drawn, levels. A picture that is mostly still has no grain. */
 const LEAST = 0.15
 
 export interface Grain {
@@ -32,13 +32,16 @@ export function grainOf({ width, height, data }: Picture): Grain | null {
     down = Math.floor(height / SIDE),
     step = Math.max(1, Math.floor((across * down) / MOST))
   const byTone: number[][] = Array.from({ length: TONES }, () => [])
+  let still = 0
   for (let k = 0; k < across * down; k += step) {
     const x = (k % across) * SIDE,
       y = Math.floor(k / across) * SIDE,
       found = squareAt(data, width, x, y)
-    if (found) byTone[Math.min(TONES - 1, Math.floor(found.tone * TONES))].push(found.deviation)
+    if (found && found.deviation < LEAST) still++
+    else if (found) byTone[Math.min(TONES - 1, Math.floor(found.tone * TONES))].push(found.deviation)
   }
   const all = byTone.flat()
+  if (still >= ENOUGH && still > all.length) return { deviation: 0, byTone: [] }
   if (all.length < ENOUGH) return null
   const deviation = mode(all)
   return {
@@ -49,6 +52,13 @@ export function grainOf({ width, height, data }: Picture): Grain | null {
     }),
   }
 }
+
+/** Standard deviation at a tone (luma 0-1): of the nearest tone it is told of. Levels. */
+export const deviationAt = ({ deviation, byTone }: Grain, tone: number): number =>
+  byTone.reduce((best, each) => (Math.abs(each.tone - tone) < Math.abs(best.tone - tone) ? each : best), {
+    tone: Infinity,
+    deviation,
+  }).deviation
 
 /** Mean luma, and how far the channels vary around a plane; null where something is clipped. */
 function squareAt(data: Uint8ClampedArray, width: number, left: number, top: number) {
@@ -75,7 +85,7 @@ function squareAt(data: Uint8ClampedArray, width: number, left: number, top: num
     variance += (squares - (sum * sum) / count - (byX * byX + byY * byY) / spread) / (count - 3)
   }
   const deviation = Math.sqrt(Math.max(0, variance / 3))
-  return deviation < LEAST ? null : { tone: luma(means[0], means[1], means[2]) / 255, deviation }
+  return { tone: luma(means[0], means[1], means[2]) / 255, deviation }
 }
 
 /** Where values lie closest together: the half with the least range, again and again. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fromLinear } from '../colour/srgb'
+import { composeRegion } from '../compose/renderer'
 import { gaussianBlur } from '../raster/gaussian'
 import { apply } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
@@ -66,8 +67,8 @@ describe('grain', () => {
     expect(grainOf(half)!.deviation).toBeGreaterThan(2.6)
     expect(grainOf(half)!.deviation).toBeLessThan(3.4)
   })
-  it('is not told of one colour or of a speck', () => {
-    expect(grainOf(picture(() => [90, 90, 90]))).toBeNull()
+  it('is none in one colour, and not told of a speck', () => {
+    expect(grainOf(picture(() => [90, 90, 90]))).toEqual({ deviation: 0, byTone: [] })
     expect(grainOf(picture(() => [90, 90, 90], 7, 7))).toBeNull()
   })
 })
@@ -191,7 +192,13 @@ describe('a new sky', () => {
         fc.boolean(),
         (width, height, skyWidth, skyHeight, at, skyAt, low, mirrored) => {
           const light = { ambient: [1, 1, 1], direct: [0, 0, 0], open: 0 } as const,
-            sky = { size: { width: skyWidth, height: skyHeight }, horizonY: skyAt * skyHeight, light, side: null },
+            sky = {
+              size: { width: skyWidth, height: skyHeight },
+              horizonY: skyAt * skyHeight,
+              light,
+              side: null,
+              grain: 0,
+            },
             lowest = low * height,
             placed = skyPlacement({ width, height }, { y: at * height, tilt: 0, seen: false }, sky, lowest, mirrored)
           const corners = [apply(placed, 0, 0), apply(placed, skyWidth, skyHeight)],
@@ -221,6 +228,47 @@ describe('a new sky', () => {
       expect(plan.mirrored).toBe(from === 'left')
       expect(Math.sign(plan.placement[0])).toBe(from === 'left' ? -1 : 1)
     }
+  })
+  it('gets the grain that it lacks: its own and what is added are the photo’s, within 15 %', () => {
+    for (const [wanted, own] of [
+      [4, 0],
+      [4, 2.5],
+      [2, 0],
+    ]) {
+      const noisy = (deviation: number) =>
+          picture(
+            (x, y) => [0, 1, 2].map((c) => 150 + 10 * c + deviation * normal(x, y, own ? c : 0)) as unknown as Rgb,
+          ),
+        photo = measure(
+          picture((x, y) =>
+            y < 90 ? ([0, 1, 2].map((c) => 150 + 10 * c + wanted * normal(x, y, 0)) as unknown as Rgb) : [80, 70, 60],
+          ),
+          matte((_, y) => y < 90),
+        ),
+        skyOwn = noisy(own),
+        plan = newSkyOf(photo, skyPictureOf(skyOwn, all, skyOwn)!, 90)!,
+        made = composeRegion(
+          [
+            {
+              kind: 'picture',
+              picture: { levels: [skyOwn], opaque: true },
+              toCanvas: [1, 0, 0, 1, 0, 0],
+              opacity: 1,
+            },
+            { kind: 'adjust', adjustment: plan.grain!, opacity: 1 },
+          ],
+          { level: 0, x: 0, y: 0, width: WIDTH, height: HEIGHT },
+        )
+      expect(Math.abs(grainOf(made)!.deviation / photo.grain!.deviation - 1), `${wanted} over ${own}`).toBeLessThan(
+        0.15,
+      )
+    }
+    const even = picture(() => [80, 90, 160]),
+      calm = measure(
+        picture((_, y) => (y < 60 ? [70, 125, 200] : [80, 70, 60])),
+        matte((_, y) => y < 60),
+      )
+    expect(newSkyOf(calm, skyPictureOf(even, all, even)!, 60)!.grain).toBeNull()
   })
   it('is not planned for a photo without sky', () => {
     const bare = measure(

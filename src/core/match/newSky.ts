@@ -1,10 +1,12 @@
 /** How another sky comes into a photo: where it lies, which way round, and what its light does to the land. */
 import { type AdjustmentOf } from '../compose/adjustments/registry'
-import { LINEAR_OF_BYTE } from '../colour/srgb'
+import { fromLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
+import { grainAt } from '../compose/adjustments/grain'
 import { type Affine } from '../raster/affine'
 import { halvePicture } from '../raster/levels'
 import { type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { type Grain, deviationAt, grainOf } from './grain'
 import { type Horizon, horizonOf } from './horizon'
 import { type Measures } from './measure'
 import { type SkyLight, skyLightOf } from './skyLight'
@@ -17,6 +19,8 @@ export interface SkyPicture {
   readonly light: SkyLight
   /** The side the sun stands on; null where the sky is as bright on both. */
   readonly side: 'left' | 'right' | null
+  /** Standard deviation, levels. */
+  readonly grain: number
 }
 
 /** Light is looked at on a level of at most so many pixels. */
@@ -42,19 +46,20 @@ export function skyView(picture: Picture): { readonly small: Picture; readonly o
   return { small, overLand: { width, height: tall, data } }
 }
 
-/** What the picture of a sky says. @param small a small level of it @param sky coverage of the sky there, which may be all of it; more rows do not count @param size of the picture itself */
-export function skyPictureOf(small: Picture, sky: Matte, size: Size): SkyPicture | null {
+/** What the picture of a sky says. @param small a small level of it @param sky coverage of the sky there, which may be all of it; more rows do not count */
+export function skyPictureOf(small: Picture, sky: Matte, picture: Picture): SkyPicture | null {
   const cover: Matte = { ...small, data: sky.data.subarray(0, small.width * small.height) },
     light = skyLightOf(small, cover.data)
   if (!light) return null
   // Without land the picture ends where its horizon is, or above it.
-  const { width, height } = size,
+  const { width, height } = picture,
     land = shares(cover).selected < ALL_SKY ? horizonOf(cover) : null
   return {
     size: { width, height },
     horizonY: Math.min(height, Math.max(1, land ? (land.y * height) / small.height : height)),
     light,
     side: sunSideOf(small, cover.data),
+    grain: grainOf(picture)?.deviation ?? 0,
   }
 }
 
@@ -110,6 +115,8 @@ export interface NewSky {
   readonly placement: Affine
   readonly mirrored: boolean
   readonly relight: AdjustmentOf<'relight'>
+  /** What the sky lacks of the photo's grain; null where it lacks none. */
+  readonly grain: AdjustmentOf<'grain'> | null
 }
 
 /** Null where the photo has no sky to be replaced. @param lowest row down to which sky is seen, px */
@@ -118,10 +125,12 @@ export function newSkyOf(photo: Measures, sky: SkyPicture, lowest: number): NewS
   if (!light || !horizon) return null
   const mirrored = sky.side !== null && (light.from === 'left' || light.from === 'right') && sky.side !== light.from,
     { ambient, direct } = light.sky,
-    held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4)
+    held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4),
+    placement = skyPlacement(size, horizon, sky, lowest, mirrored)
   return {
     mirrored,
-    placement: skyPlacement(size, horizon, sky, lowest, mirrored),
+    placement,
+    grain: lackingGrain(photo.grain, sky, Math.abs(placement[0])),
     relight: {
       kind: 'relight',
       tone: 1,
@@ -132,4 +141,22 @@ export function newSkyOf(photo: Measures, sky: SkyPicture, lowest: number): NewS
       sun: held(sky.light.direct),
     },
   }
+}
+
+/** Grain below this cannot be told from what compression leaves, levels. */
+const TELLABLE = 0.4
+
+/** Variances of grain add up; made smaller, a picture's own averages out. @param scale the sky is laid in by */
+function lackingGrain(
+  photo: Grain | null,
+  { light, grain: own }: SkyPicture,
+  scale: number,
+): AdjustmentOf<'grain'> | null {
+  if (!photo) return null
+  const tone = luma(...(light.ambient.map(fromLinear) as [number, number, number])),
+    wanted = deviationAt(photo, tone),
+    lacking = Math.sqrt(Math.max(0, wanted ** 2 - (own * Math.min(1, scale)) ** 2))
+  if (lacking < TELLABLE) return null
+  const amount = Math.min(1, lacking / 255 / grainAt(1, tone))
+  return { kind: 'grain', amount: Math.round(1e4 * amount) / 1e4, size: 1, coloured: false, seed: 1 }
 }

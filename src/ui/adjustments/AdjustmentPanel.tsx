@@ -22,7 +22,8 @@ export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
         />
       )}
       {page.values.map(({ field, label, min, max, digits, unit, fallback, factor, curve }) => {
-        const value = (adjustment as unknown as Record<string, number>)[field]
+        const value = (adjustment as unknown as Record<string, number>)[field],
+          measured = (layer.measured as unknown as Record<string, number> | undefined)?.[field]
         return (
           <Slider
             key={field}
@@ -33,7 +34,8 @@ export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
             step={10 ** -digits}
             digits={digits}
             unit={unit}
-            fallback={fallback}
+            fallback={measured === undefined ? fallback : measured * factor}
+            mark={measured === undefined ? undefined : measured * factor}
             curve={curve}
             onPreview={(v) => preview(edit({ [field]: v / factor }))}
             onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}

@@ -52,7 +52,10 @@ async function bringSky(file: File): Promise<void> {
     const parts = newSkyAt(shownProject(get())?.layers ?? [], asked.photo.id)
     if (!parts) return
     if (parts.sky && parts.light)
-      act(`Exchange the sky for ${picture.name}`, exchangeSky({ sky: parts.sky, light: parts.light }, picture, plan))
+      act(
+        `Exchange the sky for ${picture.name}`,
+        exchangeSky({ ...parts, sky: parts.sky, light: parts.light }, picture, plan, newId),
+      )
     else act(`New sky ${picture.name}`, replaceSky(parts.photo.id, picture, skySteps(parts.photo, newId), plan, newId))
     set({ stage: 'match' })
     if (plan.mirrored) toast.info('The sky is mirrored: its light comes from the photo’s side.')

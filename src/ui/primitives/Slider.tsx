@@ -8,6 +8,7 @@ interface SliderProps extends NumberProps {
   step: number
   fallback: number
   /** While it moves. */ onPreview: (value: number) => void
+  /** A value that was measured: shown on the track. */ mark?: number
   /** Where small values matter most: 2 spends more of the track on them. */ curve?: number
 }
 
@@ -22,6 +23,7 @@ export function Slider({
   unit,
   digits = 0,
   curve = 1,
+  mark,
   onPreview,
   onSettle,
 }: SliderProps) {
@@ -78,6 +80,14 @@ export function Slider({
         <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]">
           <RadixSlider.Range className="absolute h-full rounded-full bg-[var(--ink)]" />
         </RadixSlider.Track>
+        {mark !== undefined && (
+          <span
+            title={`measured: ${mark.toFixed(digits)} ${unit ?? ''}`}
+            data-mark={mark}
+            className="pointer-events-none absolute h-4 w-0.5 bg-[var(--accent)]"
+            style={{ left: `calc(${100 * (signed ? (toTrack(mark) + 1) / 2 : toTrack(mark))}% - 1px)` }}
+          />
+        )}
         <RadixSlider.Thumb
           aria-labelledby={id}
           aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`}

@@ -15,6 +15,10 @@ function hash(x: number, y: number, seed: number): number {
 const normal = (bits: number): number =>
   (((bits & 255) + ((bits >>> 8) & 255) + ((bits >>> 16) & 255) + (bits >>> 24)) / 255 - 2) * 1.732
 
+/** The deviation at a tone (luma 0-1), encoded. */
+export const grainAt = (amount: number, tone: number): number =>
+  REACH * amount * (0.35 + 2.6 * Math.max(0, tone * (1 - tone)))
+
 /** Film-like grain, strongest in the middle tones; it stays in its place at every zoom, and averages out when seen from afar. */
 export const grain: Adjustment<'grain', { amount: number; size: number; coloured: boolean; seed: number }> = {
   kind: 'grain',
@@ -24,7 +28,7 @@ export const grain: Adjustment<'grain', { amount: number; size: number; coloured
     if (amount === 0) return null
     const pixel = 2 ** region.level,
       step = pixel / size,
-      strength = REACH * amount * Math.min(1, size / pixel)
+      strength = amount * Math.min(1, size / pixel)
     // Between the grains' places values are mixed smoothly, and scaled so that the mixing takes nothing off their deviation on the whole.
     const noise = (u: number, v: number, layer: number): number => {
       if (step >= 1) return normal(hash(Math.floor(u), Math.floor(v), seed + layer))
@@ -44,7 +48,7 @@ export const grain: Adjustment<'grain', { amount: number; size: number; coloured
         const u = (region.x + x + 0.5) * step,
           v = (region.y + y + 0.5) * step
         const tone = luma(row[i], row[i + 1], row[i + 2]),
-          by = strength * (0.35 + 2.6 * Math.max(0, tone * (1 - tone)))
+          by = grainAt(strength, tone)
         if (coloured) for (let c = 0; c < 3; c++) row[i + c] += by * noise(u, v, c)
         else {
           const n = by * noise(u, v, 0)
