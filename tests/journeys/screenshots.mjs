@@ -168,6 +168,7 @@ try {
   ])
   await chooser.setFiles(join(root, 'demo/pictures/sky-amber.jpg'))
   await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
+  await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 60_000 })
   await page.waitForTimeout(4000)
   await shot('match')
 

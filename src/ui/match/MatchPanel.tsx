@@ -60,6 +60,7 @@ function Measured({ photo, after }: { photo: string; after: string | undefined }
     const project = shownProject(get()),
       layer = project?.layers.find((each) => each.id === photo)
     if (!project || layer?.kind !== 'picture') return
+    setState('looking')
     measureNow(project, layer).then(
       (found) => {
         if (gone) return
@@ -91,13 +92,7 @@ function Measured({ photo, after }: { photo: string; after: string | undefined }
           Looking at the photo …
         </p>
       ) : (
-        <Button
-          className="w-full"
-          onClick={() => {
-            setState('looking')
-            setAsked((count) => count + 1)
-          }}
-        >
+        <Button className="w-full" onClick={() => setAsked((count) => count + 1)}>
           Measure
         </Button>
       )}

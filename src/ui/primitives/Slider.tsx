@@ -12,6 +12,9 @@ interface SliderProps extends NumberProps {
   /** Where small values matter most: 2 spends more of the track on them. */ curve?: number
 }
 
+/** Where the middle of the thumb (16 px) is that stands so far along, 0-1; the mark is 2 px wide. */
+const markAt = (along: number): string => `calc(${100 * along}% + ${7 - 16 * along}px)`
+
 /** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */
 export function Slider({
   label,
@@ -85,7 +88,7 @@ export function Slider({
             title={`measured: ${mark.toFixed(digits)} ${unit ?? ''}`}
             data-mark={mark}
             className="pointer-events-none absolute h-4 w-0.5 bg-[var(--accent)]"
-            style={{ left: `calc(${100 * (signed ? (toTrack(mark) + 1) / 2 : toTrack(mark))}% - 1px)` }}
+            style={{ left: markAt(signed ? (toTrack(mark) + 1) / 2 : toTrack(mark)) }}
           />
         )}
         <RadixSlider.Thumb

@@ -155,7 +155,7 @@ export const StepCard = memo(function StepCard({
 function StepNote({ id }: { id: string }) {
   const note = useBench((state) => state.notes[id])
   return note ? (
-    <p role="status" data-note className="text-xs leading-relaxed text-[var(--accent-text)]">
+    <p role="status" data-note className="text-xs leading-relaxed text-[var(--ink)]">
       {note}
     </p>
   ) : null

@@ -52,7 +52,7 @@ export const skyPage: FinderPage<'sky'> = {
   name: 'Sky',
   group: 'object',
   icon: CloudSun,
-  hint: 'Finds the sky from the top down, with the openings between branches; twigs and wires stay. Its card moves and softens the boundary.',
+  hint: 'Finds the sky, with the openings between branches; twigs and wires stay. Its card moves and softens the boundary.',
   summary: (step) =>
     [step.offset !== 0 && `offset ${step.offset}`, `blend ${Math.round(step.blend * 100)} %`]
       .filter(Boolean)
