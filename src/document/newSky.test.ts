@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { parseAdjustment, type AdjustmentOf } from '@/core/compose/adjustments/registry'
 import { type NewSky } from '@/core/match/newSky'
-import { projectOf } from './edits'
+import { projectOf, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
-import { exchangeSky, newSkyAt, replaceSky, skySteps } from './newSky'
+import { exchangeSky, newSkyAt, oldSky, replaceSky, skySteps } from './newSky'
 import { childrenOf } from './tree'
 import { type Project } from './types'
 
@@ -71,6 +71,18 @@ describe('a new sky as records', () => {
     expect(next.layers.length).toBe(set.layers.length)
     expect([sky!.asset, sky!.name, sky!.width, sky!.placement]).toEqual([grey.asset, 'Grey', 1200, [1, 0, 0, 1, 7, 0]])
     expect(light!.adjustment).toMatchObject({ tone: 0.3, ambient: [0.2, 0.25, 0.3] })
+  })
+  it('the old sky is what the mask of the land leaves out, as the editor has made it', () => {
+    expect(oldSky(newSkyAt(bare().layers, 'photo')!, newId).steps.map((step) => step.kind)).toEqual(['sky', 'edge'])
+    const project = withSky(),
+      parts = newSkyAt(project.layers, 'photo')!,
+      { steps, area } = oldSky(parts, newId)
+    expect(steps).toEqual(parts.land!.mask!.recipe.steps.slice(0, -1))
+    expect([area?.sceneLayer, area?.frame]).toEqual(['photo', { width: 900, height: 600 }])
+    const home = { kind: 'mask', layer: parts.land!.id } as const,
+      turned = edited(project, switchBackground(home, false, 'unused')),
+      back = oldSky(newSkyAt(turned.layers, 'photo')!, newId)
+    expect(back.steps.map((step) => step.kind)).toEqual(['sky', 'edge', 'invert'])
   })
   it('takes the photo’s grain, measured anew with each sky as long as nobody set it', () => {
     const bareSky = withSky(),

@@ -6,12 +6,13 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
 import { found, type ProjectDraft } from './drafts'
+import { picksBackground } from './edits'
 import { type Edit } from './history'
 import { addLayer, duplicate, groupLayers } from './layers'
 import { layerOf, measuredLayer } from './layerRecords'
 import { restrict } from './pieces'
 import { ancestorsOf, belowOf, childrenOf } from './tree'
-import { type AdjustLayer, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
+import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
 import { unwrap } from './unwrap'
 
 /** The sky's edge is solved this far on either side: a share of the photo's diagonal, within these px. */
@@ -73,6 +74,8 @@ export interface NewSkyLayers {
   readonly light?: AdjustLayer
   /** On the sky. */
   readonly grain?: AdjustLayer
+  /** Before the sky; its mask leaves the old sky out. */
+  readonly land?: Layer
 }
 /** The photo that a layer is, or that lies below the new sky it is part of; undefined where there is none. */
 export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLayers | undefined {
@@ -95,8 +98,23 @@ function partsOf(layers: readonly Layer[], group: Layer) {
       children.find((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
     light = adjusts('relight'),
     grain = adjusts('grain'),
-    [sky] = children
-  return light && sky.kind === 'picture' ? { group, sky, light, ...(grain ? { grain } : {}) } : undefined
+    [sky] = children,
+    land = children.find((each) => each !== sky && each.mask)
+  return light && sky.kind === 'picture'
+    ? { group, sky, light, ...(grain ? { grain } : {}), ...(land ? { land } : {}) }
+    : undefined
+}
+
+/** The steps that select the old sky: what the mask of the land leaves out, as the editor has made it; else the usual ones. */
+export function oldSky({ photo, land }: NewSkyLayers, newId: () => string): { steps: readonly Step[]; area?: Area } {
+  if (!land?.mask) return { steps: skySteps(photo, newId) }
+  const { steps } = land.mask.recipe
+  return {
+    area: land.mask,
+    steps: picksBackground(land.mask.recipe)
+      ? steps.slice(0, -1)
+      : [...steps, { kind: 'invert', hidden: false, id: newId() }],
+  }
 }
 
 /** Another sky in the place of the one there is. What the editor set stays; what is as it was measured is as it is measured now. */

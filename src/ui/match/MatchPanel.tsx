@@ -58,10 +58,10 @@ function Measured({ photo, after }: { photo: string; after: string | undefined }
   useEffect(() => {
     let gone = false
     const project = shownProject(get()),
-      layer = project?.layers.find((each) => each.id === photo)
-    if (!project || layer?.kind !== 'picture') return
+      parts = project ? newSkyAt(project.layers, photo) : undefined
+    if (!project || !parts) return
     setState('looking')
-    measureNow(project, layer).then(
+    measureNow(project, parts).then(
       (found) => {
         if (gone) return
         if (found) setMeasures(found)

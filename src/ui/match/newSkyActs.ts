@@ -1,24 +1,26 @@
 /** Measures the photo worked on and brings another sky into it. */
 import { toast } from 'sonner'
 import { type Measures } from '@/core/match/measure'
-import { exchangeSky, newSkyAt, replaceSky, skySteps } from '@/document/newSky'
-import { scenesNamed, sceneOfProject } from '@/document/tree'
-import { type Picture, type PictureLayer, type Project } from '@/document/types'
+import { exchangeSky, newSkyAt, type NewSkyLayers, oldSky, replaceSky, skySteps } from '@/document/newSky'
+import { scenesNamed, sceneOfArea, sceneOfProject } from '@/document/tree'
+import { type Picture, type Project } from '@/document/types'
 import { type SelectRequest } from '@/engine/page/protocol'
 import { newId } from '@/ui/layers/layerActions'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 
-/** The photo by itself, its sky being what the steps select: those of the mask its land has, or the usual ones. */
-function requestOf(project: Project, photo: PictureLayer): SelectRequest {
-  const scene = { ...sceneOfProject(project), active: photo.id }
-  return { ...scene, scenes: scenesNamed(scene), steps: skySteps(photo, newId), prepare: null }
+/** The photo by itself, and the steps that find its sky: those of the land's mask look at what that was made on. */
+function requestOf(project: Project, parts: NewSkyLayers): SelectRequest {
+  const { steps, area } = oldSky(parts, newId),
+    now = sceneOfProject(project),
+    scene = area ? sceneOfArea(area, now.scenes) : { ...now, active: parts.photo.id }
+  return { ...scene, scenes: scenesNamed(scene, steps), steps, prepare: null }
 }
 
 /** Null when nothing is open, or a newer question overtook this one. */
-export function measureNow(project: Project, photo: PictureLayer): Promise<Measures | null> {
-  return askLayers((engine) => engine.measure(requestOf(project, photo))) ?? Promise.resolve(null)
+export function measureNow(project: Project, parts: NewSkyLayers): Promise<Measures | null> {
+  return askLayers((engine) => engine.measure(requestOf(project, parts))) ?? Promise.resolve(null)
 }
 
 /** Asks for a picture of a sky and puts it behind the land. */
@@ -42,7 +44,7 @@ async function bringSky(file: File): Promise<void> {
       picture: Picture = { asset, width, height, ppi, name: nameOfFile(file) }
     const project = shownProject(get())
     if (get().id !== bench || !project) return
-    const plan = await askLayers((engine) => engine.newSky(requestOf(project, asked.photo), asset))
+    const plan = await askLayers((engine) => engine.newSky(requestOf(project, asked), asset))
     if (get().id !== bench || plan === null) return
     if (typeof plan === 'string') {
       toast.error(`${picture.name}: ${plan}`, { duration: 12_000 })
