@@ -5,9 +5,10 @@ import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
 import { EdgeValues, edgeSummary } from './edge/EdgeValues'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
-import { TransformPanel, transformSummary } from './transform/TransformPanel'
+import { transformSummary } from './transform/summary'
 import { later } from '@/ui/primitives/later'
 
+const TransformPanel = later(() => import('./transform/TransformPanel').then((module) => module.TransformPanel))
 const TransformHandles = later(() => import('./transform/TransformHandles').then((module) => module.TransformHandles))
 
 type Kind = ModifyingStep['kind']

@@ -7,24 +7,9 @@ import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, shownProject, useBench } from '@/ui/store/bench'
+import { scaleOf, turnOf } from './summary'
 
 type TransformStep = StepOfKind<'transform'>
-
-const turnOf = ([a, b]: Affine): number => (Math.atan2(b, a) * 180) / Math.PI
-const scaleOf = ([a, b, c, d]: Affine): number => Math.sqrt(Math.abs(a * d - b * c))
-
-export function transformSummary({ matrix }: TransformStep): string {
-  const turn = Math.round(turnOf(matrix)),
-    scale = Math.round(scaleOf(matrix) * 100)
-  const [x, y] = [Math.round(matrix[4]), Math.round(matrix[5])]
-  return [
-    scale !== 100 && `${scale} %`,
-    turn !== 0 && `${turn}°`,
-    scale === 100 && turn === 0 && (x || y ? `${x}, ${y} px` : 'no change'),
-  ]
-    .filter(Boolean)
-    .join(' · ')
-}
 
 /** The middle of what is selected, in the steps' coordinates: it stays where it is while scaling and turning. */
 function middle(): [number, number] {
