@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { parseAdjustment, type AdjustmentOf } from '@/core/compose/adjustments/registry'
+import { parseStep } from '@/core/formats/recipe'
 import { type NewSky } from '@/core/match/newSky'
 import { projectOf, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
+import { setMask } from './masks'
 import { exchangeSky, newSkyAt, oldSky, replaceSky, skySteps } from './newSky'
 import { childrenOf } from './tree'
 import { type Project } from './types'
@@ -121,7 +123,16 @@ describe('a new sky as records', () => {
     expect(order).toEqual(['Grey', 'Grain of the photo', 'Land', 'Light on the land'])
   })
   it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
-    const masked = edited(withSky(), replaceSky('photo', grey, skySteps(photo, newId), plan([0.2, 0.2, 0.2]), newId))
-    expect(newSkyAt(masked.layers, 'photo')?.sky?.name).toBe('Grey')
+    const recipe = {
+        version: 1,
+        steps: [parseStep({ kind: 'ellipse', x: 0, y: 0, width: 900, height: 600 })],
+      } as const,
+      masked = withSky(edited(bare(), setMask('photo', recipe))),
+      parts = newSkyAt(masked.layers, 'photo')!
+    expect(parts.land?.kind).toBe('group')
+    expect(parts.land?.mask?.recipe.steps.map((step) => step.kind)).toEqual(['sky', 'edge', 'invert'])
+    const [land] = childrenOf(masked.layers, parts.land!.id)
+    expect(land.mask?.recipe.steps.map((step) => step.kind)).toEqual(['ellipse'])
+    expect(parts.photo.mask).toEqual(masked.layers[0].mask)
   })
 })

@@ -1,17 +1,17 @@
 /** A photo measured, and another sky planned for it: what page, server and command line ask alike. */
+import { canonicalJson } from '@/core/fields/canonical'
 import { parseStep } from '@/core/formats/recipe'
 import { type Measures, measure } from '@/core/match/measure'
 import { type NewSky, newSkyOf, skyPictureOf, skyView } from '@/core/match/newSky'
 import { boundsOf, type Matte, type Picture, shares } from '@/core/raster/picture'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
-import { skyIn } from '@/core/select/sky'
+import { EVERYTHING, skyIn } from '@/core/select/sky'
 import { foldSteps } from '@/core/select/steps'
 import { type Step, type StepOfKind } from '@/core/steps/registry'
 
-/** Less of the picture than this is no sky that could be replaced; more than that leaves no land. */
-const LEAST_SKY = 0.005,
-  MOST_SKY = 0.985
+/** Less of the picture than this is no sky that could be replaced. */
+const LEAST_SKY = 0.005
 /** Of a picture of a sky at least this share looks like sky: what else looks like a little of it (a pale wall, a stage) shows none. */
 const LEAST_OF_PICTURE = 0.5
 
@@ -21,17 +21,23 @@ export interface MeasuredPhoto {
   readonly measures: Measures
 }
 
-/** What the active layer's photo measures. @param steps that select its sky */
+/** What the active layer's photo measures; remembered, so that one sky after the other can be tried. @param steps that select its sky */
 export function measurePhoto(scene: Scene, steps: readonly Step[], context: Context): MeasuredPhoto {
   const sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) }),
-    share = shares(sky).selected
-  return {
-    sky,
-    // The finder finds nothing where all is alike.
-    allSky: share > MOST_SKY || (share === 0 && shareOf(skyIn(scene, FINDER, context)) > MOST_SKY),
-    measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
-  }
+    key = `measures ${scene.identity('all')} ${scene.identity('layer')} ${canonicalJson(steps.map((step) => ({ ...step, id: '' })))}`,
+    known = context.memory.get<Omit<MeasuredPhoto, 'sky'>>(key)
+  if (known) return { sky, ...known }
+  const share = shares(sky).selected,
+    found: Omit<MeasuredPhoto, 'sky'> = {
+      // The finder finds nothing where all is alike.
+      allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, FINDER, context)) > EVERYTHING),
+      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
+    }
+  context.memory.set(key, found, BYTES)
+  return { sky, ...found }
 }
+/** What remembered measures take, about. */
+const BYTES = 4096
 const FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
 const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : shares(found).selected)
 

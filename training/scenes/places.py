@@ -6,7 +6,7 @@ FOLDER/place-N/: photo.jpg, alpha.png (coverage of the sky), water.png where the
 
 The dome of the sky lights the land by its own colour, direction by direction; the sun is added where the sky has one.
 """
-import argparse, json, math, os, shutil, subprocess, sys, tempfile
+import argparse, json, math, os, shutil, subprocess, tempfile
 from concurrent.futures import ThreadPoolExecutor
 
 import cv2

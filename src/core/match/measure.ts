@@ -1,6 +1,5 @@
 /** What a photo says about the place it was taken in: horizon, light, grain, blur, haze. Everything a new sky, or a thing put into it, is matched to. */
 import { temperatureOf } from '../colour/temperature'
-import { halveMatte, halvePicture } from '../raster/levels'
 import { type Matte, type Picture, shares, type Size } from '../raster/picture'
 import { edgeBlurOf } from './edgeBlur'
 import { type Grain, grainOf } from './grain'
@@ -8,10 +7,9 @@ import { hazeOf } from './haze'
 import { type Horizon, horizonOf } from './horizon'
 import { lightSideOf } from './lightSide'
 import { type Light, type SkyLight, skyLightOf } from './skyLight'
+import { smallLevel } from './smallLevel'
 import { type Tones, tonesOf } from './tones'
 
-/** Light and tones are looked at on a level of at most so many pixels. */
-const MOST_PIXELS = 600_000
 /** The air over the land: sky this near above it, as a share of the picture's height. */
 const OVER_LAND = 0.1
 /** With less of the sky open there is no direct light. */
@@ -52,12 +50,7 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
   check(0.4)
   const horizon = horizonOf(sky)
   check(0.5)
-  let small = picture,
-    cover = sky
-  while (small.width * small.height > MOST_PIXELS) {
-    small = halvePicture(small)
-    cover = halveMatte(cover)
-  }
+  const { small, cover } = smallLevel(picture, sky)
   check(0.7)
   const light = skyLightOf(small, cover.data),
     air = light && airOf(small, cover),

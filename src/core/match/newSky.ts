@@ -4,12 +4,12 @@ import { fromLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
 import { grainAt } from '../compose/adjustments/grain'
 import { type Affine } from '../raster/affine'
-import { halvePicture } from '../raster/levels'
 import { type Matte, type Picture, shares, type Size } from '../raster/picture'
 import { type Grain, deviationAt, grainOf } from './grain'
 import { type Horizon, horizonOf } from './horizon'
 import { type Measures } from './measure'
 import { type SkyLight, skyLightOf } from './skyLight'
+import { smallPicture } from './smallLevel'
 
 /** What a picture of a sky says. */
 export interface SkyPicture {
@@ -23,8 +23,6 @@ export interface SkyPicture {
   readonly grain: number
 }
 
-/** Light is looked at on a level of at most so many pixels. */
-const MOST_PIXELS = 600_000
 /** With so much of it sky a picture shows no land. */
 const ALL_SKY = 0.97
 
@@ -36,9 +34,8 @@ const LAND_BELOW = 0.4,
  * A picture of a sky is a photo whose land was cut off: a small level of it, and the same with land below, for the finder to see what is sky in it.
  */
 export function skyView(picture: Picture): { readonly small: Picture; readonly overLand: Picture } {
-  let small = picture
-  while (small.width * small.height > MOST_PIXELS) small = halvePicture(small)
-  const { width, height } = small,
+  const small = smallPicture(picture),
+    { width, height } = small,
     tall = height + Math.ceil(LAND_BELOW * height),
     data = new Uint8ClampedArray(width * tall * 4)
   new Uint32Array(data.buffer).fill((255 << 24) | (LAND << 16) | (LAND << 8) | LAND)

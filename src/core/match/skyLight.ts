@@ -1,7 +1,7 @@
 /**
  * The light that a sky gives, read from its picture: what comes from all of it, and what the sun adds.
  * Open blue sky scatters short waves (Rayleigh) and lets the sun through; under clouds light comes from everywhere.
- * How much the sun adds was fitted on places ray-traced under several skies (training/scenes/places.py), half of them left out.
+ * How much the sun adds was chosen on places ray-traced under several skies (docs/QUALITY.md has the figures on others).
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma, smoothStep } from '../compose/adjustments/adjustment'
@@ -48,11 +48,4 @@ export function skyLightOf({ data }: Picture, counts?: Uint8Array): SkyLight | n
   const ambient: Light = [sum[0] / count, sum[1] / count, sum[2] / count],
     share = (open / count) * smoothStep(DARK, LIGHT, luma(...ambient))
   return { ambient, direct: [SUN[0] * share, SUN[1] * share, SUN[2] * share], open: open / count }
-}
-
-/** How many times as much light falls on the land, by channel, under another sky. `direct`, 0-1, is how much of its sun counts. */
-export function gainOf(from: SkyLight, to: SkyLight, direct = 1): Light {
-  const by = (c: 0 | 1 | 2) =>
-    (to.ambient[c] + direct * to.direct[c]) / Math.max(1e-3, from.ambient[c] + from.direct[c])
-  return [by(0), by(1), by(2)]
 }

@@ -29,8 +29,8 @@ import { type Context, type Finder, type Found, type Scene } from './finder'
 const REGIONS = 500
 /** What is as probable as this on average is sky, wherever it lies. */
 const SURE = 0.85
-/** More than this share of the picture is no sky, but a picture of one thing. */
-const EVERYTHING = 0.985
+/** More than this share of the picture is no sky with something before it, but a picture of one thing. */
+export const EVERYTHING = 0.985
 /** Below this share of the picture a replaced sky looks odd (common practice). */
 const ODD_SHARE = 0.2
 /** Without any detail a colour must speak this loudly to be heard, and separating two alike neighbours costs this much, nats. */

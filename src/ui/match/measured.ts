@@ -1,8 +1,9 @@
 /** What a photo measures, in words and figures for the screen. */
 import { type Measures } from '@/core/match/measure'
 
-/** Above and below the Planckian line by this much the light looks green or magenta (common practice: 0.006 is plainly seen), CIE 1960. */
-const TINTED = 0.003
+/** Daylight lies so far above the Planckian line (CIE 15:2004), and a light looks green or magenta so far beside that (common practice), CIE 1960. */
+const DAYLIGHT = 0.003,
+  SEEN = 0.006
 
 export function toldMeasures({
   size,
@@ -14,7 +15,13 @@ export function toldMeasures({
   skyShare,
 }: Measures): readonly (readonly [string, string])[] {
   const percent = (v: number) => `${(100 * v).toFixed(v < 0.1 ? 1 : 0)} %`
-  const tint = light ? (light.tint > TINTED ? ', greenish' : light.tint < -TINTED ? ', magenta' : '') : ''
+  const tint = light
+    ? light.tint > DAYLIGHT + SEEN
+      ? ', greenish'
+      : light.tint < DAYLIGHT - SEEN
+        ? ', magenta'
+        : ''
+    : ''
   return [
     ['Sky', percent(skyShare)],
     ['Horizon', horizon ? `${horizon.seen ? '' : 'about '}${percent(horizon.y / size.height)} down` : 'not seen'],
