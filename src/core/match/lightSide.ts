@@ -1,6 +1,6 @@
 /**
  * From which side light falls on what stands in a picture: things are round more often than hollow, so on the way across them it mostly
- * gets lighter towards the light. On ray-traced places with a sun (training/scenes/places.py) its side is told in nine of ten.
+ * gets lighter towards the light. On ray-traced places with a sun (training/scenes/places.py) its side is told in four of five (docs/QUALITY.md).
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
