@@ -1,12 +1,13 @@
 // Turns 16-bit renders into photographs: sensor grain in linear light (shot noise grows with the light, read noise does not), then JPEG.
-// Usage: node demo/scenes/finish.mjs RENDERS  (called by render). Writes demo/pictures and tests/fixtures.
-import { mkdirSync } from 'node:fs'
+// Usage: node demo/scenes/finish.mjs RENDERS  (called by render). Writes demo/pictures, skies and tests/fixtures, of what was rendered.
+import { existsSync, mkdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import sharp from 'sharp'
 
 const here = dirname(fileURLToPath(import.meta.url))
 const pictures = join(here, '../pictures'),
+  skies = join(here, '../../skies'),
   fixtures = join(here, '../../tests/fixtures')
 const renders = process.argv[2]
 const toLinear = (v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
@@ -22,7 +23,8 @@ function random(seed) {
   }
 }
 
-async function photograph(name, out, { width, seed, shot, read, quality }) {
+async function photograph(name, out, { width, seed, shot, read, quality, folder = pictures }) {
+  if (!existsSync(join(renders, `${name}.png`))) return
   const source = sharp(join(renders, `${name}.png`)).removeAlpha()
   const { data, info } = await (width ? source.resize(width, null, { kernel: 'lanczos3' }) : source)
     .toColourspace('rgb16')
@@ -42,11 +44,12 @@ async function photograph(name, out, { width, seed, shot, read, quality }) {
   }
   await sharp(bytes, { raw: { width: info.width, height: info.height, channels: 3 } })
     .jpeg({ quality, chromaSubsampling: '4:4:4', mozjpeg: true })
-    .toFile(join(pictures, out))
+    .toFile(join(folder, out))
 }
 
 /** The exact coverage, as an 8-bit grey PNG (the render is linear: white is 1). */
-const matte = (name, out, width) =>
+const matte = async (name, out, width) =>
+  existsSync(join(renders, `${name}.png`)) &&
   (width
     ? sharp(join(renders, `${name}.png`)).resize(width, null, { kernel: 'lanczos3' })
     : sharp(join(renders, `${name}.png`))
@@ -64,5 +67,8 @@ await photograph('stage', 'puppet-stage.jpg', { seed: 3, shot: 0.00022, read: 0.
 await photograph('quay', 'lantern-quay.jpg', { seed: 4, shot: 0.0002, read: 0.001, quality: 90 })
 await photograph('sky-amber', 'sky-amber.jpg', { seed: 5, shot: 0.0001, read: 0.0006, quality: 90 })
 await photograph('sky-morning', 'sky-morning.jpg', { seed: 6, shot: 0.0001, read: 0.0006, quality: 90 })
+// In the order of their numbers in skies.pov.
+for (const [i, { file }] of JSON.parse(readFileSync(join(skies, 'skies.json'), 'utf8')).entries())
+  await photograph(`skies-${i + 1}`, file, { seed: 20 + i, shot: 0.00006, read: 0.0004, quality: 82, folder: skies })
 await matte('puppet-matte', 'otter-puppet-matte.png')
 await matte('quay-matte', 'lantern-quay-sky-matte.png')

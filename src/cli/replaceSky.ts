@@ -3,14 +3,14 @@ import { createHash } from 'node:crypto'
 import { basename, extname, resolve } from 'node:path'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture } from '@/core/compose/nodes'
-import { type NewSky } from '@/core/match/newSky'
+import { type NewSky, newSkyOf } from '@/core/match/newSky'
 import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
 import { replaceSky } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
-import { measurePhoto, planNewSky } from '@/engine/newSky'
+import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
 import { Studio } from '@/engine/studio'
 import { MEMORY, pictureBytes, readJsonFile, readPhoto, Unusable, writeWhole } from './files'
 import { stepsFrom, told } from './measure'
@@ -54,8 +54,12 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
   }, MEMORY)
   const context = studio.context(() => {}),
     photoMeasured = measurePhoto(studio.scene(sceneOfProject(project)), steps, context),
-    planned = planNewSky(photoMeasured, skyPicture, options.sky, context)
-  if (typeof planned === 'string') throw new Unusable(`${photoFile}, ${options.sky}: ${planned} Nothing was written.`)
+    problem = whyNoNewSky(photoMeasured)
+  if (problem) throw new Unusable(`${photoFile}: ${problem} Nothing was written.`)
+  const read = readSky(skyPicture, options.sky, context)
+  if (typeof read === 'string') throw new Unusable(`${options.sky}: ${read} Nothing was written.`)
+  const planned = newSkyOf(photoMeasured.measures, read)
+  if (!planned) throw new Unusable(`${photoFile}: it has no sky that could be replaced. Nothing was written.`)
   const relight = relightWith(planned, values, options.values)
   const made = edited(
     project,

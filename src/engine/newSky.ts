@@ -1,9 +1,10 @@
-/** A photo measured, and another sky planned for it: what page, server and command line ask alike. */
+/** A photo measured, and the picture of a sky read: what page, server and command line ask alike. */
 import { canonicalJson } from '@/core/fields/canonical'
 import { parseStep } from '@/core/formats/recipe'
 import { type Measures, measure } from '@/core/match/measure'
-import { type NewSky, newSkyOf, skyPictureOf, skyView } from '@/core/match/newSky'
-import { boundsOf, type Matte, type Picture, shares } from '@/core/raster/picture'
+import { skyPictureOf, skyView } from '@/core/match/readSkyPicture'
+import { type SkyPicture } from '@/core/match/skyPicture'
+import { type Matte, type Picture, shares } from '@/core/raster/picture'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
 import { EVERYTHING, skyIn } from '@/core/select/sky'
@@ -41,22 +42,24 @@ const BYTES = 4096
 const FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
 const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : shares(found).selected)
 
-/** Where a picture of a sky goes and what its light does; or one sentence about why it cannot. @param name of the picture, for what is remembered of it */
-export function planNewSky(
-  { sky, allSky, measures }: MeasuredPhoto,
-  picture: Picture,
-  name: string,
-  context: Context,
-): NewSky | string {
-  if (allSky) return 'The photo is all sky, with no land to keep.'
-  if (shares(sky).selected < LEAST_SKY) return 'The photo has no sky that could be replaced.'
+/** One sentence about why a photo can have no other sky; nothing when it can. */
+export const whyNoNewSky = ({ sky, allSky, measures }: MeasuredPhoto): string | undefined =>
+  allSky
+    ? 'The photo is all sky, with no land to keep.'
+    : shares(sky).selected < LEAST_SKY
+      ? 'The photo has no sky that could be replaced.'
+      : measures.light && measures.horizon
+        ? undefined
+        : 'The sky is too small to be measured.'
+
+/** What the picture of a sky says; or one sentence about why it shows none. @param name of the picture, for what is remembered of it */
+export function readSky(picture: Picture, name: string, context: Context): SkyPicture | string {
   const { small, overLand } = skyView(picture),
     found = skyIn(sceneOf(overLand, `sky ${name}`), FINDER, context)
-  if (typeof found === 'string') return `The other picture is no picture of a sky, because ${found}.`
+  if (typeof found === 'string') return `It is no picture of a sky, because ${found}.`
   const share = (shareOf(found) * overLand.height) / small.height
-  if (share < LEAST_OF_PICTURE)
-    return `The other picture is no picture of a sky: only ${(100 * share).toFixed(0)} % of it looks like one.`
-  const known = skyPictureOf(small, found, picture),
-    box = boundsOf(sky)
-  return (known && box && newSkyOf(measures, known, box.y + box.height)) ?? 'The sky is too small to be measured.'
+  return (
+    (share >= LEAST_OF_PICTURE && skyPictureOf(small, found, picture)) ||
+    `It is no picture of a sky: only ${(100 * share).toFixed(0)} % of it looks like one.`
+  )
 }

@@ -7,6 +7,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -85,6 +86,32 @@ export class ExportInput {
 export class MaskPictureInput {
   @Matches(/^[0-9a-f]{64}$/) asset!: string
   @IsKeepable(LIMITS.name) name!: string
+}
+
+/** A text that can be kept, or none. */
+const IsKeepableOrEmpty = (longest: number) =>
+  ValidateBy({
+    name: 'isKeepableOrEmpty',
+    validator: {
+      validate: (value) => isText(value, longest),
+      defaultMessage: () => `takes a text of up to ${longest} characters, without NUL or half surrogate pairs`,
+    },
+  })
+
+/** What may change of a sky in the library. */
+export class SkyChangeInput {
+  @IsOptional() @IsKeepable(LIMITS.name) name?: string
+  @IsOptional() @IsKeepableOrEmpty(LIMITS.name) group?: string
+  /** Looked at by parseSkyPicture. */
+  @IsOptional() @IsObject() reads?: object
+}
+export class SkyInput extends SkyChangeInput {
+  @Matches(/^[0-9a-f]{64}$/) asset!: string
+}
+export class SkyGroupInput {
+  @IsKeepable(LIMITS.name) group!: string
+  /** Its new name; empty: its skies are in no group. */
+  @IsKeepableOrEmpty(LIMITS.name) name!: string
 }
 
 /** More entries than this in a list of a request are a mistake or an attack: refused before anything is made of them. */

@@ -15,6 +15,7 @@ import { storePicture } from './assets'
 import { closeDatabase, database } from './database/connection'
 import { project } from './database/schema'
 import { keepMaskPicture, listMaskPictures } from './maskPictures'
+import { addSky, listSkies } from './skies'
 import { createProject, setCover, storeActs } from './projects'
 
 const root = process.argv[2] ?? process.cwd()
@@ -150,9 +151,26 @@ async function fillMaskLibrary(): Promise<void> {
   }
 }
 
+/** The same for skies, in their groups. */
+async function fillSkyLibrary(): Promise<void> {
+  if ((await listSkies()).length) return
+  const skies = JSON.parse(await readFile(join(root, 'skies/skies.json'), 'utf8')) as Record<
+    'file' | 'name' | 'group',
+    string
+  >[]
+  for (const { file, name, group } of skies) {
+    const { asset } = await storePicture(
+      Readable.toWeb(createReadStream(join(root, 'skies', file))) as ReadableStream<Uint8Array>,
+      file,
+    )
+    await addSky({ asset, name, group })
+  }
+}
+
 async function main(): Promise<void> {
   await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
   await fillMaskLibrary()
+  await fillSkyLibrary()
   const [{ count }] = await database()
     .select({ count: sql<number>`count(*)`.mapWith(Number) })
     .from(project)

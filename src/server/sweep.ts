@@ -7,8 +7,8 @@ import { join } from 'node:path'
 import { and, eq, inArray, lt, notExists, sql } from 'drizzle-orm'
 import { alone } from './assets'
 import { database } from './database/connection'
-import { asset, maskPicture, project, projectAsset } from './database/schema'
-import { assetFile, convertedFile, folder } from './files'
+import { asset, maskPicture, project, projectAsset, sky } from './database/schema'
+import { filesOfAsset, folder } from './files'
 
 /** A picture that was sent may be named by a change that has not come yet, from a browser that was closed meanwhile, ms. */
 const GRACE_MS = 7 * 24 * 60 * 60_000
@@ -41,6 +41,12 @@ async function sweepPictures(): Promise<void> {
           .from(maskPicture)
           .where(eq(maskPicture.asset, asset.sha256)),
       ),
+      notExists(
+        database()
+          .select({ one: sql`1` })
+          .from(sky)
+          .where(eq(sky.asset, asset.sha256)),
+      ),
     )
   for (const { sha256 } of await database().select({ sha256: asset.sha256 }).from(asset).where(unnamed))
     await alone(sha256, async () => {
@@ -49,7 +55,7 @@ async function sweepPictures(): Promise<void> {
         .where(and(eq(asset.sha256, sha256), unnamed))
         .returning({ sha256: asset.sha256 })
       if (!removed.length) return
-      await Promise.all([assetFile(sha256), convertedFile(sha256)].map((file) => rm(file, { force: true })))
+      await Promise.all(filesOfAsset(sha256).map((file) => rm(file, { force: true })))
     })
   await removeStrayFiles(before)
   await removeStrayResults()

@@ -1,4 +1,4 @@
-/** A dull quay under another sky: measured, replaced, its light changed, exchanged, undone; the page, the export and the command line show the same. */
+/** A dull quay under another sky: measured, skies dropped and ranked, replaced, its light changed, exchanged, dragged, undone; the library kept; the page, the export and the command line show the same. */
 import { execFile } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -6,7 +6,21 @@ import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { beginWith, check, composite, near, pixelAt, pixels, recordsOf, saved, stage, typeInto } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  check,
+  composite,
+  drag,
+  drop,
+  near,
+  pixelAt,
+  pixels,
+  recordsOf,
+  saved,
+  stage,
+  typeInto,
+} from './hands.mjs'
 
 const picture = (name) => join(root, 'demo/pictures', name)
 const quay = picture('lantern-quay.jpg'),
@@ -27,18 +41,35 @@ export async function newSky(application) {
     const words = await measured.innerText()
     check(/Light from\s+everywhere/.test(words), `under an overcast sky light comes from everywhere: ${words}`)
 
-    const bring = async (button, name) => {
-      const [chooser] = await Promise.all([
-        page.waitForEvent('filechooser'),
-        page.getByRole('button', { name: button }).click(),
-      ])
-      await chooser.setFiles(picture(name))
-    }
+    // Skies of the library are ranked by fit; others come by drop.
+    const options = page.getByRole('listbox', { name: /^Skies/ }).getByRole('option'),
+      skyOf = (name) => page.getByRole('option', { name: new RegExp(`^${name}, fits`) })
+    await page.waitForFunction(
+      () => {
+        const cards = [...document.querySelectorAll('[role=option]')]
+        return cards.length >= 12 && cards.every((card) => /fits \d+ of 100/.test(card.getAttribute('aria-label')))
+      },
+      null,
+      { timeout: 120_000 },
+    )
+    const scores = await options.evaluateAll((cards) =>
+      cards.map((card) => Number(/fits (\d+)/.exec(card.getAttribute('aria-label'))[1])),
+    )
+    check(scores.join() === scores.toSorted((a, b) => b - a).join(), `the best fit comes first: ${scores}`)
+    await drop(page, 'section[aria-label=Skies]', [
+      picture('sky-amber.jpg'),
+      picture('sky-morning.jpg'),
+      picture('puppet-stage.jpg'),
+    ])
+    await page.getByText('It is no picture of a sky').waitFor({ timeout: 60_000 })
+    await skyOf('sky amber').waitFor({ timeout: 60_000 })
+    check((await options.count()) === scores.length + 2, 'what is no sky is not in the library')
+    const bring = (name) => skyOf(name).click()
     const records = async () => {
       await saved(page)
       return (await recordsOf(page, application, id)).layers
     }
-    await bring('Choose a sky …', 'sky-amber.jpg')
+    await bring('sky amber')
     await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
     const layers = await records(),
       group = layers.find((layer) => layer.kind === 'group')
@@ -69,8 +100,9 @@ export async function newSky(application) {
     await stage(page, 'Match')
     // Its light is a value like any other, and stays when the sky is exchanged.
     await typeInto(page, 'Tone, typed', 40)
-    await bring('Exchange the sky …', 'sky-morning.jpg')
-    await page.getByText('sky morning').first().waitFor({ timeout: 60_000 })
+    await bring('sky morning')
+    await page.getByRole('region', { name: 'New sky' }).getByText('sky morning').waitFor()
+    await page.waitForTimeout(700)
     const exchanged = await records(),
       light = exchanged.find((layer) => layer.name === 'Light on the land').adjustment
     near(light.tone, 0.4, 1e-6, 'the tone that was set')
@@ -82,10 +114,57 @@ export async function newSky(application) {
     for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z')
     check((await records()).length === 1, 'undone, the photo is alone again')
 
-    // What is no sky says so, and nothing changes.
-    await bring('Choose a sky …', 'puppet-stage.jpg')
-    await page.getByText('is no picture of a sky').waitFor({ timeout: 60_000 })
-    check((await records()).length === 1, 'nothing came of it')
+    // Arrow keys step through them, several in a row as one change; the sky is dragged, its horizon laid anew.
+    await stage(page, 'Match')
+    await page.locator('[data-canvas]').focus()
+    await page.keyboard.press('ArrowRight')
+    await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
+    const [first, second, third] = await options.evaluateAll((cards) =>
+      cards.map((card) => card.getAttribute('aria-label').split(',')[0]),
+    )
+    const heading = page.getByRole('region', { name: 'New sky' })
+    await heading.getByText(first).waitFor()
+    for (const name of [second, third]) {
+      await page.keyboard.press('ArrowRight')
+      await heading.getByText(name).waitFor()
+    }
+    await page.waitForTimeout(700)
+    const stepped = await records(),
+      sky = stepped.find((layer) => layer.name === third)
+    await drag(page, await at(page, ...SKY), await at(page, SKY[0] + 60, SKY[1] + 5))
+    const dragged = (await records()).find((layer) => layer.name === third)
+    near(dragged.placement[4] - sky.placement[4], 60, 3, 'the sky was dragged across')
+    const grip = page.getByRole('slider', { name: 'Horizon of the sky' }),
+      box = await grip.boundingBox(),
+      middle = [box.x + box.width / 2, box.y + box.height / 2]
+    const horizon = Number(await grip.getAttribute('aria-valuenow'))
+    await drag(page, middle, [middle[0], middle[1] + 40])
+    const lower = Number(await grip.getAttribute('aria-valuenow'))
+    check(lower > horizon + 50, `the horizon was dragged down: ${horizon} → ${lower}`)
+    // A sky in its place has its horizon there, too.
+    await page.keyboard.press('ArrowLeft')
+    await heading.getByText(second).waitFor()
+    near(Number(await grip.getAttribute('aria-valuenow')), lower, 2, 'the horizon stays where it was put')
+    await page.waitForTimeout(700)
+    for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z')
+    check((await records()).length === 1, 'a step, a burst, a drag, the horizon and a step back are five changes')
+
+    // Into a group of its own, out of the library, and back.
+    await skyOf('sky morning').hover()
+    await page.getByRole('button', { name: 'More for sky morning' }).click()
+    await page.getByRole('menuitem', { name: 'Move to a group' }).click()
+    await page.getByRole('menuitem', { name: 'A new group …' }).click()
+    await page.getByRole('textbox', { name: 'New group for sky morning' }).fill('Harbour')
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: /^Harbour/ }).click()
+    check((await options.count()) === 1, 'the group holds the sky that was moved there')
+    await skyOf('sky morning').hover()
+    await page.getByRole('button', { name: 'More for sky morning' }).click()
+    await page.getByRole('menuitem', { name: 'Remove from the library' }).click()
+    await page.getByRole('button', { name: 'Undo' }).last().click()
+    await page.reload()
+    await stage(page, 'Match')
+    await page.getByRole('button', { name: /^Harbour 1/ }).waitFor()
     return `land at ${LAND}: ${pixelAt(before, ...LAND).slice(0, 3)} → ${pixelAt(amber, ...LAND).slice(0, 3)}`
   } finally {
     await browser.close()

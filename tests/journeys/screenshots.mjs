@@ -162,11 +162,14 @@ try {
   await page.goto(application.url)
   await beginWith(page, application, join(root, 'demo/pictures/lantern-quay.jpg'))
   await stage('Match')
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a sky …' }).click(),
-  ])
-  await chooser.setFiles(join(root, 'demo/pictures/sky-amber.jpg'))
+  await page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('[role=option]')].filter((card) => /fits/.test(card.getAttribute('aria-label')))
+        .length > 12,
+    null,
+    { timeout: 120_000 },
+  )
+  await page.getByRole('option', { name: /^Copper evening/ }).click()
   await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
   await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 60_000 })
   await page.waitForTimeout(4000)

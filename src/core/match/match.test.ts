@@ -6,12 +6,14 @@ import { gaussianBlur } from '../raster/gaussian'
 import { apply } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
 import { edgeBlurOf } from './edgeBlur'
+import { fitOf } from './fit'
 import { grainOf } from './grain'
 import { hazeOf } from './haze'
 import { horizonOf } from './horizon'
 import { lightSideOf } from './lightSide'
 import { measure } from './measure'
-import { newSkyOf, skyPictureOf, skyPlacement, skyView } from './newSky'
+import { newSkyOf, skyPlacement } from './newSky'
+import { skyPictureOf, skyView } from './readSkyPicture'
 import { skyLightOf } from './skyLight'
 
 const WIDTH = 240,
@@ -144,7 +146,7 @@ describe('light', () => {
             matte((_, y) => y < 60),
           ),
           even = picture(() => [r, g, b]),
-          { relight } = newSkyOf(photo, skyPictureOf(even, all, even)!, 60)!
+          { relight } = newSkyOf(photo, skyPictureOf(even, all, even)!)!
         relight.light.forEach((from, c) => expect((relight.ambient[c] + relight.sun[c]) / from).toBeCloseTo(1, 2))
       }),
       { numRuns: 25 },
@@ -199,12 +201,14 @@ describe('a new sky', () => {
         (width, height, skyWidth, skyHeight, at, skyAt, low, mirrored) => {
           const light = { ambient: [1, 1, 1], direct: [0, 0, 0], open: 0 } as const,
             sky = {
+              version: 1,
+              air: [1, 1, 1],
               size: { width: skyWidth, height: skyHeight },
               horizonY: skyAt * skyHeight,
               light,
               side: null,
               grain: 0,
-            },
+            } as const,
             lowest = low * height,
             placed = skyPlacement({ width, height }, { y: at * height, tilt: 0, seen: false }, sky, lowest, mirrored)
           const corners = [apply(placed, 0, 0), apply(placed, skyWidth, skyHeight)],
@@ -230,7 +234,7 @@ describe('a new sky', () => {
       matte((_, y) => y < 60),
     )
     for (const from of ['left', 'right', 'everywhere'] as const) {
-      const plan = newSkyOf({ ...photo, light: { ...photo.light!, from } }, sky, 60)!
+      const plan = newSkyOf({ ...photo, light: { ...photo.light!, from } }, sky)!
       expect(plan.mirrored).toBe(from === 'left')
       expect(Math.sign(plan.placement[0])).toBe(from === 'left' ? -1 : 1)
     }
@@ -252,7 +256,7 @@ describe('a new sky', () => {
           matte((_, y) => y < 90),
         ),
         skyOwn = noisy(own),
-        plan = newSkyOf(photo, skyPictureOf(skyOwn, all, skyOwn)!, 90)!,
+        plan = newSkyOf(photo, skyPictureOf(skyOwn, all, skyOwn)!)!,
         made = composeRegion(
           [
             {
@@ -274,7 +278,7 @@ describe('a new sky', () => {
         picture((_, y) => (y < 60 ? [70, 125, 200] : [80, 70, 60])),
         matte((_, y) => y < 60),
       )
-    expect(newSkyOf(calm, skyPictureOf(even, all, even)!, 60)!.grain).toBeNull()
+    expect(newSkyOf(calm, skyPictureOf(even, all, even)!)!.grain).toBeNull()
   })
   it('is not planned for a photo without sky', () => {
     const bare = measure(
@@ -282,7 +286,7 @@ describe('a new sky', () => {
       matte(() => false),
     )
     const even = picture(() => [80, 90, 160])
-    expect(newSkyOf(bare, skyPictureOf(even, all, even)!, 0)).toBeNull()
+    expect(newSkyOf(bare, skyPictureOf(even, all, even)!)).toBeNull()
   })
   it('’s picture is looked at over land; its size is that of the whole picture', () => {
     const large = picture((_, y) => [90, 140 + y / 20, 210], 1400, 1000),
@@ -293,5 +297,60 @@ describe('a new sky', () => {
       sky = skyPictureOf(small, half, large)!
     expect(sky.size).toEqual({ width: 1400, height: 1000 })
     expect(Math.abs(sky.horizonY - 500)).toBeLessThan(5)
+  })
+})
+
+describe('the fit of a sky', () => {
+  const land: Rgb = [80, 70, 60],
+    view = (sky: Rgb) =>
+      measure(
+        picture((_, y) => (y < 60 ? sky : land)),
+        matte((_, y) => y < 60),
+      ),
+    plain = (colour: Rgb, width = WIDTH, height = HEIGHT) => {
+      const own = picture(() => colour, width, height)
+      return skyPictureOf(
+        own,
+        matte(() => true, width, height),
+        own,
+      )!
+    },
+    scaled = (colour: Rgb, by: number): Rgb => colour.map((v) => 255 * fromLinear(by * (v / 255) ** 2.2)) as never
+  it('is whole for the sky a photo has, and tells what it is off by', () => {
+    const dull: Rgb = [150, 156, 165],
+      photo = view(dull)
+    expect(fitOf(photo, plain(dull))).toEqual({
+      score: 100,
+      reason: 'fits at the horizon',
+      mirrored: false,
+    })
+    expect(fitOf(photo, plain(scaled(dull, 0.25)))!.reason).toBe('darker at the horizon')
+    expect(fitOf(photo, plain([250, 252, 255]))!.reason).toBe('lighter at the horizon')
+    expect(fitOf(photo, plain([225, 150, 90]))!.reason).toBe('warmer at the horizon')
+    expect(fitOf(photo, plain([110, 155, 225]))!.reason).toBe('cooler at the horizon')
+    expect(fitOf(photo, plain(dull, 60, 40))!.reason).toBe('small: would be soft')
+    expect(fitOf(view(land), plain(dull))!.score).toBeLessThan(100)
+  })
+  it('never gets better by being farther off', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+        fc.double({ min: 0.2, max: 0.95, noNaN: true }),
+        (by, more) => {
+          const photo = view([170, 175, 180]),
+            near = fitOf(photo, plain(scaled([170, 175, 180], by)))!,
+            far = fitOf(photo, plain(scaled([170, 175, 180], by * more)))!
+          expect(far.score).toBeLessThanOrEqual(near.score + 2)
+        },
+      ),
+      { numRuns: 30 },
+    )
+  })
+  it('needs a photo with a sky', () => {
+    const bare = measure(
+      picture(() => land),
+      matte(() => false),
+    )
+    expect(fitOf(bare, plain([200, 200, 210]))).toBeNull()
   })
 })

@@ -1,6 +1,7 @@
 /** What a photo says about the place it was taken in: horizon, light, grain, blur, haze. Everything a new sky, or a thing put into it, is matched to. */
 import { temperatureOf } from '../colour/temperature'
-import { type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { boundsOf, type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { airOf } from './air'
 import { edgeBlurOf } from './edgeBlur'
 import { type Grain, grainOf } from './grain'
 import { hazeOf } from './haze'
@@ -10,8 +11,6 @@ import { type Light, type SkyLight, skyLightOf } from './skyLight'
 import { smallLevel } from './smallLevel'
 import { type Tones, tonesOf } from './tones'
 
-/** The air over the land: sky this near above it, as a share of the picture's height. */
-const OVER_LAND = 0.1
 /** With less of the sky open there is no direct light. */
 const DIRECT = 0.15
 /** Light comes from a side when this much more gets lighter that way than the other. */
@@ -21,6 +20,8 @@ export interface Measures {
   readonly size: Size
   /** Share of the picture, 0-1. */
   readonly skyShare: number
+  /** The row down to which sky is seen, px; 0 where there is none. */
+  readonly skyBottom: number
   readonly horizon: Horizon | null
   readonly light: {
     readonly sky: SkyLight
@@ -44,6 +45,7 @@ export interface Measures {
 /** @param sky coverage of the sky, of the picture's size */
 export function measure(picture: Picture, sky: Matte, check: (progress: number) => void = () => {}): Measures {
   const share = shares(sky).selected,
+    box = boundsOf(sky),
     grain = grainOf(picture)
   check(0.2)
   const blur = share > 0 ? edgeBlurOf(picture, sky) : null
@@ -60,6 +62,7 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
   return {
     size: { width: picture.width, height: picture.height },
     skyShare: share,
+    skyBottom: box ? box.y + box.height : 0,
     horizon,
     light: light &&
       colour && {
@@ -84,16 +87,3 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
 }
 
 const added = (a: Light, b: Light): Light => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
-
-/** The mean of the sky just above where it ends. */
-function airOf(picture: Picture, sky: Matte): Light | null {
-  const { width, height } = sky,
-    near = new Uint8Array(sky.data.length),
-    tall = Math.max(1, Math.round(OVER_LAND * height))
-  for (let x = 0; x < width; x++) {
-    let end = height - 1
-    while (end >= 0 && sky.data[end * width + x] < 250) end--
-    for (let y = Math.max(0, end - tall); y <= end; y++) near[y * width + x] = sky.data[y * width + x]
-  }
-  return skyLightOf(picture, near)?.ambient ?? null
-}

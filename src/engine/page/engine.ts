@@ -11,14 +11,14 @@ import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type RibbonView } from '@/core/edge/ribbon'
-import { type Measures } from '@/core/match/measure'
-import { type NewSky } from '@/core/match/newSky'
+import { type SkyPicture } from '@/core/match/skyPicture'
 import { RefSender } from './refs'
 import { poolWidth, TilePool } from './tiles/pool'
 import { type EngineEvents } from './events'
 import { ShownLayers } from './shownLayers'
 import {
   type KeepableResult,
+  type PhotoMeasured,
   type OverlayStyle,
   type PictureWorker,
   type SelectRequest,
@@ -131,12 +131,12 @@ export class Engine {
     return this.picture.ribbon(this.sent(request), fringe, Atomics.add(this.latest, RIBBON, 1) + 1)
   }
   /** Null when a newer one overtook it. */
-  measure(request: SelectRequest): Promise<Measures | null> {
+  measure(request: SelectRequest): Promise<PhotoMeasured | null> {
     return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
   }
-  /** Null when a newer one overtook it. @param asset the sky's picture */
-  newSky(request: SelectRequest, asset: string): Promise<NewSky | string | null> {
-    return this.picture.newSky(this.sent(request), asset, Atomics.add(this.latest, MATCH, 1) + 1)
+  /** What the picture of a sky says, or why it shows none. */
+  readSky(asset: string): Promise<SkyPicture | string> {
+    return this.picture.readSky(asset)
   }
   ribbonPicture(view: RibbonView): Promise<ImageBitmap> {
     return this.picture.ribbonPicture(view)

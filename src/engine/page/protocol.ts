@@ -14,7 +14,7 @@ import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
 import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
 import { type Measures } from '@/core/match/measure'
-import { type NewSky } from '@/core/match/newSky'
+import { type SkyPicture } from '@/core/match/skyPicture'
 import { type Refs } from './refs'
 
 /** A decoded picture in shared memory, with its mip levels. */
@@ -113,9 +113,9 @@ export interface PictureWorker {
     number: number,
   ): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
   /** What the active layer's photo measures, its sky being what the steps select; null when overtaken. */
-  measure(request: SentRequest, number: number): Promise<Measures | null>
-  /** Where another sky goes in that photo and what its light does, or why it cannot; null when overtaken. @param asset its picture */
-  newSky(request: SentRequest, asset: string, number: number): Promise<NewSky | string | null>
+  measure(request: SentRequest, number: number): Promise<PhotoMeasured | null>
+  /** What the picture of a sky says, or one sentence about why it shows none. @param asset its picture */
+  readSky(asset: string): Promise<SkyPicture | string>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
   ribbon(request: SentRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
   /** A part of the last one that was unrolled. */
@@ -138,6 +138,13 @@ export interface PictureEvents {
   curve(step: string, key: string, curve: ToleranceCurve): void
   /** How many pixels lie how far from a palette's colours. */
   histogram(step: string, key: string, shares: readonly number[]): void
+}
+
+/** What a photo measures. */
+export interface PhotoMeasured {
+  readonly measures: Measures
+  /** Why it can have no other sky. */
+  readonly problem: string | undefined
 }
 
 /** The visible part of the canvas: device pixels = (canvas px − left/top) × scale. */

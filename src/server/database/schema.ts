@@ -119,3 +119,16 @@ export const maskPicture = pgTable('mask_picture', {
   name: text('name').notNull(),
   added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
 })
+
+/** Skies that every project can take, in named groups. What the pictures say is read by the pages and kept here. */
+export const sky = pgTable('sky', {
+  asset: text('asset')
+    .primaryKey()
+    .references(() => asset.sha256),
+  name: text('name').notNull(),
+  /** Empty: in none. */
+  group: text('group').notNull(),
+  /** A SkyPicture; null as long as nobody has read it. */
+  reads: jsonb('reads'),
+  added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
+})

@@ -132,3 +132,11 @@ function damaged(error: unknown, name: string, { width, height }: PictureInfo): 
     `“${name}” is damaged: it says ${width} × ${height} px, but its data ends early or does not decode${/premature|truncat|end/i.test(detail) ? ' (it is cut off)' : ''}.`,
   )
 }
+
+/** A small WebP of a picture that is stored, its longer side so many px at most. */
+export async function shrunk(input: string, longest: number, output: string): Promise<void> {
+  await upright(input)
+    .resize(longest, longest, { fit: 'inside', withoutEnlargement: true })
+    .webp({ quality: 82 })
+    .toFile(output)
+}

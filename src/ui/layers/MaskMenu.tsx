@@ -19,7 +19,7 @@ import {
   saveMaskAsPng,
   selectMask,
 } from './maskActions'
-import { keepInLibrary, MaskLibraryItems } from './MaskLibrary'
+import { later } from '@/ui/primitives/later'
 
 const Line = () => <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
 function Item({ name, run, why }: { name: string; run: () => void; why?: string }) {
@@ -48,6 +48,8 @@ function Sub({ name, children }: { name: string; children: ReactNode }) {
     </DropdownMenu.Sub>
   )
 }
+
+const MaskLibraryItems = later(() => import('./MaskLibrary').then((module) => module.MaskLibraryItems))
 
 /** Where a layer's mask can come from. */
 export function AddMaskItems({ layer }: { layer: Layer }) {
@@ -162,7 +164,7 @@ export function MaskMenu({ layer, children }: { layer: Layer; children: ReactNod
           <Item
             name="Keep in the library"
             run={() => {
-              void keepInLibrary(layer)
+              void import('./MaskLibrary').then(({ keepInLibrary }) => keepInLibrary(layer))
             }}
           />
           <Line />

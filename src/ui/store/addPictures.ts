@@ -15,11 +15,17 @@ export const nameOfFile = (file: File): string =>
   ) || 'Picture'
 
 /** Asks for picture files. @param purpose a name for who asks, in the page */
-export function choosePictureFiles(purpose: string, several: boolean, take: (files: File[]) => void): void {
+export function choosePictureFiles(
+  purpose: string,
+  several: boolean,
+  take: (files: File[]) => void,
+  folder = false,
+): void {
   const input = document.createElement('input')
   input.type = 'file'
   input.accept = PICTURE_TYPES
   input.multiple = several
+  input.webkitdirectory = folder
   input.dataset.purpose = purpose
   input.hidden = true
   input.onchange = () => {

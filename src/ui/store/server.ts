@@ -18,7 +18,7 @@ export class Unreachable extends Error {
   }
 }
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
+export async function call<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, init)
@@ -31,7 +31,7 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   if (response.status >= 500) throw new Unreachable(problem)
   throw new Refused(problem ?? 'The server refused this without saying why.', response.status)
 }
-const json = (method: string, body: unknown): RequestInit => ({
+export const json = (method: string, body: unknown): RequestInit => ({
   method,
   body: JSON.stringify(body),
   headers: { 'content-type': 'application/json' },

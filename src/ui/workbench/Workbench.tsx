@@ -27,6 +27,7 @@ import { pasteSteps } from './stepsClipboard'
 import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
+const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
 const RibbonPanel = later(() => import('../edge/RibbonPanel').then((module) => module.RibbonPanel))
 const CommandList = later(() => import('./CommandList').then((module) => module.CommandList))
 const Help = later(() => import('./Help').then((module) => module.Help))
@@ -214,6 +215,7 @@ function Bench() {
             </div>
           </div>
           {stage === 'edge' && !bare && <RibbonPanel viewer={viewer} />}
+          {stage === 'match' && !bare && <SkyDock />}
         </main>
         <aside
           aria-label="Steps and layers"

@@ -30,6 +30,10 @@ export function nudge(dx: number, dy: number): void {
       shift(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
     return
   }
+  if (state.stage === 'match') {
+    if (dx) void import('@/ui/match/skyActs').then(({ stepSky }) => stepSky(Math.sign(dx)))
+    return
+  }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
   if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle')
     shift(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))

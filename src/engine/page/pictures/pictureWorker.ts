@@ -13,7 +13,7 @@ import { thingsOf } from '@/core/segment/things'
 import { segmentView } from '@/core/segment/view'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
-import { measurePhoto, planNewSky } from '../../newSky'
+import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
 import { HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
 import { ribbonPicture, unrollEdge } from './edge'
@@ -123,19 +123,15 @@ const api: PictureWorker = {
     ),
   measure: (sent, number) =>
     withRequest(sent, (request) =>
-      run(
-        'Measuring the photo',
-        newest(MATCH, number),
-        (context) => measurePhoto(sceneOf(request), request.steps, context).measures,
-      ),
+      run('Measuring the photo', newest(MATCH, number), (context) => {
+        const photo = measurePhoto(sceneOf(request), request.steps, context)
+        return { measures: photo.measures, problem: whyNoNewSky(photo) }
+      }),
     ),
-  newSky: (sent, asset, number) =>
-    withRequest(sent, async (request) => {
-      const sky = await openPicture(asset)
-      return run('Fitting the sky', newest(MATCH, number), (context) =>
-        planNewSky(measurePhoto(sceneOf(request), request.steps, context), sky.levels[0], asset, context),
-      )
-    }),
+  readSky: async (asset) => {
+    const sky = await openPicture(asset)
+    return finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context))
+  },
   ribbon: (sent, fringe, number) =>
     withRequest(sent, (request) => {
       // A newer selection goes first, and asks for a ribbon of its own.

@@ -12,6 +12,7 @@ import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { edgeStroke } from '@/ui/edge/edgeStep'
 import { toast } from 'sonner'
+import { stageHands } from '@/ui/canvas/stageHands'
 import { handPage } from '@/ui/compose/hands/registry'
 import { comparing, partInView } from '@/ui/store/frame'
 import { isPanKeyHeld } from '../keys'
@@ -165,10 +166,11 @@ export function CanvasView({
         }),
         toSteps,
       }
-    } else if (state.stage === 'compose') {
-      const toCanvas = inverse(partInView(state, project).fromCanvas),
+    } else if (state.stage === 'compose' || stageHands[state.stage]) {
+      const press = stageHands[state.stage] ?? handPage(state.hand).press,
+        toCanvas = inverse(partInView(state, project).fromCanvas),
         shown = viewer.toCanvas(...at)
-      const made = handPage(state.hand).press({
+      const made = press({
         project,
         point: apply(toCanvas, ...shown),
         scale: viewer.cssScale / meanScale(toCanvas),
@@ -177,6 +179,7 @@ export function CanvasView({
         ...pressureOf(event),
       })
       if (made) drag.current = { pointer: event.pointerId, drag: made, toSteps: toCanvas }
+      else if (state.stage !== 'compose') panning.current = { pointer: event.pointerId, at }
     } else panning.current = { pointer: event.pointerId, at }
   }
 

@@ -9,10 +9,13 @@ import { shownProject, useBench } from '@/ui/store/bench'
 import { modifierPage } from '@/ui/modifiers/registry'
 import { EdgeHandles } from '@/ui/edge/EdgeHandles'
 import { handPage } from '@/ui/compose/hands/registry'
+import { later } from '@/ui/primitives/later'
 import { comparing, partInView } from '@/ui/store/frame'
 import { DividerOver } from './DividerOver'
 import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
 import { type Viewer } from '@/ui/canvas/viewer'
+
+const HorizonOver = later(() => import('@/ui/match/HorizonOver').then((module) => module.HorizonOver))
 
 /** A finder whose handles follow the pointer shows them before there is a step, too. */
 const NO_STEP = {} as never
@@ -88,8 +91,9 @@ export function HandlesOver({ viewer }: { viewer: Viewer }) {
         <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />
       )}
       {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
+      {stage === 'match' && <HorizonOver project={project} map={map} />}
       <GuidesOver project={project} map={map} />
-      <SnapLines map={stage === 'compose' ? map : stepsToScreen} />
+      <SnapLines map={stage === 'compose' || stage === 'match' ? map : stepsToScreen} />
       <DividerOver size={size} map={toScreen} left={keptBeside ? 'kept' : 'before'} />
     </svg>
   )

@@ -1,0 +1,358 @@
+'use client'
+/** The library of skies below the picture, the best fit first: chosen by a press or the arrow keys, added by files, folder or drop. */
+import { Ellipsis, FolderPlus, ImagePlus } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
+import { LIMITS } from '@/document/limits'
+import { newSkyAt } from '@/document/newSky'
+import { Button } from '@/ui/primitives/Button'
+import { shownProject, useBench } from '@/ui/store/bench'
+import { choosePictureFiles } from '@/ui/store/addPictures'
+import { chooseFolder, droppedPictures } from '@/ui/store/folders'
+import { usePhoto } from './photoMeasures'
+import { bringSky, skyProblem, stepSky } from './skyActs'
+import {
+  addSkies,
+  groupsOf,
+  loadSkies,
+  moveSky,
+  type Ranked,
+  rankedSkies,
+  renameGroup,
+  renameSky,
+  takeOut,
+  unreadable,
+  useSkies,
+} from './skyLibrary'
+
+export function SkyDock() {
+  const { skies, problem, adding, group } = useSkies(),
+    measures = usePhoto((state) => state.found?.measures),
+    there = useBench((state) => {
+      const project = shownProject(state)
+      return project ? newSkyAt(project.layers, project.activeLayer)?.sky?.asset : undefined
+    }),
+    why = useBench((state) => skyProblem(shownProject(state)))
+  const ranked = useMemo(() => rankedSkies(skies ?? [], measures, group), [skies, measures, group]),
+    groups = useMemo(() => groupsOf(skies ?? []), [skies])
+  const [over, setOver] = useState(false)
+  const list = useRef<HTMLUListElement>(null)
+  useEffect(() => {
+    void loadSkies()
+  }, [])
+  useEffect(() => {
+    const chosen = list.current?.querySelector<HTMLElement>('[aria-selected=true]')
+    chosen?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    if (list.current?.contains(document.activeElement)) chosen?.focus()
+  }, [there])
+
+  const add = (files: readonly File[]) => {
+    void addSkies(files, group ?? '')
+  }
+  const keys = (event: KeyboardEvent) => {
+    const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+    if (!by || (event.target as Element).closest('input')) return
+    event.preventDefault()
+    stepSky(by)
+  }
+  return (
+    <section
+      aria-label="Skies"
+      className={`shrink-0 border-t border-[var(--line)] bg-[var(--panel)] ${over ? 'outline-2 -outline-offset-2 outline-[var(--accent)]' : ''}`}
+      onKeyDown={keys}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes('Files')) return
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false)
+      }}
+      onDrop={(event) => {
+        event.preventDefault()
+        setOver(false)
+        void droppedPictures(event.dataTransfer).then(add)
+      }}
+    >
+      <header className="flex h-10 items-center gap-3 px-3">
+        <h2 className="text-[13px] font-semibold">Skies</h2>
+        <Groups groups={groups} />
+        <span className="ml-auto min-w-0 truncate text-xs text-[var(--muted)]" role="status">
+          {adding ? `Looking at ${adding.done + 1} of ${adding.of} …` : 'Drop pictures or a folder here'}
+        </span>
+        <AddSkies add={add} />
+      </header>
+      {problem ? (
+        <p className="flex items-center gap-3 px-3 pb-3 text-[13px]">
+          {problem}
+          <Button className="!min-h-7" onClick={() => void loadSkies()}>
+            Try again
+          </Button>
+        </p>
+      ) : skies && !ranked.length ? (
+        <p className="px-3 pb-4 text-[13px] text-[var(--muted)]">
+          No skies yet. Add pictures of skies: they are kept for every project.
+        </p>
+      ) : (
+        <ul
+          ref={list}
+          role="listbox"
+          aria-label="Skies by how well they fit"
+          aria-orientation="horizontal"
+          className="flex gap-2.5 overflow-x-auto px-3 pt-1 pb-2"
+        >
+          {ranked.map((each, i) => (
+            <Card
+              key={each.sky.asset}
+              {...each}
+              groups={groups}
+              chosen={each.sky.asset === there}
+              entry={ranked.some(({ sky }) => sky.asset === there) ? each.sky.asset === there : i === 0}
+              why={why}
+            />
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
+
+const CHIP =
+  'rounded-md px-2 py-1 text-xs font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]'
+
+function Groups({ groups }: { groups: readonly string[] }) {
+  const { skies, group } = useSkies(),
+    show = (next: string | null) => useSkies.setState({ group: next })
+  const [renaming, setRenaming] = useState(false)
+  return (
+    <div className="flex min-w-0 items-center gap-0.5 overflow-x-auto" role="group" aria-label="Groups of skies">
+      <button type="button" className={CHIP} aria-pressed={group === null} onClick={() => show(null)}>
+        By fit <span className="opacity-60">{skies?.length ?? ''}</span>
+      </button>
+      {groups.map((name) =>
+        renaming && name === group ? (
+          <Naming
+            key={name}
+            label={`Name of the group ${name}`}
+            name={name}
+            done={(next) => {
+              setRenaming(false)
+              if (next === name) return
+              void renameGroup(name, next).then((done) => done && show(next))
+            }}
+          />
+        ) : (
+          <button key={name} type="button" className={CHIP} aria-pressed={group === name} onClick={() => show(name)}>
+            {name} <span className="opacity-60">{skies?.filter((sky) => sky.group === name).length}</span>
+          </button>
+        ),
+      )}
+      {group !== null && groups.includes(group) && (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger
+            aria-label={`More for the group ${group}`}
+            className="grid size-7 shrink-0 place-items-center rounded-md hover:bg-[var(--hover)]"
+          >
+            <Ellipsis size={15} />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              className="menu"
+              sideOffset={4}
+              collisionPadding={8}
+              onCloseAutoFocus={(event) => event.preventDefault()}
+            >
+              <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+                Rename the group
+              </DropdownMenu.Item>
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => void renameGroup(group, '').then((done) => done && show(null))}
+              >
+                Remove the group; its skies stay
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    </div>
+  )
+}
+
+/** A name being typed: Enter or leaving takes it, Escape leaves it as it was. */
+function Naming({ label, name, done }: { label: string; name: string; done: (name: string) => void }) {
+  const cancelled = useRef(false)
+  return (
+    <input
+      aria-label={label}
+      defaultValue={name}
+      autoFocus
+      maxLength={LIMITS.name}
+      onFocus={(event) => event.target.select()}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') cancelled.current = true
+        if (event.key === 'Escape' || event.key === 'Enter') event.currentTarget.blur()
+      }}
+      onBlur={(event) => done(cancelled.current ? name : event.target.value.trim() || name)}
+      className="h-6 w-28 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-xs"
+    />
+  )
+}
+
+function AddSkies({ add }: { add: (files: readonly File[]) => void }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="h-8 shrink-0 rounded-lg border border-[var(--line)] px-3 text-[13px] font-semibold hover:bg-[var(--hover)]">
+        Add skies …
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="end" sideOffset={4} collisionPadding={8}>
+          <DropdownMenu.Item
+            className="menu-item flex items-center gap-2"
+            onSelect={() => choosePictureFiles('add-skies', true, add)}
+          >
+            <ImagePlus size={15} />
+            Pictures …
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className="menu-item flex items-center gap-2"
+            onSelect={() => chooseFolder('add-skies-folder', add)}
+          >
+            <FolderPlus size={15} />A folder …
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
+function Card({
+  sky,
+  fit,
+  groups,
+  chosen,
+  entry,
+  why,
+}: Ranked & {
+  groups: readonly string[]
+  chosen: boolean
+  /** The one that Tab comes to; arrow keys go on from there. */
+  entry: boolean
+  why: string | undefined
+}) {
+  const [naming, setNaming] = useState<'sky' | 'group' | null>(null)
+  const cannot = why ?? unreadable.get(sky.asset),
+    reason =
+      unreadable.get(sky.asset) ??
+      (fit ? `${fit.reason}${fit.mirrored ? ' · mirrored' : ''}` : sky.reads ? '' : 'Looking at it …')
+  return (
+    <li role="none" className="group relative w-[124px] shrink-0">
+      <button
+        type="button"
+        role="option"
+        aria-selected={chosen}
+        tabIndex={entry ? 0 : -1}
+        aria-disabled={cannot || !sky.reads ? true : undefined}
+        aria-label={`${sky.name}${fit ? `, fits ${fit.score} of 100, ${reason}` : ''}`}
+        title={cannot ?? sky.name}
+        onClick={() => {
+          if (!cannot) void bringSky(sky)
+        }}
+        className="block w-full text-left aria-disabled:opacity-60"
+      >
+        <img
+          src={`/api/pictures/${sky.asset}/thumbnail`}
+          alt=""
+          width={124}
+          height={66}
+          loading="lazy"
+          draggable={false}
+          className={`h-[66px] w-[124px] rounded-lg bg-[var(--hover)] object-cover ${chosen ? 'ring-2 ring-[var(--accent)] ring-offset-2 ring-offset-[var(--panel)]' : ''}`}
+        />
+        {naming !== 'sky' && (
+          <span className="mt-1 flex justify-between gap-1 text-[12.5px] font-semibold">
+            <span className="truncate">{sky.name}</span>
+            <span className="font-mono text-xs leading-5">{fit?.score}</span>
+          </span>
+        )}
+      </button>
+      {naming === 'sky' && (
+        <Naming
+          label={`Name of ${sky.name}`}
+          name={sky.name}
+          done={(name) => {
+            setNaming(null)
+            if (name !== sky.name) void renameSky(sky.asset, name)
+          }}
+        />
+      )}
+      {naming === 'group' ? (
+        <Naming
+          label={`New group for ${sky.name}`}
+          name={sky.group}
+          done={(name) => {
+            setNaming(null)
+            if (name !== sky.group) void moveSky(sky.asset, name)
+          }}
+        />
+      ) : (
+        <p className="truncate text-[11px] leading-4 text-[var(--muted)]" title={reason}>
+          {reason || ' '}
+        </p>
+      )}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`More for ${sky.name}`}
+          className="absolute top-1 right-1 grid size-6 place-items-center rounded-md bg-[var(--panel)] opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100 [@media(hover:none)]:opacity-100"
+        >
+          <Ellipsis size={14} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            className="menu"
+            sideOffset={4}
+            collisionPadding={8}
+            onCloseAutoFocus={(event) => event.preventDefault()}
+          >
+            <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('sky')}>
+              Rename
+            </DropdownMenu.Item>
+            <DropdownMenu.Sub>
+              <DropdownMenu.SubTrigger className="menu-item flex justify-between">
+                Move to a group<span aria-hidden>›</span>
+              </DropdownMenu.SubTrigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
+                  {groups
+                    .filter((group) => group !== sky.group)
+                    .map((group) => (
+                      <DropdownMenu.Item
+                        key={group}
+                        className="menu-item"
+                        onSelect={() => void moveSky(sky.asset, group)}
+                      >
+                        {group}
+                      </DropdownMenu.Item>
+                    ))}
+                  <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('group')}>
+                    A new group …
+                  </DropdownMenu.Item>
+                  {sky.group && (
+                    <DropdownMenu.Item className="menu-item" onSelect={() => void moveSky(sky.asset, '')}>
+                      No group
+                    </DropdownMenu.Item>
+                  )}
+                </DropdownMenu.SubContent>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Sub>
+            <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
+            <DropdownMenu.Item className="menu-item" onSelect={() => void takeOut(sky)}>
+              Remove from the library
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </li>
+  )
+}
