@@ -134,6 +134,10 @@ export class Engine {
   measure(request: SelectRequest): Promise<PhotoMeasured | null> {
     return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
   }
+  /** These pictures will probably be shown next. */
+  expect(assets: readonly string[]): void {
+    this.layers.expect(assets)
+  }
   /** What the picture of a sky says, or why it shows none. */
   readSky(asset: string): Promise<SkyPicture | string> {
     return this.picture.readSky(asset)

@@ -41,6 +41,8 @@ export class ShownLayers {
   private readonly recentMasks = new Set<string>()
   /** What the layers shown hold. */
   private shown = new Holds()
+  /** Pictures that will probably be shown next. */
+  private coming = new Holds()
   /** All of some layers has been shown once. */
   private opened = false
   private turn = 0
@@ -79,6 +81,15 @@ export class ShownLayers {
       this.events.opened(asset, picture)
       return { name }
     })
+  }
+
+  /** Opens pictures that will probably be shown next, and lets go of those it was told before. */
+  expect(assets: readonly string[]): void {
+    const holds = new Holds()
+    // What cannot be had now is asked for again when it is shown.
+    for (const asset of assets) holds.add(this.openPicture(asset)).ready.catch(() => {})
+    this.coming.release()
+    this.coming = holds
   }
 
   /** Shows these layers. Pictures are loaded, masks and paint made as needed; a layer for which one of them cannot be had is left out, and what cannot be had is said. @param cut a matte that masks one of them for now */

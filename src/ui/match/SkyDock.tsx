@@ -8,6 +8,7 @@ import { newSkyAt } from '@/document/newSky'
 import { Button } from '@/ui/primitives/Button'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { choosePictureFiles } from '@/ui/store/addPictures'
+import { askLayers } from '@/ui/store/rendering'
 import { chooseFolder, droppedPictures } from '@/ui/store/folders'
 import { usePhoto } from './photoMeasures'
 import { bringSky, skyProblem, stepSky } from './skyActs'
@@ -24,6 +25,11 @@ import {
   unreadable,
   useSkies,
 } from './skyLibrary'
+
+/** ms */
+const REST_MS = 250
+const expectPictures = (assets: readonly string[]): void =>
+  void askLayers((engine) => Promise.resolve(engine.expect(assets)))
 
 export function SkyDock() {
   const { skies, problem, adding, group } = useSkies(),
@@ -45,6 +51,14 @@ export function SkyDock() {
     chosen?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
     if (list.current?.contains(document.activeElement)) chosen?.focus()
   }, [there])
+  // The next sky to either side is opened before it is asked for.
+  useEffect(() => {
+    const at = ranked.findIndex(({ sky }) => sky.asset === there)
+    if (there === undefined) return
+    const timer = setTimeout(() => expectPictures([at - 1, at + 1].flatMap((k) => ranked[k]?.sky.asset ?? [])), REST_MS)
+    return () => clearTimeout(timer)
+  }, [there, ranked])
+  useEffect(() => () => expectPictures([]), [])
 
   const add = (files: readonly File[]) => {
     void addSkies(files, group ?? '')
