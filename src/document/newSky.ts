@@ -1,7 +1,6 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
 import { type NewSky } from '@/core/match/newSky'
 import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
-import { canonicalJson } from '@/core/fields/canonical'
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
@@ -13,6 +12,7 @@ import { layerOf, measuredLayer } from './layerRecords'
 import { restrict } from './pieces'
 import { ancestorsOf, belowOf, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
+import { measureAnew } from './measured'
 import { unwrap } from './unwrap'
 
 /** The sky's edge is solved this far on either side: a share of the photo's diagonal, within these px. */
@@ -140,20 +140,6 @@ export const exchangeSky =
     if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
     else if (plan.grain) addGrain(project, sky.id, plan.grain, newId)
   }
-function measureAnew(project: ProjectDraft, id: string, measured: object): void {
-  const layer = found(project, id)
-  if (layer?.kind !== 'adjust') return
-  const before = unwrap(layer.measured ?? {}) as Record<string, unknown>,
-    now = unwrap(layer.adjustment) as unknown as Record<string, unknown>,
-    next = Object.fromEntries(
-      Object.entries(measured).map(([field, value]) => [
-        field,
-        canonicalJson(now[field]) === canonicalJson(before[field]) ? (value as unknown) : now[field],
-      ]),
-    )
-  Object.assign(layer, { adjustment: next, measured })
-}
-
 function restrictTo(
   project: ProjectDraft,
   copy: string,

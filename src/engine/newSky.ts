@@ -31,7 +31,7 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
   const share = shares(sky).selected,
     found: Omit<MeasuredPhoto, 'sky'> = {
       // The finder finds nothing where all is alike.
-      allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, FINDER, context)) > EVERYTHING),
+      allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, SKY_FINDER, context)) > EVERYTHING),
       measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
     }
   context.memory.set(key, found, BYTES)
@@ -39,7 +39,7 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
 }
 /** What remembered measures take, about. */
 const BYTES = 4096
-const FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
+export const SKY_FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
 const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : shares(found).selected)
 
 /** One sentence about why a photo can have no other sky; nothing when it can. */
@@ -55,7 +55,7 @@ export const whyNoNewSky = ({ sky, allSky, measures }: MeasuredPhoto): string | 
 /** What the picture of a sky says; or one sentence about why it shows none. @param name of the picture, for what is remembered of it */
 export function readSky(picture: Picture, name: string, context: Context): SkyPicture | string {
   const { small, overLand } = skyView(picture),
-    found = skyIn(sceneOf(overLand, `sky ${name}`), FINDER, context)
+    found = skyIn(sceneOf(overLand, `sky ${name}`), SKY_FINDER, context)
   if (typeof found === 'string') return `It is no picture of a sky, because ${found}.`
   const share = (shareOf(found) * overLand.height) / small.height
   return (

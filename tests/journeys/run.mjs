@@ -30,6 +30,7 @@ import { twoPhotos } from './twoPhotos.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 import { newSky } from './newSky.mjs'
+import { layerMatch } from './layerMatch.mjs'
 
 const journeys = {
   canvasIsExport,
@@ -52,6 +53,7 @@ const journeys = {
   byObject,
   edge,
   newSky,
+  layerMatch,
   kept,
   byTouch,
   twoPhotos,

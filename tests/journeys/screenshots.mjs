@@ -2,7 +2,19 @@
 import { join } from 'node:path'
 import { root, startApplication } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { at, beginWith, click, drag, dragGrip, menuOf, menuPath, openProject, shareAfter, typeInto } from './hands.mjs'
+import {
+  at,
+  beginWith,
+  click,
+  drag,
+  dragGrip,
+  menuOf,
+  menuPath,
+  openProject,
+  saved,
+  shareAfter,
+  typeInto,
+} from './hands.mjs'
 
 const application = await startApplication()
 const browser = await openBrowser()
@@ -109,10 +121,6 @@ try {
   await page.keyboard.press('Enter')
   await shareAfter(page, 0)
   await shot('edgeBand')
-  await fresh('Sky')
-  await page.getByRole('button', { name: 'Find the sky' }).click()
-  await shareAfter(page, 0)
-  await shot('sky')
 
   // By colour: spots over the roof, a palette with its histogram.
   await page.keyboard.press('Control+Shift+a')
@@ -174,6 +182,16 @@ try {
   await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 60_000 })
   await page.waitForTimeout(4000)
   await shot('match')
+
+  // The otter brought into the light of the quay.
+  await openProject(page, project('b'))
+  await stage('Match')
+  await page.getByRole('button', { name: 'Match it' }).click()
+  await page.getByRole('button', { name: 'Measure again' }).waitFor({ timeout: 60_000 })
+  await page.waitForTimeout(4000)
+  await shot('layerMatch')
+  await page.keyboard.press('Control+z')
+  await saved(page)
 
   // The otter's edge, solved as a matte, with the ribbon below.
   await openProject(page, project('b'))

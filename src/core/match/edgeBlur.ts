@@ -1,5 +1,5 @@
 /**
- * How soft a picture is along the boundary of a matte: the sigma, px, of the Gaussian that a sharp edge would have to be blurred with.
+ * How soft a picture is along the boundary of a matte, or at its edges: the sigma, px, of the Gaussian that a sharp edge would have to be blurred with.
  * An edge that is blurred once more loses the more of its steepness the sharper it was.
  * Source: Zhuo and Sim, "Defocus map estimation from a single image", Pattern Recognition 44 (2011).
  */
@@ -21,9 +21,13 @@ const STEEP = 0.35
 const OWN = 1 / 12 + 1 / 3
 
 /** Null where the boundary is too short or too weak. */
-export function edgeBlurOf(picture: Picture, matte: Matte): number | null {
-  const { width, height } = picture,
-    places = boundary(matte)
+export const edgeBlurOf = (picture: Picture, matte: Matte): number | null => blurAt(picture, boundary(matte))
+
+/** The same of the edges in a picture's opaque part, wherever they are; null where there are too few. */
+export const blurOf = (picture: Picture): number | null => blurAt(picture, edgesOf(picture))
+
+function blurAt(picture: Picture, places: readonly number[]): number | null {
+  const { width, height } = picture
   const found: { steep: number; variance: number }[] = []
   const side = 2 * AROUND + 1,
     light = new Float32Array(side * side),
@@ -71,6 +75,33 @@ function boundary(matte: Matte): number[] {
   const step = Math.max(1, Math.ceil(out.length / MOST))
   return out.filter((_, k) => k % step === 0)
 }
+
+/** An edge stands so far out of what is round about, luma levels between neighbours but one. */
+const CLEAR = 12
+
+/** Places where luma changes most along its slope, evenly thinned out, the clear ones. */
+function edgesOf({ width, height, data }: Picture): number[] {
+  const grey = new Float32Array(width * height)
+  for (let i = 0; i < grey.length; i++)
+    grey[i] = data[4 * i + 3] === 255 ? luma(data[4 * i], data[4 * i + 1], data[4 * i + 2]) : NaN
+  const across = (i: number) => grey[i + 1] - grey[i - 1],
+    down = (i: number) => grey[i + width] - grey[i - width],
+    // What is not opaque is NaN and never as steep as anything.
+    steep = (i: number) => Math.hypot(across(i), down(i))
+  const out: number[] = []
+  for (let y = AROUND; y < height - AROUND; y++)
+    for (let x = AROUND, i = y * width + x; x < width - AROUND; x++, i++) {
+      const own = steep(i)
+      if (!(own >= CLEAR)) continue
+      const step = Math.abs(across(i)) > Math.abs(down(i)) ? 1 : width
+      if (own >= steep(i - step) && own > steep(i + step) && whole(i, width, grey)) out.push(i)
+    }
+  const apart = Math.max(1, Math.ceil(out.length / MOST))
+  return out.filter((_, k) => k % apart === 0)
+}
+/** All that would be looked at is there. */
+const whole = (i: number, width: number, grey: Float32Array): boolean =>
+  [-AROUND, 0, AROUND].every((dy) => [-AROUND, 0, AROUND].every((dx) => !Number.isNaN(grey[i + dy * width + dx])))
 
 /** One way across it is inside all along, the other way outside. */
 function partsSides({ width, data }: Matte, x: number, y: number): boolean {

@@ -7,12 +7,10 @@ import { type Grain, grainOf } from './grain'
 import { hazeOf } from './haze'
 import { type Horizon, horizonOf } from './horizon'
 import { lightSideOf } from './lightSide'
-import { type Light, type SkyLight, skyLightOf } from './skyLight'
+import { isDirect, type Light, type SkyLight, skyLightOf } from './skyLight'
 import { smallLevel } from './smallLevel'
 import { type Tones, tonesOf } from './tones'
 
-/** With less of the sky open there is no direct light. */
-const DIRECT = 0.15
 /** Light comes from a side when this much more gets lighter that way than the other. */
 const SIDED = 0.02
 
@@ -57,7 +55,7 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
   const light = skyLightOf(small, cover.data),
     air = light && airOf(small, cover),
     side = lightSideOf(small, cover),
-    direct = light !== null && light.open >= DIRECT
+    direct = light !== null && isDirect(light)
   const colour = light && temperatureOf(...added(light.ambient, light.direct))
   return {
     size: { width: picture.width, height: picture.height },

@@ -2,11 +2,11 @@
 import { type AdjustmentOf } from '../compose/adjustments/registry'
 import { fromLinear } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
-import { grainAt } from '../compose/adjustments/grain'
 import { type Affine } from '../raster/affine'
 import { type Size } from '../raster/picture'
-import { type Grain, deviationAt } from './grain'
+import { type Grain } from './grain'
 import { type Horizon } from './horizon'
+import { lackingGrain } from './lackingGrain'
 import { type Measures } from './measure'
 import { type SkyPicture } from './skyPicture'
 
@@ -51,7 +51,7 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
   return {
     mirrored,
     placement,
-    grain: lackingGrain(photo.grain, sky, Math.abs(placement[0])),
+    grain: grainOnSky(photo.grain, sky, Math.abs(placement[0])),
     relight: {
       kind: 'relight',
       tone: 1,
@@ -64,20 +64,11 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
   }
 }
 
-/** Grain below this cannot be told from what compression leaves, levels. */
-const TELLABLE = 0.4
-
-/** Variances of grain add up; made smaller, a picture's own averages out. @param scale the sky is laid in by */
-function lackingGrain(
-  photo: Grain | null,
-  { light, grain: own }: SkyPicture,
-  scale: number,
-): AdjustmentOf<'grain'> | null {
-  if (!photo) return null
-  const tone = luma(...(light.ambient.map(fromLinear) as [number, number, number])),
-    wanted = deviationAt(photo, tone),
-    lacking = Math.sqrt(Math.max(0, wanted ** 2 - (own * Math.min(1, scale)) ** 2))
-  if (lacking < TELLABLE) return null
-  const amount = Math.min(1, lacking / 255 / grainAt(1, tone))
-  return { kind: 'grain', amount: Math.round(1e4 * amount) / 1e4, size: 1, coloured: false, seed: 1 }
-}
+/** Made smaller, a picture's own grain averages out. @param scale the sky is laid in by */
+const grainOnSky = (photo: Grain | null, { light, grain }: SkyPicture, scale: number) =>
+  photo &&
+  lackingGrain(
+    photo,
+    luma(fromLinear(light.ambient[0]), fromLinear(light.ambient[1]), fromLinear(light.ambient[2])),
+    grain * Math.min(1, scale),
+  )

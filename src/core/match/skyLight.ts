@@ -28,6 +28,10 @@ const BLUE_FROM = 1.4,
 const DARK = 0.12,
   LIGHT = 0.22
 
+/** With less of the sky open there is no direct light. */
+const DIRECT = 0.15
+export const isDirect = ({ open }: SkyLight): boolean => open >= DIRECT
+
 /** Of the pixels for which `counts` is at least 250; of all that are opaque where it is absent. Null where there are none. */
 export function skyLightOf({ data }: Picture, counts?: Uint8Array): SkyLight | null {
   const sum = [0, 0, 0]

@@ -11,6 +11,7 @@ import { type LiveWireFields } from '@/core/steps/liveWire'
 import { type Point } from '@/core/vector/fill'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type RibbonView } from '@/core/edge/ribbon'
+import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { RefSender } from './refs'
 import { poolWidth, TilePool } from './tiles/pool'
@@ -137,6 +138,10 @@ export class Engine {
   /** These pictures will probably be shown next. */
   expect(assets: readonly string[]): void {
     this.layers.expect(assets)
+  }
+  /** Null when a newer one overtook it. */
+  matchLayer(request: SelectRequest, layer: string): Promise<MatchedLayer | string | null> {
+    return this.picture.matchLayer(this.sent(request), layer, Atomics.add(this.latest, MATCH, 1) + 1)
   }
   /** What the picture of a sky says, or why it shows none. */
   readSky(asset: string): Promise<SkyPicture | string> {

@@ -14,6 +14,7 @@ import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
 import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
 import { type Node } from '@/core/compose/nodes'
 import { type Measures } from '@/core/match/measure'
+import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { type Refs } from './refs'
 
@@ -114,6 +115,8 @@ export interface PictureWorker {
   ): Promise<{ picture: SharedPicture; x: number; y: number } | null | false>
   /** What the active layer's photo measures, its sky being what the steps select; null when overtaken. */
   measure(request: SentRequest, number: number): Promise<PhotoMeasured | null>
+  /** What matches a layer to its surroundings, or why nothing does; null when overtaken. */
+  matchLayer(request: SentRequest, layer: string, number: number): Promise<MatchedLayer | string | null>
   /** What the picture of a sky says, or one sentence about why it shows none. @param asset its picture */
   readSky(asset: string): Promise<SkyPicture | string>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */

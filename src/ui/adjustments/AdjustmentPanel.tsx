@@ -3,7 +3,7 @@ import { changeLayer } from '@/document/layers'
 import { type AdjustLayer } from '@/document/types'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
-import { adjustmentPage } from './registry'
+import { adjustmentPage, hasSome } from './registry'
 
 /** The values of an adjustment or effect; they stay values, and can be changed at any time. */
 export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
@@ -21,27 +21,29 @@ export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
           settle={(label, values) => act(label, edit(values))}
         />
       )}
-      {page.values.map(({ field, label, min, max, digits, unit, fallback, factor, curve }) => {
-        const value = (adjustment as unknown as Record<string, number>)[field],
-          measured = (layer.measured as unknown as Record<string, number> | undefined)?.[field]
-        return (
-          <Slider
-            key={field}
-            label={label}
-            value={value * factor}
-            min={min}
-            max={max}
-            step={10 ** -digits}
-            digits={digits}
-            unit={unit}
-            fallback={measured === undefined ? fallback : measured * factor}
-            mark={measured === undefined ? undefined : measured * factor}
-            curve={curve}
-            onPreview={(v) => preview(edit({ [field]: v / factor }))}
-            onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}
-          />
-        )
-      })}
+      {page.values
+        .filter(({ needs }) => !needs || hasSome(adjustment, needs))
+        .map(({ field, label, min, max, digits, unit, fallback, factor, curve }) => {
+          const value = (adjustment as unknown as Record<string, number>)[field],
+            measured = (layer.measured as unknown as Record<string, number> | undefined)?.[field]
+          return (
+            <Slider
+              key={field}
+              label={label}
+              value={value * factor}
+              min={min}
+              max={max}
+              step={10 ** -digits}
+              digits={digits}
+              unit={unit}
+              fallback={measured === undefined ? fallback : measured * factor}
+              mark={measured === undefined ? undefined : measured * factor}
+              curve={curve}
+              onPreview={(v) => preview(edit({ [field]: v / factor }))}
+              onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}
+            />
+          )
+        })}
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {page.words}
         {layer.clipped

@@ -15,6 +15,8 @@ export interface AdjustmentValue {
   readonly fallback: number
   readonly factor: number
   readonly curve: number
+  /** Shown only where not all numbers of this field are 0: without them it does nothing. */
+  readonly needs?: string
 }
 export interface AdjustmentPage {
   readonly kind: AdjustmentKind
@@ -26,6 +28,10 @@ export interface AdjustmentPage {
   readonly values: readonly AdjustmentValue[]
   readonly Panel?: ComponentType<AdjustmentPanelProps<never>>
 }
+
+/** Whether not all numbers of a field are 0. */
+export const hasSome = (record: object, field: string): boolean =>
+  ((record as Record<string, readonly number[] | undefined>)[field] ?? []).some((v) => v !== 0)
 
 const percent = (field: string, label: string, min: number, fallback = 0, max = 100): AdjustmentValue => ({
   field,
@@ -90,13 +96,11 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     [percent('amount', 'Amount', -100), px('radius', 'Radius', 400, 60)],
     { start: { amount: 0.3 } },
   ),
-  page(
-    'relight',
-    'Light of a sky',
-    null,
-    'How far the land follows the new sky’s light; 100 % is as it was measured.',
-    [percent('tone', 'Tone', 0, 100), percent('colour', 'Colour', 0, 100), percent('direct', 'Direct light', 0, 100)],
-  ),
+  page('relight', 'New light', null, 'How far it follows the new light; 100 % is as it was measured.', [
+    percent('tone', 'Tone', 0, 100),
+    percent('colour', 'Colour', 0, 100),
+    { ...percent('direct', 'Direct light', 0, 100), needs: 'sun' },
+  ]),
   page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [
     percent('temperature', 'Warmth', -100),
     percent('tint', 'Tint', -100),
@@ -184,7 +188,8 @@ export function adjustmentSummary(record: AdjustmentRecord): string {
       return 'opposite colours'
     default:
       return adjustmentPage(record.kind)
-        .values.map(
+        .values.filter(({ needs }) => !needs || hasSome(record, needs))
+        .map(
           ({ field, label, digits, unit, factor }) =>
             `${label.toLowerCase()} ${((record as unknown as Record<string, number>)[field] * factor).toFixed(digits)}${unit ? ` ${unit}` : ''}`,
         )

@@ -5,6 +5,7 @@ import { newSkyAt } from '@/document/newSky'
 import { type Project } from '@/document/types'
 import { burst } from '@/ui/primitives/burst'
 import { act, preview, settle } from '@/ui/store/bench'
+import { useMatchTool } from './matchTool'
 import { usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
 import { useSkies } from './skyLibrary'
@@ -16,7 +17,8 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
   const parts = newSkyAt(project.layers, project.activeLayer),
     { photo, found } = usePhoto(),
     skies = useSkies((state) => state.skies)
-  const horizon = parts && parts.photo.id === photo ? found?.measures.horizon : null
+  const sky = useMatchTool() === 'sky',
+    horizon = sky && parts && parts.photo.id === photo ? found?.measures.horizon : null
   if (!parts || !horizon) return null
   const there = skyThere(parts, skies),
     { width, height } = project.canvas,

@@ -4,19 +4,56 @@ import { newSkyAt } from '@/document/newSky'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { Button } from '@/ui/primitives/Button'
 import { shownProject, useBench } from '@/ui/store/bench'
+import { LayerMatch } from './LayerMatch'
+import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
 import { isMirrored } from './skyActs'
 import { lookAgain, useMeasuring, usePhoto } from './photoMeasures'
 
 export function MatchPanel() {
+  const tool = useMatchTool()
+  return (
+    <>
+      <div className="mb-3 space-y-1" role="group" aria-label="What is matched">
+        {MATCH_TOOLS.map(([id, name, Icon]) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={tool === id}
+            onClick={() => chooseMatchTool(id)}
+            className="flex w-full items-center gap-2.5 rounded-lg px-2.5 py-2 text-left text-[13px] font-semibold hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
+          >
+            <Icon size={16} />
+            {name}
+          </button>
+        ))}
+      </div>
+      {tool === 'sky' ? <NewSky /> : <LayerMatch />}
+      <div className="sticky -bottom-3 mt-auto bg-[var(--panel)] pt-1 pb-3">
+        <p className="note">
+          {tool === 'sky' ? (
+            <>
+              <b>New sky</b> — ← → step through the skies. Drag the sky to move it, its horizon to lay it anew.
+            </>
+          ) : (
+            <>
+              <b>Layer to surroundings</b> — each value starts where it was measured; a double click goes back there.
+            </>
+          )}
+        </p>
+      </div>
+    </>
+  )
+}
+
+function NewSky() {
   const project = useBench(shownProject),
     parts = project ? newSkyAt(project.layers, project.activeLayer) : undefined
   useMeasuring(parts?.photo.id, parts?.land?.mask?.recipe)
   const mirrored = parts?.sky && isMirrored(parts.sky.placement)
   return (
     <>
-      <section aria-label="New sky" className="mb-4 space-y-2 px-1">
-        <h3 className="text-xs text-[var(--muted)]">New sky</h3>
+      <section aria-label="New sky" className="mb-4 px-1">
         <p className="text-[13px] leading-snug">
           {parts?.sky ? (
             <>
@@ -39,14 +76,6 @@ export function MatchPanel() {
         </section>
       )}
       {parts && <Measured photo={parts.photo.id} />}
-      <div className="sticky -bottom-3 mt-auto bg-[var(--panel)] pt-1 pb-3">
-        <p className="note">
-          <b>Match</b> —{' '}
-          {parts?.sky
-            ? '← → step through the skies. Drag the sky to move it, its horizon to lay it anew.'
-            : 'a new sky goes behind the land, horizon on horizon, and the land takes its light.'}
-        </p>
-      </div>
     </>
   )
 }

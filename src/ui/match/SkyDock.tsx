@@ -10,6 +10,7 @@ import { shownProject, useBench } from '@/ui/store/bench'
 import { choosePictureFiles } from '@/ui/store/addPictures'
 import { askLayers } from '@/ui/store/rendering'
 import { chooseFolder, droppedPictures } from '@/ui/store/folders'
+import { useMatchTool } from './matchTool'
 import { usePhoto } from './photoMeasures'
 import { bringSky, skyProblem, stepSky } from './skyActs'
 import {
@@ -32,6 +33,10 @@ const expectPictures = (assets: readonly string[]): void =>
   void askLayers((engine) => Promise.resolve(engine.expect(assets)))
 
 export function SkyDock() {
+  return useMatchTool() === 'sky' ? <Dock /> : null
+}
+
+function Dock() {
   const { skies, problem, adding, group } = useSkies(),
     measures = usePhoto((state) => state.found?.measures),
     there = useBench((state) => {

@@ -15,6 +15,7 @@ import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
 import { act, get, preview, set, shownProject } from '@/ui/store/bench'
 import { type Sky } from './skiesOnServer'
+import { matchTool } from './matchTool'
 import { measuresOf, usePhoto } from './photoMeasures'
 import { rankedSkies, useSkies } from './skyLibrary'
 
@@ -53,10 +54,10 @@ export function layHorizon(measures: Measures, { sky }: NewSkyLayers, reads: Sky
 }
 export const isMirrored = ([a, b, c, d]: Affine): boolean => a * d - b * c < 0
 
-/** In this stage a press on the picture drags the new sky. */
+/** In this stage a press on the picture drags the new sky, or the layer that is matched. */
 stageHands.match = ({ project, point, scale }) => {
-  const sky = newSkyAt(project.layers, project.activeLayer)?.sky,
-    thing = sky && placeableOf({ ...project, activeLayer: sky.id }, 'layer')
+  const moved = matchTool() === 'sky' ? newSkyAt(project.layers, project.activeLayer)?.sky?.id : project.activeLayer,
+    thing = moved ? placeableOf({ ...project, activeLayer: moved }, 'layer') : null
   return thing ? dragPlaceable(thing, point, scale) : null
 }
 

@@ -2,7 +2,7 @@ import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
 /** How far the ends of the sliders go, as powers of two of the exponent. */
-const BRIGHTNESS_REACH = 1.5,
+export const BRIGHTNESS_REACH = 1.5,
   CONTRAST_REACH = 1.4
 
 /** Brightness bends the tones, contrast steepens them about the middle grey; black, white and (for contrast) the middle stay, so nothing clips. */

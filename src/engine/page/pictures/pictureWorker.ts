@@ -13,6 +13,7 @@ import { thingsOf } from '@/core/segment/things'
 import { segmentView } from '@/core/segment/view'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
+import { measureSurroundings } from '../../surroundings'
 import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
 import { HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
@@ -127,6 +128,12 @@ const api: PictureWorker = {
         const photo = measurePhoto(sceneOf(request), request.steps, context)
         return { measures: photo.measures, problem: whyNoNewSky(photo) }
       }),
+    ),
+  matchLayer: (sent, layer, number) =>
+    withRequest(sent, (request) =>
+      run('Looking at the surroundings', newest(MATCH, number), (context) =>
+        measureSurroundings(studio, request, layer, context),
+      ),
     ),
   readSky: async (asset) => {
     const sky = await openPicture(asset)
