@@ -5,6 +5,7 @@
 import { COMBINE_OPS } from '../raster/coverage'
 import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../fields/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../steps/registry'
+import { type FindingKind } from '../steps/step'
 
 /** A sentence for people, naming the field. */
 export class RecipeError extends Error {}
@@ -56,7 +57,19 @@ export function checkOnce<T>(input: unknown, check: () => T): T {
 }
 
 /** A complete step from one that may leave out defaults. Throws RecipeError. */
-export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(input, path))
+export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(ofToday(input), path))
+
+/** Fields of earlier versions as what they come to now; values that are no numbers are left for the check to refuse. */
+function ofToday(input: unknown): unknown {
+  if (!isObject(input) || typeof input.kind !== 'string' || !Object.hasOwn(FINDERS, input.kind)) return input
+  const { earlier }: FindingKind = FINDERS[input.kind as keyof typeof FINDERS]
+  if (!earlier || !Object.keys(earlier).some((name) => Number.isFinite(input[name]))) return input
+  const step: Record<string, unknown> = {}
+  for (const [name, value] of Object.entries(input))
+    if (Object.hasOwn(earlier, name) && Number.isFinite(value)) Object.assign(step, earlier[name](value as number))
+    else if (!(name in step)) step[name] = value
+  return step
+}
 function stepOf(input: unknown, path: string): Step {
   if (!isObject(input)) throw new RecipeError(`${path}: a step is an object with a kind, not ${shown(input)}.`)
   const fields = typeof input.kind === 'string' ? fieldsOf(input.kind) : undefined

@@ -7,8 +7,7 @@
  */
 import { sky as skyStep, type SkyFields } from '../steps/sky'
 import { withRoom } from '../kernels'
-import { gaussianBlur } from '../raster/gaussian'
-import { grow } from '../raster/grow'
+import { withinReach } from '../raster/distance'
 import { emptyMatte, type Matte, shares, type Size } from '../raster/picture'
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
@@ -33,15 +32,13 @@ const SURE = 0.85
 export const EVERYTHING = 0.985
 /** Below this share of the picture a replaced sky looks odd (common practice). */
 const ODD_SHARE = 0.2
-/** Without any detail a colour must speak this loudly to be heard, and separating two alike neighbours costs this much, nats. */
-const LOUDEST = 2,
-  SMOOTHEST = 1.3
+/** A colour must speak this loudly to be heard against what lies around it, and separating two alike neighbours costs this much, nats. */
+const LOUD = 1.4,
+  SMOOTHNESS = 0.91
 /** What is thinner than twice this share of the picture's diagonal does not part the sky. */
 const WIRE = 0.0016
 /** Pieces are told apart in pictures of at most so many pixels. */
 const MOST_PIECED = 1_600_000
-/** Full blend softens the boundary by this share of the picture's diagonal (sigma). */
-const BLEND = 0.0006
 
 export const sky: Finder<'sky', SkyFields> = {
   ...skyStep,
@@ -76,7 +73,7 @@ export function skyIn(scene: Scene, params: SkyFields & { readonly sample: Sampl
       g === UNDECIDED ? probable[graph.regionOf[i]] : 0,
     )
   const likely: Probable = (x, y) => probable[graph.regionOf[Math.floor(y * height) * width + Math.floor(x * width)]],
-    tidy = (state: Uint8Array) => keepSky(state, params.fillGaps, view.lab, likely)
+    tidy = (state: Uint8Array) => keepSky(state, params.openings / 2 ** small, view.lab, likely)
   const { state, models } = cutSmall(
     { lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy },
     (p) => context.check(0.25 + 0.3 * p),
@@ -94,22 +91,32 @@ export function skyIn(scene: Scene, params: SkyFields & { readonly sample: Sampl
       levels: view.levels,
       models,
       givenAt: below,
-      loud: Math.max(0.8, LOUDEST * (1 - params.detail)),
-      smoothness: SMOOTHEST * (1 - params.detail),
+      loud: LOUD,
+      smoothness: SMOOTHNESS,
       reach: 1 << 12,
     },
     (p) => context.check(0.55 + 0.4 * p),
   )
-  keepLargeSky(full, params.fillGaps, view.levels[0], likely)
-  let matte: Matte = stateToMatte(full, view, scene, true)
-  if (params.offset !== 0) matte = grow(matte, params.offset)
-  if (params.blend > 0)
-    matte = {
-      width: matte.width,
-      height: matte.height,
-      data: gaussianBlur(matte, params.blend * BLEND * Math.hypot(width << small, height << small)).data,
-    }
-  return matte
+  keepLargeSky(full, params.openings, view.levels[0], likely)
+  if (params.twigs > TWIGS_SEEN) closeOver(full, params.twigs / 2, view.levels[0])
+  return stateToMatte(full, view, scene, true)
+}
+
+/** Nothing is thinner than a pixel. */
+const TWIGS_SEEN = 1
+/** What is thinner than twice a radius (px) and lies in the sky becomes sky: a closing by a disc. Source: Serra, "Image Analysis and Mathematical Morphology" (1982). */
+function closeOver(state: Uint8Array, radius: number, size: Size): void {
+  const near = withinReach(
+      state.map((side) => (side === INSIDE ? 1 : 0)),
+      size,
+      radius,
+    ),
+    open = withinReach(
+      near.map((v) => 1 - v),
+      size,
+      radius,
+    )
+  for (let i = 0; i < state.length; i++) if (!open[i]) state[i] = INSIDE
 }
 
 /** The regions of the small level, and its gradient. */
@@ -123,17 +130,18 @@ export function skyRegionsOf({ lab }: SegmentView): { graph: RegionGraph; gradie
 type Probable = (x: number, y: number) => number
 
 /**
- * Sky hangs together from the top, or is sky all but surely; wires and twigs do not part it. Other pieces are openings: the smaller they are
- * beside the sky the more willingly they are taken, and only above its lowest place.
+ * Sky hangs together from the top, or is sky all but surely; wires and twigs do not part it. Other pieces are openings: those that are nowhere wider than
+ * `openings` px are taken, above the sky's lowest place.
  */
-function keepSky(state: Uint8Array, fillGaps: number, { width, height }: Size, probable: Probable): void {
-  const joined = nearAny(
-    state,
-    (side) => side === INSIDE,
-    width,
-    height,
-    Math.max(1, Math.round(WIRE * Math.hypot(width, height))),
-  )
+function keepSky(state: Uint8Array, openings: number, size: Size, probable: Probable): void {
+  const { width, height } = size,
+    joined = nearAny(
+      state,
+      (side) => side === INSIDE,
+      width,
+      height,
+      Math.max(1, Math.round(WIRE * Math.hypot(width, height))),
+    )
   const { pieceOf, areas } = piecesOf(joined, { width, height }, 1),
     atTop = new Uint8Array(areas.length),
     lowest = new Int32Array(areas.length),
@@ -157,18 +165,29 @@ function keepSky(state: Uint8Array, fillGaps: number, { width, height }: Size, p
       bottom = lowest[piece]
     }
   })
-  const kept = areas.map(
-    (area, piece) => isSky[piece] || (fillGaps > 0 && lowest[piece] <= bottom && area <= fillGaps * main),
-  )
+  const wide = openings > 0 ? widerThan(openings, state, pieceOf, areas.length, size) : null,
+    kept = areas.map((_, piece) => isSky[piece] || (wide?.[piece] === 0 && lowest[piece] <= bottom))
   for (let i = 0; i < state.length; i++) if (state[i] === INSIDE && !kept[pieceOf[i]]) state[i] = OUTSIDE
 }
 
+/** Pieces in which a disc of that width has room somewhere: 1. */
+function widerThan(across: number, state: Uint8Array, pieceOf: Int32Array, count: number, size: Size): Uint8Array {
+  const wide = new Uint8Array(count),
+    near = withinReach(
+      state.map((side) => (side === INSIDE ? 0 : 1)),
+      size,
+      across / 2,
+    )
+  for (let i = 0; i < state.length; i++) if (state[i] === INSIDE && !near[i]) wide[pieceOf[i]] = 1
+  return wide
+}
+
 /** The same for a large picture, thought out at a size where it is quick. */
-function keepLargeSky(state: Uint8Array, fillGaps: number, { width, height }: Size, probable: Probable): void {
+function keepLargeSky(state: Uint8Array, openings: number, { width, height }: Size, probable: Probable): void {
   let shift = 0
   while ((width >> shift) * (height >> shift) > MOST_PIECED) shift++
   if (shift === 0) {
-    keepSky(state, fillGaps, { width, height }, probable)
+    keepSky(state, openings, { width, height }, probable)
     return
   }
   const across = ((width - 1) >> shift) + 1,
@@ -179,7 +198,7 @@ function keepLargeSky(state: Uint8Array, fillGaps: number, { width, height }: Si
       small = stack.take(across * down)
     stack.bytes(large, state.length).set(state)
     run.shrinkInside(large, width, height, shift, small, across, down)
-    keepSky(stack.bytes(small, across * down), fillGaps, { width: across, height: down }, probable)
+    keepSky(stack.bytes(small, across * down), openings / 2 ** shift, { width: across, height: down }, probable)
     run.keepInside(large, width, height, shift, small, across)
     state.set(stack.bytes(large, state.length))
   })

@@ -1,16 +1,15 @@
 import { type FindingKind } from './step'
-import { number } from '../fields/fields'
+import { length } from '../fields/fields'
 
 export interface SkyFields {
-  /** Moves the boundary down (+) or up (−), px. */
-  offset: number
-  /** 0-1: how far old and new mix at the boundary. */
-  blend: number
-  /** 0-1: how willingly small openings between branches or railings are taken as sky. */
-  fillGaps: number
-  /** 0-1: how thin the twigs and wires are that stay. */
-  detail: number
+  /** The widest opening between branches or railings that still counts as sky, px. */
+  openings: number
+  /** The thinnest thing in the sky that stays, px: thinner ones become sky. */
+  twigs: number
 }
+
+const OPENINGS = 300,
+  TWIGS = 1
 
 /**
  * Sky: by what its regions look like and where they lie; openings between branches are found by colour, twigs and wires kept.
@@ -19,11 +18,22 @@ export const sky: FindingKind<'sky', SkyFields> = {
   kind: 'sky',
   finds: true,
   looksAtPixels: true,
-  version: 2,
-  fields: {
-    offset: number(-1000, 1000, 0),
-    blend: number(0, 1, 0.3),
-    fillGaps: number(0, 1, 0.1),
-    detail: number(0, 1, 0.3),
+  version: 3,
+  fields: { openings: length(OPENINGS), twigs: length(TWIGS) },
+  /**
+   * Before, `offset` moved the boundary and `blend` softened it: every step has `grow` and `feather` for that. `fillGaps` was the share of the sky's area
+   * that an opening might have, `detail` how readily thin things stayed.
+   */
+  earlier: {
+    offset: (offset) => ({ grow: offset }),
+    blend: (blend) => ({ feather: BLEND * blend }),
+    fillGaps: (share) => ({ openings: Math.min(OPENINGS, Math.round(OPENINGS * Math.sqrt(share / USUAL_GAPS))) }),
+    detail: (detail) => ({ twigs: TWIGS + Math.round(THICKEST * Math.max(0, 1 - detail / USUAL_DETAIL)) }),
   },
 }
+/** A feather as soft as the whole of the old blend was on a photo of 12 megapixels, px. */
+const BLEND = 6
+/** What was usual before, and the px that no detail at all comes to. */
+const USUAL_GAPS = 0.1,
+  USUAL_DETAIL = 0.3,
+  THICKEST = 4

@@ -33,6 +33,8 @@ export interface FindingKind<K extends string = string, P = object> {
   readonly version?: number
   /** True when it gives a quick answer while a stroke or handle is still being moved. */
   readonly drafts?: true
+  /** Fields of earlier versions, numbers: what each comes to now. */
+  readonly earlier?: Readonly<Record<string, (value: number) => Readonly<Record<string, number>>>>
   /** How it combines whatever its `op` says; undefined leaves it to `op`. */
   combines?(params: P): CombineOp | undefined
 }

@@ -1,5 +1,6 @@
 import { CloudSun } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
+import { sky } from '@/core/steps/sky'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview } from '@/ui/store/bench'
@@ -10,37 +11,25 @@ import { putStep } from '../putStep'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
-  const share = (label: string, field: 'blend' | 'fillGaps' | 'detail', fallback: number) => (
+  const width = (label: string, field: 'openings' | 'twigs', max: number, digits: number) => (
     <Slider
       label={label}
-      value={step[field] * 100}
+      value={step[field]}
       min={0}
-      max={100}
-      step={1}
-      unit="%"
-      fallback={fallback}
-      onPreview={(v) => preview(edit({ [field]: v / 100 }))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / 100 }))}
+      max={max}
+      step={10 ** -digits}
+      digits={digits}
+      unit="px"
+      fallback={sky.fields[field].fallback!}
+      curve={2}
+      onPreview={(v) => preview(edit({ [field]: v }))}
+      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v }))}
     />
   )
   return (
     <>
-      <Slider
-        label="Offset"
-        value={step.offset}
-        min={-100}
-        max={100}
-        step={0.5}
-        digits={1}
-        unit="px"
-        fallback={0}
-        curve={2}
-        onPreview={(offset) => preview(edit({ offset }))}
-        onSettle={(offset) => act('Change offset', edit({ offset }))}
-      />
-      {share('Blend', 'blend', 30)}
-      {share('Gaps', 'fillGaps', 10)}
-      {share('Detail', 'detail', 30)}
+      {width('Openings', 'openings', 1000, 0)}
+      {width('Twigs', 'twigs', 30, 1)}
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -52,11 +41,8 @@ export const skyPage: FinderPage<'sky'> = {
   name: 'Sky',
   group: 'object',
   icon: CloudSun,
-  hint: 'Finds the sky, with the openings between branches; twigs and wires stay. Its card moves and softens the boundary.',
-  summary: (step) =>
-    [step.offset !== 0 && `offset ${step.offset}`, `blend ${Math.round(step.blend * 100)} %`]
-      .filter(Boolean)
-      .join(' · '),
+  hint: 'Finds the sky, with openings between branches up to a width; twigs and wires from a thickness on stay.',
+  summary: (step) => `openings to ${step.openings} px, twigs from ${step.twigs} px`,
   press: (at, open) => {
     const step = putStep(at, 'sky', {}, open)
     step.show({ hidden: false })
