@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
+import sharp from 'sharp'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
 import {
@@ -17,6 +18,7 @@ import {
   pixelAt,
   pixels,
   recordsOf,
+  same,
   saved,
   stage,
   typeInto,
@@ -97,6 +99,36 @@ export async function newSky(application) {
     for (let i = 0; i < alone.data.length; i++) apart = Math.max(apart, Math.abs(alone.data[i] - amber.data[i]))
     check(apart <= 1, `page's export and command line differ by ${apart}`)
 
+    // Before, beside a divider, where it acts: looked at, not changed.
+    await stage(page, 'Match')
+    const seen = async () => {
+        await page.waitForTimeout(1200)
+        const [x, y] = await at(page, SKY[0], SKY[1])
+        const shot = sharp(await page.screenshot({ clip: { x, y, width: 2, height: 2 } })).raw()
+        return [...(await shot.toBuffer()).subarray(0, 3), 255]
+      },
+      look = (name) => page.getByRole('radio', { name, exact: true }).click(),
+      result = await seen()
+    await look('Before')
+    same(await seen(), pixelAt(before, ...SKY), 6, 'before, the photo shows')
+    await look('Divider')
+    same(await seen(), pixelAt(before, ...SKY), 6, 'left of the divider, too')
+    await look('Where it acts')
+    await page.getByText('Mask of Land').waitFor()
+    await look('Result')
+    same(await seen(), result, 3, 'and the result again')
+    check((await records()).length === layers.length, 'looking changes nothing')
+
+    // Brushed away at one place the photo is as it came; everywhere else the new sky stays.
+    await page.getByRole('button', { name: 'Brush away …' }).click()
+    await drag(page, await at(page, SKY[0] - 60, SKY[1]), await at(page, SKY[0] + 60, SKY[1]))
+    await saved(page)
+    const brushed = await composite(page)
+    same(pixelAt(brushed, ...SKY), pixelAt(before, ...SKY), 1, 'where it was brushed away the photo shows')
+    same(pixelAt(brushed, ...LAND), pixelAt(amber, ...LAND), 1, 'the land is as it was')
+    await page.locator('[data-canvas]').focus()
+    for (let k = 0; k < 2; k++) await page.keyboard.press('Control+z')
+
     await stage(page, 'Match')
     // Its light is a value like any other, and stays when the sky is exchanged.
     await typeInto(page, 'Tone, typed', 40)
@@ -161,7 +193,9 @@ export async function newSky(application) {
     await skyOf('sky morning').hover()
     await page.getByRole('button', { name: 'More for sky morning' }).click()
     await page.getByRole('menuitem', { name: 'Remove from the library' }).click()
+    await page.getByText('is out of the library').waitFor()
     await page.getByRole('button', { name: 'Undo' }).last().click()
+    await skyOf('sky morning').waitFor()
     await page.reload()
     await stage(page, 'Match')
     await page.getByRole('button', { name: /^Harbour 1/ }).waitFor()

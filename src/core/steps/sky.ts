@@ -26,7 +26,7 @@ export const sky: FindingKind<'sky', SkyFields> = {
    */
   earlier: {
     offset: (offset) => ({ grow: offset }),
-    blend: (blend) => ({ feather: BLEND * blend }),
+    blend: (blend) => ({ feather: Math.round(10 * BLEND * blend) / 10 }),
     fillGaps: (share) => ({ openings: Math.min(OPENINGS, Math.round(OPENINGS * Math.sqrt(share / USUAL_GAPS))) }),
     detail: (detail) => ({ twigs: TWIGS + Math.round(THICKEST * Math.max(0, 1 - detail / USUAL_DETAIL)) }),
   },

@@ -4,7 +4,7 @@ import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { newSkyAt } from '@/document/newSky'
 import { type Project } from '@/document/types'
 import { burst } from '@/ui/primitives/burst'
-import { act, preview, settle } from '@/ui/store/bench'
+import { act, preview, settle, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'
 import { usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
@@ -17,7 +17,8 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
   const parts = newSkyAt(project.layers, project.activeLayer),
     { photo, found } = usePhoto(),
     skies = useSkies((state) => state.skies)
-  const sky = useMatchTool() === 'sky',
+  const compared = useBench((state) => state.divider !== null || state.without.length > 0),
+    sky = useMatchTool() === 'sky' && !compared,
     horizon = sky && parts && parts.photo.id === photo ? found?.measures.horizon : null
   if (!parts || !horizon) return null
   const there = skyThere(parts, skies),

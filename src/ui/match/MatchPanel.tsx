@@ -1,9 +1,12 @@
 'use client'
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
+import { Brush } from 'lucide-react'
 import { newSkyAt } from '@/document/newSky'
+import { type Layer } from '@/document/types'
+import { maskWhite, openMask } from '@/ui/layers/maskActions'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { Button } from '@/ui/primitives/Button'
-import { shownProject, useBench } from '@/ui/store/bench'
+import { set, shownProject, useBench } from '@/ui/store/bench'
 import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
@@ -75,9 +78,27 @@ function NewSky() {
           <AdjustmentPanel key={parts.light.id} layer={parts.light} />
         </section>
       )}
+      {parts?.group && (
+        <div className="mb-4 px-1">
+          <Button className="w-full" onClick={() => brushAway(parts.group!)}>
+            <Brush size={15} />
+            Brush away …
+          </Button>
+        </div>
+      )}
       {parts && <Measured photo={parts.photo.id} />}
     </>
   )
+}
+
+/** Paints the group's mask: where it hides, the photo is as it came. */
+function brushAway(group: Layer): void {
+  if (!group.mask) {
+    maskWhite(group)
+    return
+  }
+  openMask(group.id, 'paint')
+  set({ nextOp: 'subtract' })
 }
 
 function Measured({ photo }: { photo: string }) {

@@ -119,6 +119,10 @@ export interface BenchState {
   chosen: readonly string[]
   /** The layer that is shown alone. */
   solo: string | null
+  /** Layers that are not shown for now: how it was before they came. */
+  without: readonly string[]
+  /** Matching: where what is looked at acts lies over the picture as a tint. */
+  acts: boolean
   /** While a key is held: the picture without anything over it, masks off. */
   before: boolean
   /** Left of this canvas x the picture is shown as it came; null: no divider. */
@@ -201,6 +205,8 @@ export const initial = (id: string): BenchState => ({
   folded: [],
   chosen: [],
   solo: null,
+  without: [],
+  acts: false,
   before: false,
   divider: null,
   crosshair: false,

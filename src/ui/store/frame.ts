@@ -56,7 +56,14 @@ export interface Frame {
 /** Holding “before” shows the pictures as they came; a layer shown alone hides the others. One whose mask is looked at as a cut-out is alone, too: without its mask where a kept edge stands beside. */
 export function frameOf(state: BenchState, project: Project): Frame {
   return {
-    layers: layersShown(project.layers, state.before, cutOutAlone(state), state.solo, comparing(state) === 'divider'),
+    layers: layersShown(
+      project.layers,
+      state.before,
+      cutOutAlone(state),
+      state.solo,
+      comparing(state) === 'divider',
+      state.without,
+    ),
     part: partInView(state, project),
     linear: project.linear ?? false,
     cut: cutsActive(state) ? project.activeLayer : null,
@@ -72,11 +79,15 @@ function layersShown(
   alone: string | null,
   solo: string | null,
   beside: boolean,
+  without: readonly string[],
 ): readonly Layer[] {
-  const question = [all, before, alone, solo, beside]
+  const question = [all, before, alone, solo, beside, without]
   if (question.every((value, i) => value === asked[i])) return answered
   asked = question
-  answered = before ? asTheyCame(all) : onlyOne(alone && beside ? unmasked(all, alone) : all, alone ?? solo)
+  const there = without.length
+    ? all.map((layer) => (without.includes(layer.id) ? { ...layer, visible: false } : layer))
+    : all
+  answered = before ? asTheyCame(all) : onlyOne(alone && beside ? unmasked(there, alone) : there, alone ?? solo)
   return answered
 }
 const asTheyCame = (layers: readonly Layer[]): readonly Layer[] =>

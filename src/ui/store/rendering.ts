@@ -121,6 +121,7 @@ export class Rendering {
       state.view,
       state.backing,
       state.solo,
+      state.without,
       state.hand,
       state.compare,
       state.keptEdge,
@@ -272,9 +273,17 @@ export class Rendering {
   private coverLater(): void {
     clearTimeout(this.coverTimer)
     this.coverTimer = setTimeout(async () => {
-      const { id, live, before, solo, stage, hand, saving, making } = get()
+      const { id, live, before, solo, without, stage, hand, saving, making } = get()
       // While the project opens its masks may still be missing: the shelf shows what is final.
-      if (making || live || before || solo || (stage === 'compose' && hand === 'crop') || saving.state !== 'saved') {
+      if (
+        making ||
+        live ||
+        before ||
+        solo ||
+        without.length ||
+        (stage === 'compose' && hand === 'crop') ||
+        saving.state !== 'saved'
+      ) {
         this.coverLater()
         return
       }

@@ -28,6 +28,7 @@ import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
 const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
+const MatchViews = later(() => import('../match/MatchViews').then((module) => module.MatchViews))
 const RibbonPanel = later(() => import('../edge/RibbonPanel').then((module) => module.RibbonPanel))
 const CommandList = later(() => import('./CommandList').then((module) => module.CommandList))
 const Help = later(() => import('./Help').then((module) => module.Help))
@@ -191,6 +192,7 @@ function Bench() {
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
             </DropPlace>
             {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
+            {stage === 'match' && !bare && <MatchViews />}
             <div
               className={`absolute bottom-3 flex w-full justify-between px-3 min-[1100px]:hidden ${bare ? 'hidden' : ''} pointer-events-none *:pointer-events-auto`}
             >

@@ -28,12 +28,14 @@ export function overlayOf(state: BenchState): OverlayStyle {
   const painting = stage === 'compose' && PAINTING.includes(hand) && home.kind === 'selection' && result && !before
   const mode = painting
     ? 'ants'
-    : (stage !== 'select' && stage !== 'edge') ||
-        before ||
-        (!result && view !== 'matte') ||
-        (view === 'cutout' && backing === 'below')
-      ? 'plain'
-      : view
+    : stage === 'match' && state.acts && result && !before
+      ? 'tint'
+      : (stage !== 'select' && stage !== 'edge') ||
+          before ||
+          (!result && view !== 'matte') ||
+          (view === 'cutout' && backing === 'below')
+        ? 'plain'
+        : view
   const compare =
     comparing(state) === 'difference'
       ? ('difference' as const)
