@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest'
 import { parseAdjustment, type AdjustmentOf } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
 import { type NewSky } from '@/core/match/newSky'
-import { projectOf, switchBackground } from './edits'
+import { addStep, projectOf, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
 import { setMask } from './masks'
-import { exchangeSky, newSkyAt, oldSky, replaceSky, skySteps } from './newSky'
+import { exchangeSky, newSkyAt, oldSky, replaceSky, skySteps, subjectApart } from './newSky'
 import { childrenOf } from './tree'
-import { type Project } from './types'
+import { type Project, SELECTION } from './types'
 
 const asset = (letter: string) => letter.repeat(64),
   photo = { asset: asset('a'), width: 900, height: 600, name: 'Quay' },
@@ -121,6 +121,39 @@ describe('a new sky as records', () => {
     // It lies on the sky, under the land.
     const order = childrenOf(set.layers, newSkyAt(set.layers, 'photo')!.group!.id).map((layer) => layer.name)
     expect(order).toEqual(['Grey', 'Grain of the photo', 'Land', 'Light on the land'])
+  })
+  it('a subject apart has the same light by itself, the land’s leaves it out, and both are measured anew', () => {
+    const selected = edited(
+        withSky(),
+        addStep(SELECTION, parseStep({ kind: 'ellipse', id: 'e', x: 9, y: 9, width: 90, height: 90 })),
+      ),
+      { light } = newSkyAt(selected.layers, 'photo')!,
+      apart = edited(selected, subjectApart(light!, newId)),
+      parts = newSkyAt(apart.layers, 'photo')!
+    expect([parts.light!.id, parts.apart!.name, parts.apart!.clipped]).toEqual([
+      light!.id,
+      'Light on the subject',
+      true,
+    ])
+    expect(parts.apart!.mask?.recipe.steps.map((step) => step.kind)).toEqual(['ellipse'])
+    expect([parts.light!.mask?.invert, parts.light!.mask?.recipe]).toEqual([true, parts.apart!.mask?.recipe])
+    expect(apart.selection.steps).toEqual([])
+    const set = edited(
+        apart,
+        changeLayer(parts.apart!.id, { adjustment: { ...parts.apart!.adjustment, tone: 0.2 } as never }),
+      ),
+      now = newSkyAt(set.layers, 'photo')!,
+      next = newSkyAt(
+        edited(set, exchangeSky({ ...now, sky: now.sky!, light: now.light! }, grey, plan([0.9, 0.9, 0.9]), newId))
+          .layers,
+        'photo',
+      )!
+    expect(next.apart!.adjustment).toMatchObject({ tone: 0.2, ambient: [0.9, 0.9, 0.9] })
+    expect(next.light!.adjustment).toMatchObject({ tone: 1, ambient: [0.9, 0.9, 0.9] })
+    // Without anything selected nothing comes of it.
+    expect(edited(withSky(), subjectApart(newSkyAt(withSky().layers, 'photo')!.light!, newId)).layers.length).toBe(
+      withSky().layers.length,
+    )
   })
   it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
     const recipe = {

@@ -7,8 +7,9 @@ import { type Step } from '@/core/steps/registry'
 import { found, type ProjectDraft } from './drafts'
 import { picksBackground } from './edits'
 import { type Edit } from './history'
-import { addLayer, duplicate, groupLayers } from './layers'
+import { addLayer, addLayerWithin, duplicate, groupLayers } from './layers'
 import { layerOf, measuredLayer } from './layerRecords'
+import { changeMask, copyMask } from './masks'
 import { restrict } from './pieces'
 import { ancestorsOf, belowOf, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
@@ -72,6 +73,8 @@ export interface NewSkyLayers {
   readonly group?: GroupLayer
   readonly sky?: PictureLayer
   readonly light?: AdjustLayer
+  /** On a subject that takes its light apart from the land. */
+  readonly apart?: AdjustLayer
   /** On the sky. */
   readonly grain?: AdjustLayer
   /** Before the sky; its mask leaves the old sky out. */
@@ -95,13 +98,13 @@ function partsOf(layers: readonly Layer[], group: Layer) {
   if (group.kind !== 'group') return undefined
   const children = childrenOf(layers, group.id),
     adjusts = (kind: AdjustmentRecord['kind']) =>
-      children.find((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
-    light = adjusts('relight'),
-    grain = adjusts('grain'),
+      children.filter((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
+    [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
+    [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
     [sky] = children,
     land = children.find((each) => each !== sky && each.mask)
   return light && sky.kind === 'picture'
-    ? { group, sky, light, ...(grain ? { grain } : {}), ...(land ? { land } : {}) }
+    ? { group, sky, light, ...(apart ? { apart } : {}), ...(grain ? { grain } : {}), ...(land ? { land } : {}) }
     : undefined
 }
 
@@ -120,7 +123,7 @@ export function oldSky({ photo, land }: NewSkyLayers, newId: () => string): { st
 /** Another sky in the place of the one there is. What the editor set stays; what is as it was measured is as it is measured now. */
 export const exchangeSky =
   (
-    { sky, light, grain }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'grain'>,
+    { sky, light, apart, grain }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'grain' | 'apart'>,
     picture: Picture,
     plan: NewSky,
     newId: () => string,
@@ -136,10 +139,25 @@ export const exchangeSky =
       placement: [...plan.placement],
     })
     measureAnew(project, light.id, plan.relight)
+    if (apart) measureAnew(project, apart.id, plan.relight)
     // A sky that lacks no grain has as much as it takes to lack none.
     if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
     else if (plan.grain) addGrain(project, sky.id, plan.grain, newId)
   }
+/** What is selected takes its light apart from the land: the same light once more, on that alone, and the land's leaves it out. */
+export const subjectApart =
+  (light: AdjustLayer, newId: () => string): Edit =>
+  (project) => {
+    if (!project.selection.steps.length) return
+    const active = project.activeLayer,
+      id = newId(),
+      own = measuredLayer(id, 'Light on the subject', unwrap(project.canvas), light.adjustment)
+    addLayerWithin({ ...own, measured: light.measured, clipped: true }, light.id)(project)
+    copyMask(id, light.id)(project)
+    changeMask(light.id, { invert: true })(project)
+    project.activeLayer = active
+  }
+
 function restrictTo(
   project: ProjectDraft,
   copy: string,

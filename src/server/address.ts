@@ -13,3 +13,8 @@ export function wholeNumber(request: Request, name: string): number | undefined 
   if (!/^\d{1,9}$/.test(given)) throw new Problem(422, `${name}: takes a whole number from 0.`)
   return Number(given)
 }
+/** A picture's name, the SHA-256 of its bytes, out of an address. Throws Problem 404. */
+export function pictureName(text: string): string {
+  if (!/^[0-9a-f]{64}$/.test(text)) throw notFound('picture')
+  return text
+}

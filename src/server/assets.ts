@@ -7,6 +7,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { eq } from 'drizzle-orm'
 import { type NamedPicture } from '@/document/tree'
+import { pictureName } from './address'
 import { database, type Database } from './database/connection'
 import { asset } from './database/schema'
 import { assetFile, convertedFile, folder } from './files'
@@ -128,7 +129,7 @@ async function find(sha256: string, connection: Pick<Database, 'select'> = datab
 
 /** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
 export async function shownFile(sha256: string): Promise<{ path: string; mediaType: string; bytes: number }> {
-  if (!/^[0-9a-f]{64}$/.test(sha256)) throw notFound('picture')
+  pictureName(sha256)
   const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
   const path = row?.converted ? convertedFile(sha256) : assetFile(sha256)
   const file = await stat(path).catch(() => null)

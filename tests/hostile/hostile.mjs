@@ -6,6 +6,16 @@ import { join } from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 
+/** What a page reads of a sky. */
+const SKY = {
+  version: 1,
+  size: { width: 90, height: 60 },
+  horizonY: 50,
+  light: { ambient: [0.4, 0.5, 0.6], direct: [0, 0, 0], open: 0.1 },
+  air: [0.5, 0.5, 0.5],
+  side: null,
+  grain: 1,
+}
 const HEALTH_EVERY_MS = 40
 export const MOST_HEALTH_MS = 300,
   MOST_MB = 1500
@@ -275,7 +285,7 @@ function drawBody(random, { project, asset, head }) {
     `${project}\u00e9`,
   ])
   const looped = { ...records(asset), scenes: [{ id: 'k', layers: records(asset).layers }] }
-  const paths = ['projects', `projects/${id}/acts`, 'exports', 'masks']
+  const paths = ['projects', `projects/${id}/acts`, 'exports', 'masks', 'skies']
   const asks = [
     () => ['POST', 'projects', json({ id: randomUUID(), records: spoilt(random, records(asset)) })],
     () => ['POST', 'projects', json({ id: randomUUID(), records: spoilt(random, records(asset)) })],
@@ -346,6 +356,8 @@ function drawBody(random, { project, asset, head }) {
       ),
     ],
     () => ['POST', 'masks', json(spoilt(random, { asset, name: 'm' }))],
+    () => [random.one(['POST', 'PATCH']), 'skies', json(spoilt(random, { asset, group: 'g', name: 's', reads: SKY }))],
+    () => ['PATCH', `skies/${asset}`, json(spoilt(random, { name: 's', reads: SKY }))],
     () => [
       'PUT',
       `projects/${id}/cover`,
@@ -356,6 +368,11 @@ function drawBody(random, { project, asset, head }) {
     () => [
       'GET',
       `pictures/${random.one(['..', 'a'.repeat(64), 'A'.repeat(64), '%2e%2e%2fpostgres.password', '\u0000'.repeat(3)].map(encodeURIComponent))}`,
+      {},
+    ],
+    () => [
+      'DELETE',
+      `${random.one(['skies', 'masks'])}/${random.one(['..', 'A'.repeat(64), '\u0000', "' or 1=1 --"].map(encodeURIComponent))}`,
       {},
     ],
     () => ['GET', `exports/${id}/file`, {}],

@@ -23,7 +23,8 @@ import {
   ungroup,
 } from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
-import { replaceSky } from '@/document/newSky'
+import { matchedAt, matchToSurroundings } from '@/document/matchedLayer'
+import { newSkyAt, replaceSky, subjectApart } from '@/document/newSky'
 import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
 import { paint } from '@/document/painting'
 import { changeMask, copyMask, moveMask, removeMask, setMask } from '@/document/masks'
@@ -221,6 +222,41 @@ export function anyEdit(
               ),
             }
           : null,
+    ],
+    [
+      1,
+      () => {
+        const light = layer && newSkyAt(project.layers, layer.id)?.light
+        return light && !light.mask ? { label: 'a subject apart', edit: subjectApart(light, newId) } : null
+      },
+    ],
+    [
+      1,
+      () => {
+        const at = layer && matchedAt(project.layers, layer.id)
+        return at
+          ? {
+              label: 'match to the surroundings',
+              edit: matchToSurroundings(
+                at,
+                {
+                  relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+                  contrast: parseAdjustment({
+                    kind: 'brightnessContrast',
+                    contrast: random.one([0, 0.2]),
+                  }) as AdjustmentOf<'brightnessContrast'>,
+                  blur: parseAdjustment({
+                    kind: 'gaussianBlur',
+                    radius: random.one([0, 3]),
+                  }) as AdjustmentOf<'gaussianBlur'>,
+                  grain: parseAdjustment({ kind: 'grain', amount: random.one([0, 0.2]) }) as AdjustmentOf<'grain'>,
+                  side: { own: null, around: null },
+                },
+                newId,
+              ),
+            }
+          : null
+      },
     ],
     [1, () => (layer && layer.kind !== 'adjust' ? { label: 'lift', edit: liftCopy(layer.id, newId) } : null)],
     [1, () => (layer && layer.kind !== 'adjust' ? { label: 'cut', edit: cutOut(layer.id, newId) } : null)],

@@ -1,12 +1,13 @@
 'use client'
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
-import { Brush } from 'lucide-react'
-import { newSkyAt } from '@/document/newSky'
-import { type Layer } from '@/document/types'
+import { Brush, UserRound } from 'lucide-react'
+import { newSkyAt, subjectApart } from '@/document/newSky'
+import { type AdjustLayer, type Layer } from '@/document/types'
 import { maskWhite, openMask } from '@/ui/layers/maskActions'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { Button } from '@/ui/primitives/Button'
-import { set, shownProject, useBench } from '@/ui/store/bench'
+import { newId } from '@/ui/layers/layerActions'
+import { act, set, shownProject, useBench } from '@/ui/store/bench'
 import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
@@ -78,8 +79,15 @@ function NewSky() {
           <AdjustmentPanel key={parts.light.id} layer={parts.light} />
         </section>
       )}
+      {parts?.apart && (
+        <section aria-label="Light on the subject" className="mb-2">
+          <h3 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h3>
+          <AdjustmentPanel key={parts.apart.id} layer={parts.apart} />
+        </section>
+      )}
       {parts?.group && (
-        <div className="mb-4 px-1">
+        <div className="mb-4 space-y-2 px-1">
+          {!parts.apart && <Apart light={parts.light!} />}
           <Button className="w-full" onClick={() => brushAway(parts.group!)}>
             <Brush size={15} />
             Brush away …
@@ -88,6 +96,26 @@ function NewSky() {
       )}
       {parts && <Measured photo={parts.photo.id} />}
     </>
+  )
+}
+
+/** What is selected takes more or less of the light than the land. */
+function Apart({ light }: { light: AdjustLayer }) {
+  const selected = useBench((state) => state.home.kind === 'selection' && (state.result?.selected ?? 0) > 0)
+  const why = light.mask
+    ? 'The light on the land has a mask of its own.'
+    : selected
+      ? undefined
+      : 'Select the subject first, with any tool.'
+  return (
+    <Button
+      className="w-full"
+      why={why}
+      onClick={() => act('A subject apart from the land', subjectApart(light, newId))}
+    >
+      <UserRound size={15} />
+      Subject apart
+    </Button>
   )
 }
 
