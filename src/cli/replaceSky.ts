@@ -8,7 +8,7 @@ import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
-import { replaceSky } from '@/document/newSky'
+import { photoAlone, replaceSky } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
 import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
 import { Studio } from '@/engine/studio'
@@ -53,7 +53,11 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     return found
   }, MEMORY)
   const context = studio.context(() => {}),
-    photoMeasured = measurePhoto(studio.scene(sceneOfProject(project)), steps, context),
+    photoMeasured = measurePhoto(
+      studio.scene({ ...sceneOfProject(project), layers: photoAlone(project.layers, 'photo') }),
+      steps,
+      context,
+    ),
     problem = whyNoNewSky(photoMeasured)
   if (problem) throw new Unusable(`${photoFile}: ${problem} Nothing was written.`)
   const read = readSky(skyPicture, options.sky, context)

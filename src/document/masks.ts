@@ -31,9 +31,9 @@ const sceneIds = [new WeakMap<object, string>(), new WeakMap<object, string>()]
 /** A draft as it is now; what was not changed is the very object it was. */
 const plain = <T>(value: T): T => (isDraft(value) ? (current(value as object) as T) : value)
 
-/** Keeps the layers as they are now, for steps that will look at them; one that is kept already is used again. Returns its id. */
-export function keepScene(project: ProjectDraft): string {
-  const layers = plain(project.layers) as unknown as Layer[],
+/** Keeps layers, all as they are now where none are given, for steps that will look at them; a scene that is kept already is used again. Returns its id. */
+export function keepScene(project: ProjectDraft, some?: readonly Layer[]): string {
+  const layers = some ?? (plain(project.layers) as unknown as Layer[]),
     { linear } = project
   const names = sceneIds[linear ? 1 : 0]
   const id = names.get(layers) ?? `s${nameOf(JSON.stringify([layers, linear]))}`

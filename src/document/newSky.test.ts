@@ -7,8 +7,8 @@ import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
 import { setMask } from './masks'
-import { exchangeSky, newSkyAt, oldSky, replaceSky, skySteps, subjectApart } from './newSky'
-import { childrenOf } from './tree'
+import { exchangeSky, newSkyAt, oldSky, photoAlone, replaceSky, skySteps, subjectApart } from './newSky'
+import { childrenOf, looksOf } from './tree'
 import { type Project, SELECTION } from './types'
 
 const asset = (letter: string) => letter.repeat(64),
@@ -17,6 +17,7 @@ const asset = (letter: string) => letter.repeat(64),
   grey = { asset: asset('c'), width: 1200, height: 800, name: 'Grey' }
 const plan = (ambient: number[], x = 0, grain = 0): NewSky => ({
   grain: grain ? (parseAdjustment({ kind: 'grain', amount: grain }) as AdjustmentOf<'grain'>) : null,
+  blur: null,
   placement: [1, 0, 0, 1, x, 0],
   mirrored: false,
   relight: parseAdjustment({ kind: 'relight', light: [0.8, 0.8, 0.8], ambient }) as AdjustmentOf<'relight'>,
@@ -37,6 +38,10 @@ describe('a new sky as records', () => {
     expect([sky.kind, sky.name, sky.mask]).toEqual(['picture', 'Amber', null])
     expect(land.mask?.recipe.steps.map((step) => step.kind)).toEqual(['sky', 'edge', 'invert'])
     expect([land.mask?.sceneLayer, land.mask?.fringe]).toEqual(['photo', 1])
+    // Its steps look at the photo alone, as they did when it was measured: what was found then stands.
+    const looked = project.scenes?.find((scene) => scene.id === land.mask?.scene)?.layers
+    expect(looked).toEqual(photoAlone(bare().layers, 'photo'))
+    expect(looksOf(looked!)).toBe(looksOf(photoAlone(bare().layers, 'photo')))
     expect([light.kind, light.clipped]).toEqual(['adjust', true])
   })
   it('is found from any of its layers and from the photo, however deep it lies', () => {
@@ -154,6 +159,27 @@ describe('a new sky as records', () => {
     expect(edited(withSky(), subjectApart(newSkyAt(withSky().layers, 'photo')!.light!, newId)).layers.length).toBe(
       withSky().layers.length,
     )
+  })
+  it('takes the photo’s blur below its grain, and loses it with a sky that is as soft', () => {
+    const blurred = (radius: number): NewSky => ({
+        ...plan([0.4, 0.4, 0.4], 0, 0.1),
+        blur: parseAdjustment({ kind: 'gaussianBlur', radius }) as AdjustmentOf<'gaussianBlur'>,
+      }),
+      project = edited(bare(), replaceSky('photo', amber, skySteps(photo, newId), blurred(3), newId)),
+      parts = newSkyAt(project.layers, 'photo')!
+    expect(childrenOf(project.layers, parts.group!.id).map((layer) => layer.name)).toEqual([
+      'Amber',
+      'Blur of the photo',
+      'Grain of the photo',
+      'Land',
+      'Light on the land',
+    ])
+    const next = edited(
+        project,
+        exchangeSky({ ...parts, sky: parts.sky!, light: parts.light! }, grey, plan([0.4, 0.4, 0.4]), newId),
+      ),
+      { blur, grain } = newSkyAt(next.layers, 'photo')!
+    expect([blur?.adjustment, grain?.adjustment]).toMatchObject([{ radius: 0 }, { amount: 0 }])
   })
   it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
     const recipe = {

@@ -9,9 +9,9 @@ import { picksBackground } from './edits'
 import { type Edit } from './history'
 import { addLayer, addLayerWithin, duplicate, groupLayers } from './layers'
 import { layerOf, measuredLayer } from './layerRecords'
-import { changeMask, copyMask } from './masks'
+import { changeMask, copyMask, keepScene } from './masks'
 import { restrict } from './pieces'
-import { ancestorsOf, belowOf, childrenOf } from './tree'
+import { ancestorsOf, belowOf, byItself, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
 import { measureAnew } from './measured'
 import { unwrap } from './unwrap'
@@ -37,7 +37,7 @@ export const replaceSky =
     photo: string,
     sky: Picture,
     steps: readonly Step[],
-    { placement, relight, grain }: NewSky,
+    { placement, relight, grain, blur }: NewSky,
     newId: () => string,
   ): Edit =>
   (project) => {
@@ -48,22 +48,32 @@ export const replaceSky =
       light = newId()
     const copy = duplicate(project, photo, newId, 'Land')
     if (!copy) return
-    // The steps look at the photo itself.
-    project.activeLayer = photo
     const land = restrictTo(project, copy, photo, steps, newId)
     addLayer(layerOf(sky, skyId, placement), photo)(project)
     clipTo(project, land, measuredLayer(light, 'Light on the land', unwrap(project.canvas), relight))
     const members = [skyId, land, light]
-    if (grain) members.push(addGrain(project, skyId, grain, newId))
+    let above = skyId
+    for (const [name, adjustment] of [
+      ['Blur of the photo', blur],
+      ['Grain of the photo', grain],
+    ] as const)
+      if (adjustment) members.push((above = addToSky(project, above, name, adjustment, newId)))
     groupLayers(members, group, 'New sky')(project)
   }
 
 function clipTo(project: ProjectDraft, base: string, layer: AdjustLayer): void {
   addLayer({ ...layer, clipped: true }, base)(project)
 }
-function addGrain(project: ProjectDraft, sky: string, grain: AdjustmentRecord, newId: () => string): string {
+/** @param above the sky, or what is clipped to it already */
+function addToSky(
+  project: ProjectDraft,
+  above: string,
+  name: string,
+  adjustment: AdjustmentRecord,
+  newId: () => string,
+): string {
   const id = newId()
-  clipTo(project, sky, measuredLayer(id, 'Grain of the photo', unwrap(project.canvas), grain))
+  clipTo(project, above, measuredLayer(id, name, unwrap(project.canvas), adjustment))
   return id
 }
 
@@ -76,6 +86,7 @@ export interface NewSkyLayers {
   /** On a subject that takes its light apart from the land. */
   readonly apart?: AdjustLayer
   /** On the sky. */
+  readonly blur?: AdjustLayer
   readonly grain?: AdjustLayer
   /** Before the sky; its mask leaves the old sky out. */
   readonly land?: Layer
@@ -100,13 +111,26 @@ function partsOf(layers: readonly Layer[], group: Layer) {
     adjusts = (kind: AdjustmentRecord['kind']) =>
       children.filter((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
     [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
+    [blur] = adjusts('gaussianBlur') as (AdjustLayer | undefined)[],
     [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
     [sky] = children,
     land = children.find((each) => each !== sky && each.mask)
   return light && sky.kind === 'picture'
-    ? { group, sky, light, ...(apart ? { apart } : {}), ...(grain ? { grain } : {}), ...(land ? { land } : {}) }
+    ? {
+        group,
+        sky,
+        light,
+        ...(apart ? { apart } : {}),
+        ...(blur ? { blur } : {}),
+        ...(grain ? { grain } : {}),
+        ...(land ? { land } : {}),
+      }
     : undefined
 }
+
+/** The photo by itself: what the steps that find its sky look at, whatever lies over it. */
+export const photoAlone = (layers: readonly Layer[], photo: string): readonly Layer[] =>
+  JSON.parse(JSON.stringify(byItself(layers, photo, false))) as Layer[]
 
 /** The steps that select the old sky: what the mask of the land leaves out, as the editor has made it; else the usual ones. */
 export function oldSky({ photo, land }: NewSkyLayers, newId: () => string): { steps: readonly Step[]; area?: Area } {
@@ -123,7 +147,13 @@ export function oldSky({ photo, land }: NewSkyLayers, newId: () => string): { st
 /** Another sky in the place of the one there is. What the editor set stays; what is as it was measured is as it is measured now. */
 export const exchangeSky =
   (
-    { sky, light, apart, grain }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'grain' | 'apart'>,
+    {
+      sky,
+      light,
+      apart,
+      blur,
+      grain,
+    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'blur' | 'grain' | 'apart'>,
     picture: Picture,
     plan: NewSky,
     newId: () => string,
@@ -140,9 +170,11 @@ export const exchangeSky =
     })
     measureAnew(project, light.id, plan.relight)
     if (apart) measureAnew(project, apart.id, plan.relight)
-    // A sky that lacks no grain has as much as it takes to lack none.
+    // A sky that lacks nothing of it has as much as it takes to lack none.
+    if (blur) measureAnew(project, blur.id, plan.blur ?? { ...blur.adjustment, radius: 0 })
+    else if (plan.blur) addToSky(project, sky.id, 'Blur of the photo', plan.blur, newId)
     if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
-    else if (plan.grain) addGrain(project, sky.id, plan.grain, newId)
+    else if (plan.grain) addToSky(project, blur?.id ?? sky.id, 'Grain of the photo', plan.grain, newId)
   }
 /** What is selected takes its light apart from the land: the same light once more, on that alone, and the land's leaves it out. */
 export const subjectApart =
@@ -165,8 +197,9 @@ function restrictTo(
   steps: readonly Step[],
   newId: () => string,
 ): string {
-  const land = restrict(project, copy, { version: 1, steps: [...steps] }, false, newId, { fringe: 1 })
+  const alone = photoAlone(unwrap(project.layers) as unknown as Layer[], photo),
+    land = restrict(project, copy, { version: 1, steps: [...steps] }, false, newId, { fringe: 1 })
   const mask = found(project, land)?.mask
-  if (mask) mask.sceneLayer = photo
+  if (mask) Object.assign(mask, { scene: keepScene(project, alone), sceneLayer: photo })
   return land
 }

@@ -8,13 +8,14 @@ import sharp from 'sharp'
 
 /** What a page reads of a sky. */
 const SKY = {
-  version: 1,
+  version: 2,
   size: { width: 90, height: 60 },
   horizonY: 50,
   light: { ambient: [0.4, 0.5, 0.6], direct: [0, 0, 0], open: 0.1 },
   air: [0.5, 0.5, 0.5],
   side: null,
   grain: 1,
+  blur: null,
 }
 const HEALTH_EVERY_MS = 40
 export const MOST_HEALTH_MS = 300,

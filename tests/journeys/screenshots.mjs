@@ -186,6 +186,7 @@ try {
   // The otter brought into the light of the quay.
   await openProject(page, project('b'))
   await stage('Match')
+  await page.locator('[data-layer="Otter puppet"]').click()
   await page.getByRole('button', { name: 'Match it' }).click()
   await page.getByRole('button', { name: 'Measure again' }).waitFor({ timeout: 60_000 })
   await page.waitForTimeout(4000)

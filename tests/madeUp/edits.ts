@@ -214,6 +214,9 @@ export function anyEdit(
                   placement: scaling(random.between(-1.5, 1.5) || 1, 1),
                   mirrored: false,
                   relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+                  blur: random.chance(0.3)
+                    ? (parseAdjustment({ kind: 'gaussianBlur', radius: 3 }) as AdjustmentOf<'gaussianBlur'>)
+                    : null,
                   grain: random.chance(0.5)
                     ? (parseAdjustment({ kind: 'grain', amount: random.between(0, 0.4) }) as AdjustmentOf<'grain'>)
                     : null,

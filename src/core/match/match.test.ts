@@ -208,6 +208,7 @@ describe('a new sky', () => {
               light,
               side: null,
               grain: 0,
+              blur: null,
             } as const,
             lowest = low * height,
             placed = skyPlacement({ width, height }, { y: at * height, tilt: 0, seen: false }, sky, lowest, mirrored)
@@ -279,6 +280,22 @@ describe('a new sky', () => {
         matte((_, y) => y < 60),
       )
     expect(newSkyOf(calm, skyPictureOf(even, all, even)!)!.grain).toBeNull()
+  })
+  it('gets the blur that it lacks where it is laid, and none where it is as soft', () => {
+    const photo = {
+        ...measure(
+          picture((_, y) => (y < 60 ? [70, 125, 200] : [80, 70, 60])),
+          matte((_, y) => y < 60),
+        ),
+        blur: 2,
+      },
+      even = picture(() => [80, 90, 160]),
+      sky = skyPictureOf(even, all, even)!
+    expect(newSkyOf(photo, sky)!.blur).toBeNull()
+    // Laid in at its own size: the variances' difference, and the radius is two sigmas.
+    expect(newSkyOf(photo, { ...sky, blur: 1.2 })!.blur!.radius).toBeCloseTo(2 * Math.sqrt(2 ** 2 - 1.2 ** 2), 1)
+    expect(newSkyOf(photo, { ...sky, blur: 1.95 })!.blur).toBeNull()
+    expect(newSkyOf({ ...photo, blur: null }, { ...sky, blur: 1 })!.blur).toBeNull()
   })
   it('is not planned for a photo without sky', () => {
     const bare = measure(

@@ -7,6 +7,7 @@ import { type Size } from '../raster/picture'
 import { type Grain } from './grain'
 import { type Horizon } from './horizon'
 import { lackingGrain } from './lackingGrain'
+import { LEAST_BLUR, softening } from './softening'
 import { type Measures } from './measure'
 import { type SkyPicture } from './skyPicture'
 
@@ -38,6 +39,8 @@ export interface NewSky {
   readonly relight: AdjustmentOf<'relight'>
   /** What the sky lacks of the photo's grain; null where it lacks none. */
   readonly grain: AdjustmentOf<'grain'> | null
+  /** What it lacks of the photo's blur; null where it lacks none. */
+  readonly blur: AdjustmentOf<'gaussianBlur'> | null
 }
 
 /** Null where the photo has no sky to be replaced. */
@@ -51,6 +54,7 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
   return {
     mirrored,
     placement,
+    blur: blurOnSky(photo.blur, sky, Math.abs(placement[0])),
     grain: grainOnSky(photo.grain, sky, Math.abs(placement[0])),
     relight: {
       kind: 'relight',
@@ -72,3 +76,9 @@ const grainOnSky = (photo: Grain | null, { light, grain }: SkyPicture, scale: nu
     luma(fromLinear(light.ambient[0]), fromLinear(light.ambient[1]), fromLinear(light.ambient[2])),
     grain * Math.min(1, scale),
   )
+
+/** Variances of blurs add up. @param scale the sky is laid in by: larger is softer */
+function blurOnSky(photo: number | null, { blur }: SkyPicture, scale: number): AdjustmentOf<'gaussianBlur'> | null {
+  const lacking = photo === null || blur === null ? 0 : Math.sqrt(Math.max(0, photo ** 2 - (blur * scale) ** 2))
+  return lacking < LEAST_BLUR ? null : softening(lacking)
+}

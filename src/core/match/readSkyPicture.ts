@@ -3,6 +3,7 @@ import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
 import { type Matte, type Picture, shares } from '../raster/picture'
 import { airOf } from './air'
+import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
 import { horizonOf } from './horizon'
 import { SKY_PICTURE_VERSION, type SkyPicture } from './skyPicture'
@@ -46,6 +47,7 @@ export function skyPictureOf(small: Picture, sky: Matte, picture: Picture): SkyP
     air,
     side: sunSideOf(small, cover.data),
     grain: grainOf(picture)?.deviation ?? 0,
+    blur: blurOf(picture),
   }
 }
 

@@ -9,6 +9,7 @@ const sky: SkyPicture = {
   air: [0.6, 0.6, 0.7],
   side: 'left',
   grain: 0.7,
+  blur: 0.9,
 }
 
 describe('what was read of a sky, from outside', () => {
@@ -31,6 +32,7 @@ describe('what was read of a sky, from outside', () => {
       [{ ...sky, air: [1, 1, Infinity] }, 'air'],
       [{ ...sky, side: 'above' }, 'side'],
       [{ ...sky, grain: -1 }, 'grain'],
+      [{ ...sky, blur: 'much' }, 'blur'],
     ]
     for (const [input, name] of broken)
       expect(() => parseSkyPicture(input), name).toThrow(new RegExp(`^${name.replace('.', '\\.')}: takes`))

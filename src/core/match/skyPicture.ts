@@ -16,9 +16,11 @@ export interface SkyPicture {
   readonly side: 'left' | 'right' | null
   /** Standard deviation, levels. */
   readonly grain: number
+  /** Sigma of its edges, px; null where it has none. */
+  readonly blur: number | null
 }
 
-export const SKY_PICTURE_VERSION = 1
+export const SKY_PICTURE_VERSION = 2
 
 const SIDE = number(1, 1e6),
   LIGHT = numbers(0, 8, 3),
@@ -36,7 +38,8 @@ const SIDE = number(1, 1e6),
       [['grain'], number(0, 255)],
     ] as const
   ).map(([path, field]) => [path, field as Field<never>])
-const ONE_SIDE = oneOf(['left', 'right'])
+const BLUR = number(0, 1e3),
+  ONE_SIDE = oneOf(['left', 'right'])
 
 /** What was read of a sky, from outside. Throws RangeError with the value and what it takes. */
 export function parseSkyPicture(input: unknown): SkyPicture {
@@ -44,8 +47,9 @@ export function parseSkyPicture(input: unknown): SkyPicture {
     path.reduce<unknown>((value, name) => (value as Record<string, unknown> | null | undefined)?.[name], input)
   for (const [path, field] of TAKES)
     if (!field.accepts(at(path))) throw new RangeError(`${path.join('.')}: takes ${field.takes}.`)
-  const { version, size, horizonY, light, air, side, grain } = input as SkyPicture
+  const { version, size, horizonY, light, air, side, grain, blur } = input as SkyPicture
   if (side !== null && !ONE_SIDE.accepts(side)) throw new RangeError(`side: takes ${ONE_SIDE.takes}, or null.`)
+  if (blur !== null && !BLUR.accepts(blur)) throw new RangeError(`blur: takes ${BLUR.takes}, or null.`)
   return {
     version,
     size: { width: size.width, height: size.height },
@@ -54,5 +58,6 @@ export function parseSkyPicture(input: unknown): SkyPicture {
     air,
     side,
     grain,
+    blur,
   }
 }

@@ -14,6 +14,7 @@ import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
 import { lackingGrain } from './lackingGrain'
 import { lightSideOf } from './lightSide'
+import { LEAST_BLUR, softening } from './softening'
 import { smallLevel, smallPicture } from './smallLevel'
 import { isDirect, type Light, skyLightOf } from './skyLight'
 
@@ -46,8 +47,6 @@ const OWN = 0.2
 const FOLLOW = 0.5
 /** Contrast changes by at most so many times. */
 const MOST_CONTRAST = 1.6
-/** Blur (sigma, px) below this cannot be told from what the things themselves differ by. */
-const LEAST_BLUR = 0.6
 
 interface Seen {
   readonly light: Light
@@ -98,8 +97,7 @@ export function matchLayer({ own, shows, below, sky }: Surroundings): MatchedLay
       sun: [0, 0, 0],
     },
     contrast: contrastAbout(tone, (itsLand ? FOLLOW : FOLLOW / 2) * Math.log2(ratio)),
-    // The radius is two standard deviations.
-    blur: { kind: 'gaussianBlur', radius: Math.round(20 * softer) / 10 },
+    blur: softening(softer),
     grain: (grains[1] &&
       lackingGrain(grains[1], tone, (grains[0]?.deviation ?? 0) * gain ** (1 / 2.2) * leftBy(softer))) || {
       kind: 'grain',

@@ -1,7 +1,7 @@
 /** What the photo worked on measures: looked at once for each photo and sky mask, shown in the left column and used by the skies' fit. */
 import { useEffect } from 'react'
 import { create } from 'zustand'
-import { newSkyAt, type NewSkyLayers, oldSky } from '@/document/newSky'
+import { newSkyAt, type NewSkyLayers, oldSky, photoAlone } from '@/document/newSky'
 import { scenesNamed, sceneOfArea, sceneOfProject } from '@/document/tree'
 import { type Project } from '@/document/types'
 import { type PhotoMeasured } from '@/engine/page/protocol'
@@ -48,7 +48,9 @@ function measureNow(project: Project, parts: NewSkyLayers): Promise<PhotoMeasure
   // The photo by itself, and the steps that find its sky: those of the land's mask look at what that was made on.
   const { steps, area } = oldSky(parts, newId),
     now = sceneOfProject(project),
-    scene = area ? sceneOfArea(area, now.scenes) : { ...now, active: parts.photo.id }
+    scene = area
+      ? sceneOfArea(area, now.scenes)
+      : { ...now, layers: photoAlone(now.layers, parts.photo.id), active: parts.photo.id }
   return (
     askLayers((engine) => engine.measure({ ...scene, scenes: scenesNamed(scene, steps), steps, prepare: null })) ??
     Promise.resolve(null)
