@@ -197,7 +197,7 @@ function restrictTo(
   steps: readonly Step[],
   newId: () => string,
 ): string {
-  const alone = photoAlone(unwrap(project.layers) as unknown as Layer[], photo),
+  const alone = photoAlone(unwrap(project.layers), photo),
     land = restrict(project, copy, { version: 1, steps: [...steps] }, false, newId, { fringe: 1 })
   const mask = found(project, land)?.mask
   if (mask) Object.assign(mask, { scene: keepScene(project, alone), sceneLayer: photo })
