@@ -33,7 +33,7 @@ const plain = <T>(value: T): T => (isDraft(value) ? (current(value as object) as
 
 /** Keeps layers, all as they are now where none are given, for steps that will look at them; a scene that is kept already is used again. Returns its id. */
 export function keepScene(project: ProjectDraft, some?: readonly Layer[]): string {
-  const layers = some ?? (plain(project.layers)),
+  const layers = some ?? plain(project.layers),
     { linear } = project
   const names = sceneIds[linear ? 1 : 0]
   const id = names.get(layers) ?? `s${nameOf(JSON.stringify([layers, linear]))}`
