@@ -5,7 +5,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   oxc: { decorator: { legacy: true } },
   test: {
-    include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts'],
+    include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts', 'training/**/*.test.ts'],
     testTimeout: 60_000,
     hookTimeout: 60_000,
     pool: 'forks',

@@ -22,6 +22,8 @@ import { roughBox } from '@/core/select/roughBox'
 import { sky } from '@/core/select/sky'
 import { subject } from '@/core/select/subject'
 import { quickWire, wirePath, wires } from '@/core/segment/liveWire'
+import { measure } from '@/core/match/measure'
+import { matchLayer } from '@/core/match/surroundings'
 import { edge } from '@/core/select/modifiers/edge'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { ribbonPicture, unroll } from '@/core/edge/ribbon'
@@ -66,6 +68,12 @@ const withSky = sceneOf(
     ),
   }))(),
 )
+/** About where its sky is. */
+const upperPart: Matte = {
+  width: WIDTH,
+  height: HEIGHT,
+  data: new Uint8Array(WIDTH * HEIGHT).fill(255, 0, WIDTH * Math.round(0.3 * HEIGHT)),
+}
 const AT = [310, 760] as const,
   TOLERANCE = 34
 const pick = {
@@ -124,6 +132,19 @@ const whole = { level: 0, x: 0, y: 0, width: WIDTH, height: HEIGHT }
 const blurredBy = (radius: number): Node[] => [
   twoLayers('normal')[0],
   { kind: 'adjust', adjustment: parseAdjustment({ kind: 'discBlur', radius }), opacity: 1 },
+]
+const relit: Node[] = [
+  twoLayers('normal')[0],
+  {
+    kind: 'adjust',
+    adjustment: parseAdjustment({
+      kind: 'relight',
+      light: [0.8, 0.8, 0.8],
+      ambient: [0.7, 0.5, 0.35],
+      sun: [0.1, 0.05, 0],
+    }),
+    opacity: 1,
+  },
 ]
 const placed = twoLayers('normal'),
   multiplied = twoLayers('multiply')
@@ -517,6 +538,36 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
     () => sky.find(scene, { openings: 300, twigs: 1, sample: 'all' }, plainContext()),
     'opencv-js grabCut, 5 iterations, 1500 × 1000',
     grabCut,
+  ],
+  [
+    'what a photo measures, 12 MP',
+    null,
+    () => measure(withSky.picture('all'), upperPart),
+    'sharp stats',
+    () => sharp(photo.data, raw).stats(),
+  ],
+  [
+    'a layer to its surroundings, 12 MP',
+    null,
+    () => matchLayer({ own: photo, shows: large, below: withSky.picture('all'), sky: { own: null, below: null } }),
+    'sharp stats',
+    () => sharp(photo.data, raw).stats(),
+  ],
+  [
+    'light of a new sky, 12 MP',
+    1.5,
+    () => composeRegion(relit, whole),
+    'sharp recomb',
+    () =>
+      sharp(photo.data, raw)
+        .recomb([
+          [0.9, 0, 0, 0],
+          [0, 0.7, 0, 0],
+          [0, 0, 0.5, 0],
+          [0, 0, 0, 1],
+        ])
+        .raw()
+        .toBuffer(),
   ],
   ...threadRows(photo, large, softMatte),
 ]

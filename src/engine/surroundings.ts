@@ -38,9 +38,9 @@ export function measureSurroundings(
   const own = cropPicture(compose(byItself(layers, id, true), 0.25), frame),
     lower = layersBelow(layers, id),
     below = cropPicture(compose(lower, 0.5), frame)
-  const skyOf = (picture: Picture, identity: string): Matte | null => {
+  const skyOf = (picture: Picture, identity: string, from: number): Matte | null => {
     const small = smallPicture(picture),
-      found = skyIn(sceneOf(small, identity), SKY_FINDER, context)
+      found = skyIn(sceneOf(small, identity), SKY_FINDER, { ...context, check: (p) => context.check(from + 0.1 * p) })
     return typeof found === 'string' || shares(found).selected > ALL_SKY ? null : found
   }
   const around = `${frame.x},${frame.y} ${frame.width}×${frame.height}`
@@ -50,8 +50,8 @@ export function measureSurroundings(
       below,
       shows: { ...frame, data: cropRows(shows.data, shows.width, frame, new Uint8Array(frame.width * frame.height)) },
       sky: {
-        own: skyOf(own, `own ${around} ${looksOf(byItself(layers, id, true))}`),
-        below: skyOf(below, `below ${around} ${looksOf(lower)}`),
+        own: skyOf(own, `own ${around} ${looksOf(byItself(layers, id, true))}`, 0.75),
+        below: skyOf(below, `below ${around} ${looksOf(lower)}`, 0.85),
       },
     }) ?? `Nothing that ${name} could be matched to lies below it.`
   )

@@ -6,7 +6,7 @@ import { type Project } from '@/document/types'
 import { burst } from '@/ui/primitives/burst'
 import { act, preview, settle, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'
-import { usePhoto } from './photoMeasures'
+import { keyOf, usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
 import { useSkies } from './skyLibrary'
 
@@ -19,7 +19,7 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
     skies = useSkies((state) => state.skies)
   const compared = useBench((state) => state.divider !== null || state.without.length > 0),
     sky = useMatchTool() === 'sky' && !compared,
-    horizon = sky && parts && parts.photo.id === photo ? found?.measures.horizon : null
+    horizon = sky && parts && keyOf(parts.photo) === photo ? found?.measures.horizon : null
   if (!parts || !horizon) return null
   const there = skyThere(parts, skies),
     { width, height } = project.canvas,

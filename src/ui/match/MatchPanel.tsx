@@ -12,7 +12,7 @@ import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
 import { isMirrored } from './skyActs'
-import { lookAgain, useMeasuring, usePhoto } from './photoMeasures'
+import { keyOf, lookAgain, useMeasuring, usePhoto } from './photoMeasures'
 
 export function MatchPanel() {
   const tool = useMatchTool()
@@ -53,7 +53,7 @@ export function MatchPanel() {
 function NewSky() {
   const project = useBench(shownProject),
     parts = project ? newSkyAt(project.layers, project.activeLayer) : undefined
-  useMeasuring(parts?.photo.id, parts?.land?.mask?.recipe)
+  useMeasuring(parts?.photo, parts?.land?.mask?.recipe)
   const mirrored = parts?.sky && isMirrored(parts.sky.placement)
   return (
     <>
@@ -94,7 +94,7 @@ function NewSky() {
           </Button>
         </div>
       )}
-      {parts && <Measured photo={parts.photo.id} />}
+      {parts && <Measured photo={keyOf(parts.photo)} />}
     </>
   )
 }

@@ -3,44 +3,60 @@ import { useEffect } from 'react'
 import { create } from 'zustand'
 import { newSkyAt, type NewSkyLayers, oldSky, photoAlone } from '@/document/newSky'
 import { scenesNamed, sceneOfArea, sceneOfProject } from '@/document/tree'
-import { type Project } from '@/document/types'
+import { type PictureLayer, type Project } from '@/document/types'
 import { type PhotoMeasured } from '@/engine/page/protocol'
 import { get, shownProject } from '@/ui/store/bench'
 import { newId } from '@/ui/layers/layerActions'
 import { askLayers } from '@/ui/store/rendering'
 
 interface Measured {
-  /** Of which photo. */
+  /** Of which photo: see `keyOf`. */
   readonly photo: string
   readonly state: 'looking' | 'done' | 'stopped'
   readonly found: PhotoMeasured | null
 }
 export const usePhoto = create<Measured>(() => ({ photo: '', state: 'looking', found: null }))
 
-/** What the photo of that layer measures; null where it cannot be had now. */
-export async function measuresOf(photo: string): Promise<PhotoMeasured | null> {
+/** Tells a photo from those of other projects, and from another picture in its place. */
+export const keyOf = ({ id, asset }: PictureLayer): string => `${get().id} ${id} ${asset}`
+
+/** The question on its way: whoever asks about the same photo waits for it instead of asking again, which would call it off. */
+let asking: { readonly photo: string; readonly answer: Promise<PhotoMeasured | null> } | null = null
+
+/** What a photo measures; null where it cannot be had now. */
+export async function measuresOf(layer: PictureLayer): Promise<PhotoMeasured | null> {
+  const photo = keyOf(layer)
+  if (asking?.photo === photo) return asking.answer
   const known = usePhoto.getState()
-  if (known.photo === photo && known.state === 'done') return known.found
-  return look(photo)
+  return known.photo === photo && known.state === 'done' ? known.found : look(layer.id)
 }
 
-async function look(photo: string): Promise<PhotoMeasured | null> {
+async function look(layer: string): Promise<PhotoMeasured | null> {
   const project = shownProject(get()),
-    parts = project ? newSkyAt(project.layers, photo) : undefined
+    parts = project ? newSkyAt(project.layers, layer) : undefined
   if (!project || !parts) return null
+  const photo = keyOf(parts.photo)
   usePhoto.setState((before) => ({ photo, state: 'looking', found: before.photo === photo ? before.found : null }))
-  const found = await measureNow(project, parts).catch(() => null)
-  if (usePhoto.getState().photo === photo) usePhoto.setState(found ? { state: 'done', found } : { state: 'stopped' })
+  const mine = { photo, answer: measureNow(project, parts).catch(() => null) }
+  asking = mine
+  const found = await mine.answer
+  // A newer question has its own answer.
+  if (asking !== mine) return found
+  asking = null
+  usePhoto.setState(found ? { state: 'done', found } : { state: 'stopped' })
   return found
 }
 
-export const lookAgain = (): void => void look(usePhoto.getState().photo)
+/** Of the layer worked on. */
+export const lookAgain = (): void => void look(shownProject(get())?.activeLayer ?? '')
 
 /** Looks at a photo when it is first shown here, and anew when the mask that leaves its sky out is another. */
-export function useMeasuring(photo: string | undefined, mask: unknown): void {
+export function useMeasuring(photo: PictureLayer | undefined, mask: unknown): void {
+  const id = photo?.id,
+    key = photo && keyOf(photo)
   useEffect(() => {
-    if (photo) void look(photo)
-  }, [photo, mask])
+    if (id) void look(id)
+  }, [id, key, mask])
 }
 
 /** Null when nothing is open, or a newer question overtook this one. */

@@ -81,7 +81,7 @@ export async function bringSky(sky: Sky): Promise<void> {
     toast(skyProblem(project) ?? '')
     return
   }
-  const photo = await measuresOf(before.photo.id)
+  const photo = await measuresOf(before.photo)
   if (mine !== asked || get().id !== bench || !photo) return
   if (photo.problem) {
     toast.error(photo.problem)
