@@ -102,7 +102,7 @@ export async function newSky(application) {
     // Before, beside a divider, where it acts: looked at, not changed.
     await stage(page, 'Match')
     const seen = async () => {
-        await page.waitForTimeout(1200)
+        await page.waitForTimeout(700)
         const [x, y] = await at(page, SKY[0], SKY[1])
         const shot = sharp(await page.screenshot({ clip: { x, y, width: 2, height: 2 } })).raw()
         return [...(await shot.toBuffer()).subarray(0, 3), 255]

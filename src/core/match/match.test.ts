@@ -360,7 +360,7 @@ describe('the fit of a sky', () => {
           expect(far.score).toBeLessThanOrEqual(near.score + 2)
         },
       ),
-      { numRuns: 30 },
+      { numRuns: 12 },
     )
   })
   it('needs a photo with a sky', () => {
