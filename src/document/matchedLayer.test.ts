@@ -5,6 +5,7 @@ import { edited } from './history'
 import { addPicture, changeLayer } from './layers'
 import { projectOf } from './edits'
 import { matchedAt, matchToSurroundings } from './matchedLayer'
+import { newSkyAt, replaceSky, skySteps } from './newSky'
 import { type AdjustLayer, type Project } from './types'
 import { parseProject } from './validate'
 
@@ -58,5 +59,28 @@ describe('a layer matched to its surroundings, as records', () => {
     expect(contrast.adjustment).toMatchObject({ contrast: 0.2 })
     expect(blur.adjustment).toMatchObject({ radius: 5 })
     expect(relight.measured).toMatchObject({ tone: 1 })
+  })
+  it('leaves a new sky and its land alone: what was measured for them stays theirs', () => {
+    const sky = edited(
+        start,
+        replaceSky(
+          'quay',
+          { asset: asset('c'), width: 1500, height: 1000, name: 'Amber' },
+          skySteps({ width: 900, height: 600 }, newId),
+          {
+            placement: [1, 0, 0, 1, 0, 0],
+            mirrored: false,
+            relight: measured(0.3, 0, 0, 0).relight,
+            grain: null,
+            blur: null,
+          },
+          newId,
+        ),
+      ),
+      parts = newSkyAt(sky.layers, 'quay')!
+    expect(matchedAt(sky.layers, parts.land!.id)).toBeUndefined()
+    expect(matchedAt(sky.layers, parts.light!.id)).toBeUndefined()
+    expect(matchedAt(sky.layers, parts.sky!.id)).toBeUndefined()
+    expect(matchedAt(sky.layers, 'otter')?.layer.id).toBe('otter')
   })
 })

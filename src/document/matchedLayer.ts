@@ -4,6 +4,7 @@ import { type Edit } from './history'
 import { addLayer } from './layers'
 import { measuredLayer } from './layerRecords'
 import { measureAnew } from './measured'
+import { newSkyAt } from './newSky'
 import { childrenOf, clipBaseOf } from './tree'
 import { type AdjustLayer, type Layer } from './types'
 import { unwrap } from './unwrap'
@@ -28,7 +29,7 @@ export interface MatchedParts {
 export function matchedAt(layers: readonly Layer[], id: string | null): MatchedParts | undefined {
   const chosen = layers.find((each) => each.id === id),
     layer = chosen?.clipped ? clipBaseOf(layers, chosen.id) : chosen
-  if (!layer || layer.kind === 'adjust') return undefined
+  if (!layer || layer.kind === 'adjust' || ofNewSky(layers, layer)) return undefined
   const siblings = childrenOf(layers, layer.parent),
     above = siblings.slice(siblings.indexOf(layer) + 1),
     end = above.findIndex((each) => !each.clipped),
@@ -41,6 +42,12 @@ export function matchedAt(layers: readonly Layer[], id: string | null): MatchedP
     if (found) parts[part] = found
   }
   return { layer, parts }
+}
+
+/** A new sky and the land before it are matched already: by the new sky. */
+export function ofNewSky(layers: readonly Layer[], { id }: Layer): boolean {
+  const parts = newSkyAt(layers, id)
+  return parts?.sky?.id === id || parts?.land?.id === id
 }
 
 /** Adds what is lacking, and measures anew what is there where the editor has not set it. The layer stays the one worked on. */

@@ -5,11 +5,11 @@ import { type NewSky } from '@/core/match/newSky'
 import { addStep, projectOf, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
-import { fillLayer } from './layerRecords'
-import { setMask } from './masks'
+import { adjustLayer, fillLayer } from './layerRecords'
+import { removeMask, setMask } from './masks'
 import { exchangeSky, newSkyAt, oldSky, photoAlone, replaceSky, skySteps, subjectApart } from './newSky'
 import { childrenOf, looksOf } from './tree'
-import { type Project, SELECTION } from './types'
+import { type AdjustLayer, type Project, SELECTION } from './types'
 
 const asset = (letter: string) => letter.repeat(64),
   photo = { asset: asset('a'), width: 900, height: 600, name: 'Quay' },
@@ -180,6 +180,39 @@ describe('a new sky as records', () => {
       ),
       { blur, grain } = newSkyAt(next.layers, 'photo')!
     expect([blur?.adjustment, grain?.adjustment]).toMatchObject([{ radius: 0 }, { amount: 0 }])
+  })
+  it('a sky that comes later and lacks both gets the blur below the grain, too; what the editor put there stays his', () => {
+    const first = withSky(),
+      parts = newSkyAt(first.layers, 'photo')!,
+      own = adjustLayer('own', 'My blur', photo, parseAdjustment({ kind: 'gaussianBlur', radius: 9 })),
+      mine = edited(first, addLayer({ ...own, clipped: true }, parts.land!.id)),
+      both: NewSky = {
+        ...plan([0.4, 0.4, 0.4], 0, 0.1),
+        blur: parseAdjustment({ kind: 'gaussianBlur', radius: 3 }) as AdjustmentOf<'gaussianBlur'>,
+      },
+      next = edited(
+        mine,
+        exchangeSky({ ...newSkyAt(mine.layers, 'photo')!, sky: parts.sky!, light: parts.light! }, grey, both, newId),
+      )
+    expect(childrenOf(next.layers, parts.group!.id).map((layer) => layer.name)).toEqual([
+      'Grey',
+      'Blur of the photo',
+      'Grain of the photo',
+      'Land',
+      'My blur',
+      'Light on the land',
+    ])
+    const kept = next.layers.find((layer) => layer.id === 'own') as AdjustLayer
+    expect([kept.adjustment, kept.measured]).toEqual([own.adjustment, undefined])
+  })
+  it('the land is the layer before the sky, though its light has a mask and it has none', () => {
+    const selected = edited(
+        withSky(),
+        addStep(SELECTION, parseStep({ kind: 'ellipse', id: 'e', x: 9, y: 9, width: 90, height: 90 })),
+      ),
+      apart = edited(selected, subjectApart(newSkyAt(selected.layers, 'photo')!.light!, newId)),
+      bareLand = edited(apart, removeMask(newSkyAt(apart.layers, 'photo')!.land!.id))
+    expect(newSkyAt(bareLand.layers, 'photo')!.land).toBeUndefined()
   })
   it('of a photo that is masked already, the mask stays and the land is masked around it', () => {
     const recipe = {

@@ -109,12 +109,15 @@ function partsOf(layers: readonly Layer[], group: Layer) {
   if (group.kind !== 'group') return undefined
   const children = childrenOf(layers, group.id),
     adjusts = (kind: AdjustmentRecord['kind']) =>
-      children.filter((each): each is AdjustLayer => each.kind === 'adjust' && each.adjustment.kind === kind),
+      children.filter(
+        (each): each is AdjustLayer =>
+          each.kind === 'adjust' && each.adjustment.kind === kind && each.measured !== undefined,
+      ),
     [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
     [blur] = adjusts('gaussianBlur') as (AdjustLayer | undefined)[],
     [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
     [sky] = children,
-    land = children.find((each) => each !== sky && each.mask)
+    land = children.find((each) => each !== sky && each.kind !== 'adjust' && each.mask)
   return light && sky.kind === 'picture'
     ? {
         group,
@@ -171,10 +174,11 @@ export const exchangeSky =
     measureAnew(project, light.id, plan.relight)
     if (apart) measureAnew(project, apart.id, plan.relight)
     // A sky that lacks nothing of it has as much as it takes to lack none.
+    let above = blur?.id ?? sky.id
     if (blur) measureAnew(project, blur.id, plan.blur ?? { ...blur.adjustment, radius: 0 })
-    else if (plan.blur) addToSky(project, sky.id, 'Blur of the photo', plan.blur, newId)
+    else if (plan.blur) above = addToSky(project, sky.id, 'Blur of the photo', plan.blur, newId)
     if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
-    else if (plan.grain) addToSky(project, blur?.id ?? sky.id, 'Grain of the photo', plan.grain, newId)
+    else if (plan.grain) addToSky(project, above, 'Grain of the photo', plan.grain, newId)
   }
 /** What is selected takes its light apart from the land: the same light once more, on that alone, and the land's leaves it out. */
 export const subjectApart =

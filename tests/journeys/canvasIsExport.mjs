@@ -7,7 +7,7 @@ import { check, openProject, saved } from './hands.mjs'
 
 const WIDTH = 300,
   HEIGHT = 210
-const EDITS = Number(process.env.WILY_EDITS ?? 40),
+const EDITS = Number(process.env.WILY_EDITS ?? 100),
   EDITS_A_PROJECT = 25
 /** WILY_SEED_OF_EDITS draws others. */
 const SEED = Number(process.env.WILY_SEED_OF_EDITS ?? 20_261)

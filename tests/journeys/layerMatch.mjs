@@ -67,6 +67,16 @@ export async function layerMatch(application) {
     )
     check(pixelAt(matched, ...WALL).join() === pixelAt(before, ...WALL).join(), 'what lies behind it is as it was')
 
+    // Arrow keys move the layer here, and bring no sky.
+    await stage(page, 'Match')
+    await page.locator('[data-canvas]').focus()
+    for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight')
+    await page.waitForTimeout(700)
+    const moved = await records()
+    check(moved.length === layers.length, 'no layer more')
+    near(moved.find((layer) => layer.name === 'otter puppet').placement[4], 3, 1e-6, 'three presses are 3 px')
+    await page.keyboard.press('Control+z')
+
     // What was set stays when it is measured again; undone step by step.
     await stage(page, 'Match')
     await typeInto(page, 'Tone, typed', 30)

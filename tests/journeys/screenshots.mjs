@@ -180,7 +180,9 @@ try {
   await page.getByRole('option', { name: /^Copper evening/ }).click()
   await page.getByRole('region', { name: 'Light on the land' }).waitFor({ timeout: 60_000 })
   await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 60_000 })
-  await page.waitForTimeout(4000)
+  await page.waitForTimeout(1000)
+  await page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 60_000 })
+  await page.waitForTimeout(1500)
   await shot('match')
 
   // The otter brought into the light of the quay.

@@ -6,13 +6,10 @@ import { edgeBlurOf } from './edgeBlur'
 import { type Grain, grainOf } from './grain'
 import { hazeOf } from './haze'
 import { type Horizon, horizonOf } from './horizon'
-import { lightSideOf } from './lightSide'
+import { lightSideOf, sideOf } from './lightSide'
 import { isDirect, type Light, type SkyLight, skyLightOf } from './skyLight'
 import { smallLevel } from './smallLevel'
 import { type Tones, tonesOf } from './tones'
-
-/** Light comes from a side when this much more gets lighter that way than the other. */
-const SIDED = 0.02
 
 export interface Measures {
   readonly size: Size
@@ -54,8 +51,7 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
   check(0.7)
   const light = skyLightOf(small, cover.data),
     air = light && airOf(small, cover),
-    side = lightSideOf(small, cover),
-    direct = light !== null && isDirect(light)
+    side = lightSideOf(small, cover)
   const colour = light && temperatureOf(...added(light.ambient, light.direct))
   return {
     size: { width: picture.width, height: picture.height },
@@ -65,13 +61,7 @@ export function measure(picture: Picture, sky: Matte, check: (progress: number) 
     light: light &&
       colour && {
         sky: light,
-        from: !direct
-          ? 'everywhere'
-          : side === null || Math.abs(side) < SIDED
-            ? 'front or behind'
-            : side < 0
-              ? 'left'
-              : 'right',
+        from: isDirect(light) ? (sideOf(side) ?? 'front or behind') : 'everywhere',
         side,
         ...colour,
       },

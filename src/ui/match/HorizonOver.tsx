@@ -4,7 +4,7 @@ import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { newSkyAt } from '@/document/newSky'
 import { type Project } from '@/document/types'
 import { burst } from '@/ui/primitives/burst'
-import { act, preview, settle, useBench } from '@/ui/store/bench'
+import { abandon, act, preview, settle, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'
 import { keyOf, usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
@@ -69,6 +69,7 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
             event.stopPropagation()
             settle('Move the horizon')
           }}
+          onPointerCancel={abandon}
         >
           <rect
             x={middle - HALF[0]}

@@ -4,7 +4,8 @@ import { Blend } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { layerById } from '@/document/edits'
-import { matchedAt, matchToSurroundings } from '@/document/matchedLayer'
+import { matchedAt, matchToSurroundings, ofNewSky } from '@/document/matchedLayer'
+import { sideOf } from '@/core/match/lightSide'
 import { placeLayer } from '@/document/layers'
 import { layersBelow } from '@/document/tree'
 import { type Project } from '@/document/types'
@@ -16,14 +17,11 @@ import { Button } from '@/ui/primitives/Button'
 import { act, get, shownProject, useBench } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 
-/** Light comes from a side when this much more gets lighter that way than the other. */
-const SIDED = 0.02
-const sideOf = (side: number | null): 'left' | 'right' | null =>
-  side === null || Math.abs(side) < SIDED ? null : side < 0 ? 'left' : 'right'
-
 /** Why nothing can be matched now; nothing when something can. */
 function problemOf(project: Project): string | undefined {
-  const at = matchedAt(project.layers, project.activeLayer)
+  const at = matchedAt(project.layers, project.activeLayer),
+    active = layerById(project, project.activeLayer)
+  if (active && ofNewSky(project.layers, active)) return `${active.name} belongs to a new sky, and is matched by it.`
   if (!at) return 'Choose a picture, a painted layer or a group in the list of layers first.'
   if (!layersBelow(project.layers, at.layer.id).some((layer) => layer.visible))
     return `Nothing lies below ${at.layer.name} that it could be matched to.`

@@ -8,6 +8,7 @@ import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { Button } from '@/ui/primitives/Button'
 import { newId } from '@/ui/layers/layerActions'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
+import './moving'
 import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
@@ -42,6 +43,7 @@ export function MatchPanel() {
           ) : (
             <>
               <b>Layer to surroundings</b> — each value starts where it was measured; a double click goes back there.
+              Drag the layer to move it.
             </>
           )}
         </p>

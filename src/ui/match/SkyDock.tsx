@@ -2,10 +2,11 @@
 /** The library of skies below the picture, the best fit first: chosen by a press or the arrow keys, added by files, folder or drop. */
 import { Ellipsis, FolderPlus, ImagePlus } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
 import { LIMITS } from '@/document/limits'
 import { newSkyAt } from '@/document/newSky'
 import { Button } from '@/ui/primitives/Button'
+import { useFileDrop } from '@/ui/primitives/fileDrop'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { choosePictureFiles } from '@/ui/store/addPictures'
 import { askLayers } from '@/ui/store/rendering'
@@ -22,6 +23,7 @@ import {
   rankedSkies,
   renameGroup,
   renameSky,
+  stopAdding,
   takeOut,
   unreadable,
   useSkies,
@@ -46,7 +48,7 @@ function Dock() {
     why = useBench((state) => skyProblem(shownProject(state)))
   const ranked = useMemo(() => rankedSkies(skies ?? [], measures, group), [skies, measures, group]),
     groups = useMemo(() => groupsOf(skies ?? []), [skies])
-  const [over, setOver] = useState(false)
+  const { over, place } = useFileDrop((dropped) => void droppedPictures(dropped).then(add))
   const list = useRef<HTMLUListElement>(null)
   useEffect(() => {
     void loadSkies()
@@ -79,19 +81,7 @@ function Dock() {
       aria-label="Skies"
       className={`shrink-0 border-t border-[var(--line)] bg-[var(--panel)] ${over ? 'outline-2 -outline-offset-2 outline-[var(--accent)]' : ''}`}
       onKeyDown={keys}
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes('Files')) return
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false)
-      }}
-      onDrop={(event) => {
-        event.preventDefault()
-        setOver(false)
-        void droppedPictures(event.dataTransfer).then(add)
-      }}
+      {...place}
     >
       <header className="flex h-10 items-center gap-3 px-3">
         <h2 className="text-[13px] font-semibold">Skies</h2>
@@ -99,7 +89,13 @@ function Dock() {
         <span className="ml-auto min-w-0 truncate text-xs text-[var(--muted)]" role="status">
           {adding ? `Looking at ${adding.done + 1} of ${adding.of} …` : 'Drop pictures or a folder here'}
         </span>
-        <AddSkies add={add} />
+        {adding ? (
+          <Button className="!min-h-8 shrink-0" onClick={stopAdding}>
+            Stop
+          </Button>
+        ) : (
+          <AddSkies add={add} />
+        )}
       </header>
       {problem ? (
         <p className="flex items-center gap-3 px-3 pb-3 text-[13px]">
@@ -167,34 +163,43 @@ function Groups({ groups }: { groups: readonly string[] }) {
         ),
       )}
       {group !== null && groups.includes(group) && (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger
-            aria-label={`More for the group ${group}`}
-            className="grid size-7 shrink-0 place-items-center rounded-md hover:bg-[var(--hover)]"
+        <More what={`the group ${group}`} className="size-7 shrink-0 hover:bg-[var(--hover)]">
+          <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+            Rename the group
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className="menu-item"
+            onSelect={() => void renameGroup(group, '').then((done) => done && show(null))}
           >
-            <Ellipsis size={15} />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              className="menu"
-              sideOffset={4}
-              collisionPadding={8}
-              onCloseAutoFocus={(event) => event.preventDefault()}
-            >
-              <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-                Rename the group
-              </DropdownMenu.Item>
-              <DropdownMenu.Item
-                className="menu-item"
-                onSelect={() => void renameGroup(group, '').then((done) => done && show(null))}
-              >
-                Remove the group; its skies stay
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+            Remove the group; its skies stay
+          </DropdownMenu.Item>
+        </More>
       )}
     </div>
+  )
+}
+
+/** A menu of what else can be done; a name that is typed next keeps the focus. */
+function More({ what, className, children }: { what: string; className: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`More for ${what}`}
+        className={`grid place-items-center rounded-md ${className}`}
+      >
+        <Ellipsis size={14} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className="menu"
+          sideOffset={4}
+          collisionPadding={8}
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   )
 }
 
@@ -320,58 +325,42 @@ function Card({
           {reason || ' '}
         </p>
       )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`More for ${sky.name}`}
-          className="absolute top-1 right-1 grid size-6 place-items-center rounded-md bg-[var(--panel)] opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100 [@media(hover:none)]:opacity-100"
-        >
-          <Ellipsis size={14} />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            className="menu"
-            sideOffset={4}
-            collisionPadding={8}
-            onCloseAutoFocus={(event) => event.preventDefault()}
-          >
-            <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('sky')}>
-              Rename
-            </DropdownMenu.Item>
-            <DropdownMenu.Sub>
-              <DropdownMenu.SubTrigger className="menu-item flex justify-between">
-                Move to a group<span aria-hidden>›</span>
-              </DropdownMenu.SubTrigger>
-              <DropdownMenu.Portal>
-                <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
-                  {groups
-                    .filter((group) => group !== sky.group)
-                    .map((group) => (
-                      <DropdownMenu.Item
-                        key={group}
-                        className="menu-item"
-                        onSelect={() => void moveSky(sky.asset, group)}
-                      >
-                        {group}
-                      </DropdownMenu.Item>
-                    ))}
-                  <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('group')}>
-                    A new group …
+      <More
+        what={sky.name}
+        className="absolute top-1 right-1 size-6 bg-[var(--panel)] opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100 [@media(hover:none)]:opacity-100"
+      >
+        <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('sky')}>
+          Rename
+        </DropdownMenu.Item>
+        <DropdownMenu.Sub>
+          <DropdownMenu.SubTrigger className="menu-item flex justify-between">
+            Move to a group<span aria-hidden>›</span>
+          </DropdownMenu.SubTrigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
+              {groups
+                .filter((group) => group !== sky.group)
+                .map((group) => (
+                  <DropdownMenu.Item key={group} className="menu-item" onSelect={() => void moveSky(sky.asset, group)}>
+                    {group}
                   </DropdownMenu.Item>
-                  {sky.group && (
-                    <DropdownMenu.Item className="menu-item" onSelect={() => void moveSky(sky.asset, '')}>
-                      No group
-                    </DropdownMenu.Item>
-                  )}
-                </DropdownMenu.SubContent>
-              </DropdownMenu.Portal>
-            </DropdownMenu.Sub>
-            <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-            <DropdownMenu.Item className="menu-item" onSelect={() => void takeOut(sky)}>
-              Remove from the library
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+                ))}
+              <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('group')}>
+                A new group …
+              </DropdownMenu.Item>
+              {sky.group && (
+                <DropdownMenu.Item className="menu-item" onSelect={() => void moveSky(sky.asset, '')}>
+                  No group
+                </DropdownMenu.Item>
+              )}
+            </DropdownMenu.SubContent>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Sub>
+        <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
+        <DropdownMenu.Item className="menu-item" onSelect={() => void takeOut(sky)}>
+          Remove from the library
+        </DropdownMenu.Item>
+      </More>
     </li>
   )
 }

@@ -8,14 +8,10 @@ import { placeLayer } from '@/document/layers'
 import { exchangeSky, newSkyAt, type NewSkyLayers, replaceSky, skySteps } from '@/document/newSky'
 import { type Edit } from '@/document/history'
 import { type Picture, type Project } from '@/document/types'
-import { dragPlaceable } from '@/ui/canvas/dragPlaceable'
-import { placeableOf } from '@/ui/canvas/placeable'
-import { stageHands } from '@/ui/canvas/stageHands'
 import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
 import { act, get, preview, set, shownProject } from '@/ui/store/bench'
 import { type Sky } from './skiesOnServer'
-import { matchTool } from './matchTool'
 import { measuresOf, usePhoto } from './photoMeasures'
 import { rankedSkies, useSkies } from './skyLibrary'
 
@@ -30,7 +26,7 @@ export function skyThere(parts: NewSkyLayers | undefined, skies: readonly Sky[] 
   return parts?.sky && skies?.find(({ asset }) => asset === parts.sky!.asset)
 }
 
-/** px of the photo that the horizon may lie off where it was measured and still be that. */
+/** px that the horizon may lie off where it was measured and still be that. */
 const SAME = 1
 
 /** The horizon as the editor has put it: where the sky's own lies now. The measured one where there is no sky, or it lies there. */
@@ -53,13 +49,6 @@ export function layHorizon(measures: Measures, { sky }: NewSkyLayers, reads: Sky
   )
 }
 export const isMirrored = ([a, b, c, d]: Affine): boolean => a * d - b * c < 0
-
-/** In this stage a press on the picture drags the new sky, or the layer that is matched. */
-stageHands.match = ({ project, point, scale }) => {
-  const moved = matchTool() === 'sky' ? newSkyAt(project.layers, project.activeLayer)?.sky?.id : project.activeLayer,
-    thing = moved ? placeableOf({ ...project, activeLayer: moved }, 'layer') : null
-  return thing ? dragPlaceable(thing, point, scale) : null
-}
 
 /** The same names each time the change is shown or done, so that what is made for it stands. */
 function sameIds(edit: (newId: () => string) => Edit): Edit {

@@ -135,10 +135,18 @@ async function putBack({ asset, name, group, reads }: Sky): Promise<void> {
   }
 }
 
+let stopped = false
+/** Those that are in stay. */
+export const stopAdding = (): void => {
+  stopped = true
+}
+
 /** Each file that is no picture of a sky says why; the others go on. @param group they go into */
 export async function addSkies(files: readonly File[], group: string): Promise<void> {
   const added: string[] = []
+  stopped = false
   for (const [i, file] of files.entries()) {
+    if (stopped) break
     set({ adding: { done: i, of: files.length } })
     try {
       const { asset } = await sendWithProgress(file),

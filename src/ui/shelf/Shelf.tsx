@@ -8,6 +8,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { projectOf } from '@/document/edits'
 import { Button, IconButton } from '@/ui/primitives/Button'
+import { useFileDrop } from '@/ui/primitives/fileDrop'
 import { createProject, deleteProject, listProjects, type ProjectSummary } from '@/ui/store/server'
 import { nameOfFile, PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
 
@@ -15,8 +16,7 @@ export function Shelf() {
   const router = useRouter()
   const [projects, setProjects] = useState<ProjectSummary[] | null>(null)
   const [problem, setProblem] = useState('')
-  const [over, setOver] = useState(false),
-    [busy, setBusy] = useState(false)
+  const [busy, setBusy] = useState(false)
   const chooser = useRef<HTMLInputElement>(null)
 
   const load = useCallback(() => {
@@ -51,26 +51,11 @@ export function Shelf() {
       setBusy(false)
     }
   }
+  const { over, place } = useFileDrop(({ files }) => void start([...files]))
 
   return (
     <Tooltip.Provider>
-      <main
-        className="mx-auto min-h-screen max-w-6xl px-8 py-7"
-        onDragOver={(event) => {
-          if (event.dataTransfer.types.includes('Files')) {
-            event.preventDefault()
-            setOver(true)
-          }
-        }}
-        onDragLeave={(event) => {
-          if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false)
-        }}
-        onDrop={(event) => {
-          event.preventDefault()
-          setOver(false)
-          void start([...event.dataTransfer.files])
-        }}
-      >
+      <main className="mx-auto min-h-screen max-w-6xl px-8 py-7" {...place}>
         <header className="mb-6 flex items-center gap-3">
           <span className="grid size-9 place-items-center rounded-xl bg-[var(--accent)] text-white">
             <Scissors size={20} />

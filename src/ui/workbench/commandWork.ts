@@ -1,37 +1,30 @@
 /** What commands do that is more than a line. */
 import { toast } from 'sonner'
 import { addGuide, addStep, changeStep, layerById, putSteps } from '@/document/edits'
+import { nudgePlaceable, shift } from '@/ui/canvas/nudging'
 import { placeableOf } from '@/ui/canvas/placeable'
 import { parseStep } from '@/core/formats/recipe'
 import { compose, translation } from '@/core/raster/affine'
 import { SELECTION } from '@/document/types'
 import { isFinding } from '@/core/steps/registry'
 import { subpathsOf, pathData } from '@/core/vector/path'
-import { type Edit, lastSelection } from '@/document/history'
+import { lastSelection } from '@/document/history'
 import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { burst } from '@/ui/primitives/burst'
-import { act, get, set, shownProject, shownSteps, preview } from '@/ui/store/bench'
+import { act, get, set, shownProject, shownSteps } from '@/ui/store/bench'
 import { type BenchState } from '@/ui/store/benchState'
 
-/** Shown at once; many presses are one act. */
-function shift(label: string, edit: Edit): void {
-  preview(edit)
-  burst(`nudge ${label}`, () => act(label, edit))
-}
 export function nudge(dx: number, dy: number): void {
   const state = get(),
     project = shownProject(state)
   if (!project) return
   if (state.stage === 'compose') {
     const thing = placeableOf(project, state.placing)
-    if (thing?.problem) toast(thing.problem)
-    else if (thing && state.hand !== 'crop')
-      shift(`Move ${thing.name}`, thing.place(compose(translation(dx, dy), thing.placement)))
+    if (thing && state.hand !== 'crop') nudgePlaceable(thing, dx, dy)
     return
   }
   if (state.stage === 'match') {
-    if (dx) void import('@/ui/match/skyActs').then(({ stepSky }) => stepSky(Math.sign(dx)))
+    void import('@/ui/match/moving').then(({ arrow }) => arrow(dx, dy))
     return
   }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
