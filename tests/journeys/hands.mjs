@@ -98,11 +98,11 @@ export async function drop(page, selector, files, place = { x: 0.5, y: 0.25 }) {
 }
 
 export async function exported(page, what, format) {
-  await page.getByRole('button', { name: 'Deliver', exact: true }).click()
+  await stage(page, 'Export')
   await page.getByRole('button', { name: what }).click()
   await page.getByRole('radio', { name: format }).click()
   const download = page.waitForEvent('download', { timeout: 60_000 })
-  await page.getByRole('button', { name: 'Export', exact: true }).click()
+  await page.locator('[aria-label=Stage]').getByRole('button', { name: 'Export', exact: true }).click()
   const file = await download
   return { path: await file.path(), name: file.suggestedFilename() }
 }
@@ -163,14 +163,19 @@ export async function matteOf(page, application, id, photo, folder, name) {
   ])
   return grey(join(folder, `${name}.png`))
 }
-export async function menuOf(page, button, item) {
+/** Opens a menu; a mask's is at the head of its values. */
+async function openMenu(page, button) {
   await page.getByRole('button', { name: button, exact: true }).click()
+  if (button.startsWith('Mask of')) await page.getByRole('button', { name: 'More for this mask' }).click()
+}
+export async function menuOf(page, button, item) {
+  await openMenu(page, button)
   await page.getByRole('menuitem', { name: item }).click()
 }
 
 /** Through menus within menus, by keyboard: pointer travel between them is the library's own business. */
 export async function menuPath(page, button, ...items) {
-  await page.getByRole('button', { name: button, exact: true }).click()
+  await openMenu(page, button)
   for (const item of items) {
     const entry = page.getByRole('menuitem', { name: item, exact: typeof item === 'string' })
     await entry.waitFor()
@@ -179,7 +184,8 @@ export async function menuPath(page, button, ...items) {
     await page.keyboard.press('Enter')
   }
 }
-export const stage = (page, name) => page.getByRole('button', { name, exact: true }).click()
+export const stage = (page, name) =>
+  page.locator('[aria-label=Stages]').getByRole('button', { name, exact: true }).click()
 /** Adds a picture file as a layer on top. */
 export async function addOnTop(page, file) {
   await page.getByRole('button', { name: 'Add a layer' }).click()

@@ -12,7 +12,7 @@ export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
   const edit = (values: object) => changeLayer(layer.id, { adjustment: { ...adjustment, ...values } })
   const Panel = page.Panel
   return (
-    <section aria-label={page.name} className="mb-3 space-y-1.5 px-1" data-adjustment={adjustment.kind}>
+    <section aria-label={page.name} className="space-y-2" data-adjustment={adjustment.kind}>
       {Panel && (
         <Panel
           layer={layer.id}

@@ -2,6 +2,7 @@ import { useRef } from 'react'
 import { apply, compose, inverse, scaling, translation, type Affine } from '@/core/raster/affine'
 import { type Project } from '@/document/types'
 import { preview, useBench } from '@/ui/store/bench'
+import { heldIn } from '@/ui/store/focus'
 import { Grip } from './Grip'
 import { placeableOf } from './placeable'
 import { scaledAbout, turnedAboutMiddle } from './placement'
@@ -22,7 +23,7 @@ const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
 
 /** The box of what is placed: corners scale it about the opposite corner (Alt: about the middle), sides stretch it (Ctrl: skew it), the round grip turns it. */
 export function PlaceHandles({ project, map }: { project: Project; map: Affine }) {
-  const what = useBench((state) => state.placing)
+  const what = useBench(heldIn)
   const snap = useRef<Snapper | null>(null)
   const thing = placeableOf(project, what)
   if (!thing || thing.problem) return null

@@ -12,7 +12,7 @@ import { act, preview } from '@/ui/store/bench'
 
 export function FillPanel({ layer }: { layer: FillLayer }) {
   return (
-    <section aria-label="Fill" className="mb-3 space-y-1 px-1">
+    <section aria-label="Fill" className="space-y-1.5">
       <FillValues
         fill={layer.fill}
         preview={(fill) => preview(changeLayer(layer.id, { fill }))}

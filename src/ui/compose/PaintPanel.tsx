@@ -25,9 +25,9 @@ const wordsOf = ({ erase, fill, area }: PaintItem): string => {
 /** What was painted on the layer, last on top. Each piece stays: its colour, strength and brush can be changed afterwards. */
 export function PaintPanel({ layer }: { layer: PaintLayer }) {
   const [open, setOpen] = useState<string | null>(null)
-  if (!layer.items.length) return <p className="mb-3 px-1 text-xs text-[var(--muted)]">Nothing is painted on it yet.</p>
+  if (!layer.items.length) return <p className="text-xs text-[var(--muted)]">Nothing is painted on it yet.</p>
   return (
-    <section aria-label="Paint" className="mb-3 px-1">
+    <section aria-label="Paint" className="">
       <h4 className="mb-1 text-xs text-[var(--muted)]">What was painted, last on top</h4>
       <ul className="max-h-64 overflow-y-auto">
         {[...layer.items].reverse().map((item) => (

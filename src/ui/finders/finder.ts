@@ -1,5 +1,4 @@
 /** What a finder needs on the page: its place and words, what a press on the canvas does, its handles, its card's values. */
-import { type LucideIcon } from 'lucide-react'
 import { type ComponentType } from 'react'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type Size } from '@/core/raster/picture'
@@ -62,7 +61,7 @@ export interface FinderPage<K extends FinderKind> {
   readonly kind: K
   readonly name: string
   readonly group: Group
-  readonly icon: LucideIcon
+  readonly icon: ComponentType<{ size?: number; className?: string }>
   /** What to do next with it, one sentence or two. */
   readonly hint: string
   readonly summary: (step: StepOfKind<K>) => string

@@ -20,7 +20,7 @@ import { type Layer } from '@/document/types'
 import { adjustmentPage, adjustmentSummary } from '@/ui/adjustments/registry'
 import { Bitmap } from '@/ui/primitives/Bitmap'
 import { IconButton } from '@/ui/primitives/Button'
-import { act, chooseLayer, set } from '@/ui/store/bench'
+import { act, chooseLayer, set, workOnSteps } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
 
@@ -84,24 +84,27 @@ export const LayerRow = memo(function LayerRow({
   depth,
   inside,
   active,
+  focused,
   chosen,
   folded,
   live,
   alone,
-  maskOpen,
+  maskFocused,
 }: {
   layer: Layer
   depth: number
   inside: number
   active: boolean
+  /** It is what is worked on. */
+  focused: boolean
   chosen: boolean
   folded: boolean
   /** Something is being dragged. */
   live: boolean
   /** Nothing else is shown. */
   alone: boolean
-  /** The steps shown are its mask's. */
-  maskOpen: boolean
+  /** Its mask, or one of its steps, is. */
+  maskFocused: boolean
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id })
   const [naming, setNaming] = useState(false)
@@ -135,7 +138,7 @@ export const LayerRow = memo(function LayerRow({
       return
     }
     set({ chosen: [] })
-    if (!active) chooseLayer(layer.id)
+    if (!focused) chooseLayer(layer.id)
   }
   const fold = () =>
     set((state) => ({ folded: folded ? state.folded.filter((id) => id !== layer.id) : [...state.folded, layer.id] }))
@@ -153,7 +156,7 @@ export const LayerRow = memo(function LayerRow({
       {...listeners}
       role="listitem"
       tabIndex={-1}
-      className={`flex h-[52px] items-center gap-2 border-b border-[var(--line)] pr-2 ${active ? 'bg-[var(--chosen)]' : chosen ? 'bg-[var(--hover)]' : ''} ${isDragging ? 'relative z-10 bg-[var(--panel)] shadow-lg' : ''}`}
+      className={`flex h-[46px] items-center gap-2 border-b border-[var(--line)] pr-2 ${focused || maskFocused ? 'row-focused' : active ? 'row-active' : chosen ? 'bg-[var(--hover)]' : ''} ${isDragging ? 'relative z-10 bg-[var(--panel)] shadow-lg' : ''}`}
       data-layer={layer.name}
       data-depth={depth}
       aria-current={active || undefined}
@@ -191,11 +194,13 @@ export const LayerRow = memo(function LayerRow({
         )}
       </button>
       {mask && (
-        <MaskMenu layer={layer}>
+        <MaskMenu layer={layer} press={() => workOnSteps({ kind: 'mask', layer: layer.id })}>
           <button
             type="button"
             aria-label={`Mask of ${layer.name}`}
-            className={`relative shrink-0 rounded-[4px] ${maskOpen ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}
+            aria-pressed={maskFocused}
+            title="Works on the mask; a right click shows what can be done with it"
+            className={`relative shrink-0 rounded-[4px] ${maskFocused ? 'ring-2 ring-[var(--accent)]' : ''} ${mask.enabled ? '' : 'opacity-40'}`}
           >
             <Bitmap
               bitmap={maskBitmap}

@@ -22,7 +22,7 @@ export function MaskLibraryItems({ layer }: { layer: Layer }) {
   useEffect(load, [])
   return (
     <>
-      {problem && <p className="px-2 py-1 text-xs text-[#a31515]">{problem}</p>}
+      {problem && <p className="px-2 py-1 text-xs text-[var(--error)]">{problem}</p>}
       {!masks && !problem && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
       {masks?.map(({ asset, name }) => (
         <div key={asset} className="flex items-center">

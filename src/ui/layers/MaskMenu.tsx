@@ -1,6 +1,6 @@
 'use client'
 import { DropdownMenu } from 'radix-ui'
-import { type ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { removeMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
@@ -63,7 +63,7 @@ export function AddMaskItems({ layer }: { layer: Layer }) {
         name="From the selection"
         why={project?.selection.steps.length ? undefined : 'Select something first.'}
         run={() => {
-          set({ home: SELECTION })
+          set({ home: SELECTION, openStep: null })
           makeMaskNow()
         }}
       />
@@ -93,13 +93,31 @@ export function AddMaskItems({ layer }: { layer: Layer }) {
   )
 }
 
-/** What can be done with a layer's mask. */
-export function MaskMenu({ layer, children }: { layer: Layer; children: ReactNode }) {
+/** What can be done with a layer's mask. @param press what a plain press does instead of opening it; then a right click and the down arrow open it */
+export function MaskMenu({ layer, press, children }: { layer: Layer; press?: () => void; children: ReactNode }) {
+  const [open, setOpen] = useState(false)
   const mask = layer.mask!,
     layers = useBench(shownProject)?.layers ?? []
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>
+    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
+      <DropdownMenu.Trigger
+        asChild
+        {...(press && {
+          onPointerDown: (event) => event.preventDefault(),
+          onKeyDown: (event) => {
+            if (event.key !== 'Enter' && event.key !== ' ') return
+            event.preventDefault()
+            press()
+          },
+          onClick: press,
+          onContextMenu: (event) => {
+            event.preventDefault()
+            setOpen(true)
+          },
+        })}
+      >
+        {children}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"

@@ -4,7 +4,7 @@ import { addLayer, addLayerWithin } from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
 import { type Layer, type Project } from '@/document/types'
 import { adjustmentPage } from '@/ui/adjustments/registry'
-import { act, get, set } from '@/ui/store/bench'
+import { act, get, goToStage, set } from '@/ui/store/bench'
 import { type Hand } from '@/ui/store/benchState'
 import { newId, now } from './layerActions'
 
@@ -15,7 +15,8 @@ function add(label: string, hand: Hand, make: (project: Project) => Layer): void
   const layer = make(state.project),
     put = layer.kind === 'paint' ? addLayer : addLayerWithin
   act(label, put(layer, state.layer?.id ?? null))
-  set({ stage: 'compose', chosen: [], hand })
+  goToStage('compose')
+  set({ chosen: [], hand })
 }
 export const addColour = () =>
   add('Add colour', 'place', ({ canvas }) =>

@@ -5,7 +5,8 @@ import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungro
 import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
 import { ancestorsOf, belowOf, clipBaseOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
-import { act, get, set, shownProject } from '@/ui/store/bench'
+import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
+import { removed } from '@/ui/store/removed'
 import { mergeLayers } from './merge'
 import { newProjectFromSelection } from './newProject'
 
@@ -55,7 +56,7 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: (state) => shows(state) ?? selected(state) ?? room(state, 1),
     run: ({ layer }) => {
       act(`Lift from ${layer.name}`, liftCopy(layer.id, newId))
-      set({ stage: 'compose' })
+      goToStage('compose')
     },
   },
   {
@@ -64,7 +65,7 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: (state) => shows(state) ?? selected(state) ?? room(state, 2),
     run: ({ layer }) => {
       act(`Cut from ${layer.name}`, cutOut(layer.id, newId))
-      set({ stage: 'compose' })
+      goToStage('compose')
     },
   },
   {
@@ -200,7 +201,8 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: free,
     run: ({ project, layer }) => {
       const all = topmost(project, chosenLayers(project)).filter((each) => !each.locked)
-      act(all.length > 1 ? `Remove ${all.length} layers` : `Remove ${layer.name}`, (draft) => {
+      const what = all.length > 1 ? `${all.length} layers` : layer.name
+      removed(`Remove ${what}`, what, (draft) => {
         for (const each of all) removeLayer(each.id)(draft)
       })
       set({ chosen: [] })

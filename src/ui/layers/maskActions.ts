@@ -2,12 +2,13 @@
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
-import { type Recipe, type Step } from '@/core/steps/registry'
+import { isFinding, type Recipe, type Step } from '@/core/steps/registry'
 import { recipeAt } from '@/document/edits'
 import { changeMask, copyMask, type MaskChange, setMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { type FinderId } from '@/ui/finders/kinds'
-import { act, get, set, shownProject } from '@/ui/store/bench'
+import { pageOfStep } from '@/ui/finders/registry'
+import { act, get, goToStage, set, shownProject, workOnStep, workOnSteps } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { mergeLayers } from './merge'
@@ -18,16 +19,15 @@ const step = (values: object): Step => parseStep({ id: newId(), ...values })
 
 /** Opens a mask's steps, as in Select. Painting begins with nothing over the picture: what the mask does is what is to be seen. */
 export function openMask(layer: string, finder?: FinderId): void {
-  const project = shownProject(get()),
-    steps = project && recipeAt(project, { kind: 'mask', layer })?.steps
-  set({
-    home: { kind: 'mask', layer },
-    stage: 'select',
-    openStep: steps?.findLast((each) => each.kind !== 'invert')?.id ?? null,
-    result: null,
-    ...(finder ? { finder, drawing: null } : {}),
-    ...(finder === 'paint' ? { view: 'plain' as const } : {}),
-  })
+  const home = { kind: 'mask', layer } as const,
+    project = shownProject(get()),
+    last = project && recipeAt(project, home)?.steps.findLast((each) => each.kind !== 'invert'),
+    tool = finder ?? (last && isFinding(last) ? pageOfStep(last)?.id : undefined)
+  goToStage('select')
+  if (last) workOnStep(home, last.id!, tool)
+  else workOnSteps(home)
+  if (tool) set({ finder: tool })
+  if (finder === 'paint') set({ view: 'plain' })
 }
 
 export const maskWhite = (layer: Layer): void => {
@@ -100,7 +100,8 @@ export function selectMask(layer: Layer): void {
   act(`Select by mask of ${layer.name}`, (project) => {
     project.selection.steps = [made as never]
   })
-  set({ home: SELECTION, stage: 'select', openStep: made.id!, result: null })
+  goToStage('select')
+  workOnStep(SELECTION, made.id!)
 }
 export async function applyMask(layer: Layer): Promise<void> {
   if (await mergeLayers([layer.id], layer.name, `Apply mask of ${layer.name}`, { instead: true }))

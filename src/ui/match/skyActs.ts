@@ -10,7 +10,7 @@ import { type Edit } from '@/document/history'
 import { type Picture, type Project } from '@/document/types'
 import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
-import { act, get, preview, set, shownProject } from '@/ui/store/bench'
+import { act, get, goToStage, preview, shownProject } from '@/ui/store/bench'
 import { type Sky } from './skiesOnServer'
 import { measuresOf, usePhoto } from './photoMeasures'
 import { rankedSkies, useSkies } from './skyLibrary'
@@ -90,7 +90,7 @@ export async function bringSky(sky: Sky): Promise<void> {
     preview(edit)
     burst(`sky of ${parts.photo.id}`, () => act(label, edit))
   } else act(`New sky ${name}`, replaceSky(parts.photo.id, picture, skySteps(parts.photo, newId), plan, newId))
-  set({ stage: 'match' })
+  goToStage('match')
 }
 
 /** The next of the skies as they are listed, or the one before; the first or last where none of them is there. */

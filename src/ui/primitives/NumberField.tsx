@@ -1,5 +1,5 @@
 'use client'
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import { evaluate } from './arithmetic'
 
 export interface NumberProps {
@@ -27,6 +27,7 @@ export function NumberField({
   className = '',
 }: NumberProps) {
   const shown = `${value.toFixed(digits)}${unit ? ` ${unit}` : ''}`
+  const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
   const wrong = typed !== null && evaluate(typed, unit, units) === null
   const settle = () => {
@@ -35,31 +36,53 @@ export function NumberField({
     if (next !== null) onSettle(Math.min(max, Math.max(min, next)))
   }
   return (
-    <input
-      aria-label={label}
-      aria-invalid={wrong || undefined}
-      title={wrong ? `A number from ${min} to ${max}${unit ? ` ${unit}` : ''}` : undefined}
-      inputMode="decimal"
-      spellCheck={false}
-      value={typed ?? shown}
-      onChange={(event) => setTyped(event.target.value)}
-      onFocus={(event) => event.target.select()}
-      onBlur={settle}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Enter') event.currentTarget.blur() // which settles, and gives single keys back to the bench
-        if (event.key === 'Escape') {
-          setTyped(null)
-          event.currentTarget.blur()
-        }
-        if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
-          event.preventDefault()
-          const by = (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1) * 10 ** -digits
-          setTyped(null)
-          onSettle(Math.min(max, Math.max(min, value + by)))
-        }
-      }}
-      className={`h-7 rounded-md border border-transparent bg-transparent px-1 text-right font-mono text-[12.5px] tabular-nums hover:border-[var(--line)] focus:border-[var(--line-strong)] focus:bg-[var(--field)] aria-[invalid]:border-[#a31515] ${className}`}
-    />
+    <span className={`relative inline-block shrink-0 ${className}`}>
+      <input
+        aria-label={label}
+        aria-invalid={wrong || undefined}
+        aria-describedby={wrong ? id : undefined}
+        inputMode="decimal"
+        spellCheck={false}
+        value={typed ?? shown}
+        onChange={(event) => setTyped(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onBlur={settle}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          if (event.key === 'Enter' && !wrong) event.currentTarget.blur() // which settles, and gives single keys back to the bench
+          if (event.key === 'Escape') {
+            setTyped(null)
+            event.currentTarget.blur()
+          }
+          if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+            event.preventDefault()
+            const by = (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1) * 10 ** -digits
+            setTyped(null)
+            onSettle(Math.min(max, Math.max(min, value + by)))
+          }
+        }}
+        className="h-6 w-full rounded-[5px] border border-[var(--line)] bg-[var(--field)] px-1.5 text-right font-mono text-[12px] tabular-nums hover:border-[var(--line-strong)] focus:border-[var(--ink)] aria-[invalid]:border-[var(--error)]"
+      />
+      {wrong && (
+        <span
+          id={id}
+          role="alert"
+          className="absolute top-full right-0 z-50 mt-1 w-44 rounded-md border border-[var(--error)] bg-[var(--panel)] px-2 py-1.5 text-left font-sans text-xs leading-snug shadow-md"
+        >
+          {taken(min, max, unit, units)}
+        </span>
+      )}
+    </span>
   )
 }
+
+/** What a field takes, in words. */
+const taken = (min: number, max: number, unit: string, units: NumberProps['units']): string =>
+  [
+    `A number from ${shownLimit(min)} to ${shownLimit(max)}${unit ? ` ${unit}` : ''}`,
+    units && `in ${Object.keys(units).join(', ')}`,
+    'or arithmetic, as 3*80+5.',
+  ]
+    .filter(Boolean)
+    .join(', ')
+const shownLimit = (value: number): string => value.toLocaleString('en', { maximumFractionDigits: 2 })

@@ -56,10 +56,22 @@ export function Slider({
     return () => element?.removeEventListener('wheel', listen)
   }, [])
   return (
-    <div className="grid grid-cols-[64px_1fr_66px] items-center gap-1.5">
-      <label id={id} className="text-[13px]">
-        {label}
-      </label>
+    <div>
+      <div className="flex items-center justify-between gap-2">
+        <label id={id} className="min-w-0 truncate text-[13px]">
+          {label}
+        </label>
+        <NumberField
+          label={`${label}, typed`}
+          value={value}
+          min={min}
+          max={max}
+          unit={unit}
+          digits={digits}
+          onSettle={onSettle}
+          className="w-[72px]"
+        />
+      </div>
       <RadixSlider.Root
         ref={track}
         min={signed ? -1 : 0}
@@ -81,7 +93,16 @@ export function Slider({
         className="relative flex h-5 touch-none items-center select-none"
       >
         <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]">
-          <RadixSlider.Range className="absolute h-full rounded-full bg-[var(--ink)]" />
+          {/* From zero: to the left of it a signed value fills the other way. */}
+          <span
+            className="absolute h-full rounded-full bg-[var(--ink)]"
+            style={
+              signed
+                ? { left: `${50 + 50 * Math.min(0, toTrack(value))}%`, width: `${50 * Math.abs(toTrack(value))}%` }
+                : { width: `${100 * toTrack(value)}%` }
+            }
+          />
+          {signed && <span className="absolute -top-1 left-1/2 h-[11px] w-px bg-[var(--line-strong)]" />}
         </RadixSlider.Track>
         {mark !== undefined && (
           <span
@@ -97,16 +118,6 @@ export function Slider({
           className="block size-4 rounded-full border-[1.5px] border-[var(--ink)] bg-[var(--panel)] shadow-sm"
         />
       </RadixSlider.Root>
-      <NumberField
-        label={`${label}, typed`}
-        value={value}
-        min={min}
-        max={max}
-        unit={unit}
-        digits={digits}
-        onSettle={onSettle}
-        className="w-full min-w-0"
-      />
     </div>
   )
 }

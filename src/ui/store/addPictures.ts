@@ -2,7 +2,7 @@
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { addPicture } from '@/document/layers'
-import { act, get, set } from '@/ui/store/bench'
+import { act, get, goToStage } from '@/ui/store/bench'
 import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
 
 export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
@@ -56,7 +56,7 @@ export async function addPictures(files: readonly File[], below: string | null):
           below,
         ),
       )
-      set({ stage: 'compose' })
+      goToStage('compose')
     } catch (error) {
       tell(error)
     }

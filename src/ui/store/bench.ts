@@ -11,7 +11,10 @@ import { activateLayer } from '@/document/layers'
 import { type Act, type Edit, goTo, type History, perform, redo, RefusedEdit, undo } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { endBurst } from '@/ui/primitives/burst'
-import { initial, type BenchState } from './benchState'
+import { type FinderId } from '@/ui/finders/kinds'
+import { initial, type BenchState, type Stage } from './benchState'
+import { drawsSteps, inStage, onLayer } from './focus'
+import { sameHome } from './frame'
 
 export const useBench = create<BenchState>(() => initial(''))
 export const set = useBench.setState
@@ -39,7 +42,34 @@ export function chooseLayer(id: string): void {
   )
   if (follows) act(`Choose ${layerById(project, id)?.name ?? 'a layer'}`, activateLayer(id))
   else set({ active: id })
+  set(({ home }) => onLayer(home, id))
 }
+/** Shows another stage. Where edges are worked on, the edge step is what is worked on. */
+export function goToStage(stage: Stage): void {
+  set((state) => inStage(stage, state))
+  const steps = shownSteps(get()),
+    edge = steps.findLast((step) => step.kind === 'edge' && !step.hidden)
+  if (stage === 'edge' && edge && steps.find((step) => step.id === get().openStep)?.kind !== 'edge')
+    set({ openStep: edge.id!, focus: 'steps' })
+}
+/** Takes another tool. */
+export const chooseTool = (finder: FinderId): void =>
+  set((state) => ({ ...inStage('select', state), finder, drawing: null }))
+/** Works on a mask, or on the selection, as a whole. */
+export const workOnSteps = (home: RecipeHome): void => workOn(home, { openStep: null })
+function workOn(home: RecipeHome, open: Partial<BenchState>): void {
+  const active = shownProject(get())?.activeLayer
+  if (home.kind === 'mask' && home.layer !== active) chooseLayer(home.layer)
+  if (home.kind === 'selection' && !drawsSteps(get().stage)) goToStage('select')
+  set((state) => ({ ...open, home, focus: 'steps', ...(sameHome(home, state.home) ? {} : { result: null }) }))
+}
+/** Works on one step. @param finder the tool that made it: it is the one that goes on */
+export function workOnStep(home: RecipeHome, step: string, finder?: FinderId): void {
+  if (!drawsSteps(get().stage)) goToStage('select')
+  workOn(home, { openStep: step, drawing: null, ...(finder ? { finder } : {}) })
+}
+/** The open step is closed; whose step it was is what is worked on. */
+export const closeStep = (): void => set({ openStep: null, focus: 'steps' })
 /** The steps the panel shows. */
 const NO_STEPS: readonly Step[] = []
 export const shownSteps = (state: BenchState): readonly Step[] => {
@@ -63,9 +93,16 @@ export function startAgain(goOn = false): void {
 }
 
 /** The steps shown, as long as the mask they belong to is there; the selection's otherwise. */
-export const homeIn = (project: Project): RecipeHome => {
-  const { home } = get()
-  return recipeAt(project, home) ? home : SELECTION
+export const stepsIn = (project: Project): Pick<BenchState, 'home' | 'openStep'> => {
+  const { home, openStep } = get()
+  return recipeAt(project, home) ? { home, openStep } : { home: SELECTION, openStep: null }
+}
+/** The same, where the change came from here: if it went to another layer, that layer is worked on. */
+const goesOnIn = (project: Project): Partial<BenchState> => {
+  const before = get().project
+  return before && before.activeLayer !== project.activeLayer
+    ? onLayer(stepsIn(project).home, project.activeLayer)
+    : stepsIn(project)
 }
 
 /** Changes the records as one act. Returns false when nothing changed, or when it cannot be done, which is said. */
@@ -87,7 +124,7 @@ export function act(label: string, edit: Edit): boolean {
     project: next,
     history: done.history,
     live: null,
-    home: homeIn(next),
+    ...goesOnIn(next),
     active: kept ? active : null,
   })
   changed(done.act, done.act.id)
@@ -128,7 +165,7 @@ function moveTo(next: { project: Project; history: History } | null): boolean {
     project: next.project,
     history: next.history,
     live: null,
-    home: homeIn(next.project),
+    ...goesOnIn(next.project),
     active: next.project.activeLayer === project?.activeLayer ? active : null,
   })
   changed(null, next.history.head)

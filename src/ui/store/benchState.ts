@@ -23,7 +23,7 @@ export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spi
 export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
 export type EdgeMode = Exclude<MarkMode, 'outline'>
 export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
-export type Stage = 'gather' | 'select' | 'edge' | 'compose' | 'match' | 'deliver'
+export type Stage = 'gather' | 'select' | 'edge' | 'compose' | 'match' | 'export'
 
 export interface BenchState {
   id: string
@@ -44,8 +44,10 @@ export interface BenchState {
   /** The outline still being drawn corner by corner. */
   drawing: string | null
   home: RecipeHome
-  /** The step whose card is open and whose handles show. */
+  /** The step that is open and whose handles show. */
   openStep: string | null
+  /** What is worked on while no step is open: whose steps are shown, or the active layer. See focus.ts. */
+  focus: 'steps' | 'layer'
   brush: { size: number; hardness: number; strength: number; spacing: number; tip: 'round' | 'square'; erase: boolean }
   spot: { radius: number; core: number; spread: number }
   /** What is marked with, and its size on the picture, px. */
@@ -112,8 +114,6 @@ export interface BenchState {
   bucket: { similar: boolean; tolerance: number }
   ramp: { shape: RampShape; /** It ends in nothing instead of the other colour. */ clear: boolean }
   cropRatio: string
-  /** What the place handles hold, where a mask is not linked. */
-  placing: 'layer' | 'mask'
   /** Groups whose layers are not listed, and layers chosen besides the active one. */
   folded: readonly string[]
   chosen: readonly string[]
@@ -163,6 +163,7 @@ export const initial = (id: string): BenchState => ({
   drawing: null,
   home: SELECTION,
   openStep: null,
+  focus: 'steps',
   brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false },
   spot: { radius: 60, core: 0.5, spread: 24 },
   marker: { mode: 'keep', size: 24 },
@@ -201,7 +202,6 @@ export const initial = (id: string): BenchState => ({
   bucket: { similar: true, tolerance: 32 },
   ramp: { shape: 'linear', clear: true },
   cropRatio: 'free',
-  placing: 'layer',
   folded: [],
   chosen: [],
   solo: null,

@@ -1,7 +1,7 @@
 /** `wilyScissor` in the page's console: what hands do to the records, by name. The journeys draw edits at random through it. */
 import { type Edit } from '@/document/history'
 import { type Project } from '@/document/types'
-import { abandon, act, get, goToAct, preview, redoAct, set, settle, shownProject, undoAct } from './bench'
+import { abandon, act, get, goToAct, goToStage, preview, redoAct, settle, shownProject, undoAct } from './bench'
 
 export interface Handle {
   records(): Project | null
@@ -38,6 +38,6 @@ export function giveHandle(): void {
     goTo: goToAct,
     acts: () => [...get().history.acts.keys()],
     aside: () => get().aside.map((entry) => entry.id),
-    stage: (stage) => set({ stage }),
+    stage: goToStage,
   }
 }

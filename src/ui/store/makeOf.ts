@@ -19,7 +19,7 @@ export function makeMaskNow(): void {
   if (!layer || !steps) return
   const had = layer.mask !== null
   act(had ? `Replace mask of ${layer.name}` : 'Make mask', makeMask(layer.id))
-  set({ home: { kind: 'mask', layer: layer.id } })
+  set({ home: { kind: 'mask', layer: layer.id }, focus: 'steps' })
   toast.success(
     `${had ? 'Mask replaced' : 'Mask made'}: ${steps} ${steps === 1 ? 'step' : 'steps'}, all still editable.`,
     {

@@ -6,7 +6,7 @@ import { type Act, type History, historyOf, withOlder } from '@/document/history
 import { joinHeads, withoutAct } from '@/document/merge'
 import { type Project, SELECTION } from '@/document/types'
 import { endBurst } from '@/ui/primitives/burst'
-import { get, homeIn, set, startAgain, whenChanged } from './bench'
+import { get, set, startAgain, stepsIn, whenChanged } from './bench'
 import { initial } from './benchState'
 import { Outbox } from './outbox'
 import { actsUntil, createProject, newActs, openProject, Refused } from './server'
@@ -116,6 +116,8 @@ function openedAs(project: Project) {
   return {
     project,
     home,
+    // A mask is worked on with its layer.
+    ...(home.kind === 'mask' ? { active: home.layer } : {}),
     openStep: recipeAt(project, home)?.steps.findLast((step) => step.kind !== 'invert')?.id ?? null,
   }
 }
@@ -179,7 +181,7 @@ async function takeIn(now: Synced): Promise<void> {
     unsent ? { agreed, mine, theirs: news.head } : { agreed: mine, mine, theirs: news.head },
     newAct(),
   )
-  set({ project: state.project, history: state.history, home: homeIn(state.project) })
+  set({ project: state.project, history: state.history, ...stepsIn(state.project) })
   startAgain(true)
   if (state.act) now.outbox.put(state.act, state.act.id, news.head)
   else if (state.history.head === news.head) now.outbox.settled(news.head)
@@ -195,7 +197,7 @@ function withoutRefused(now: Synced, act: Act, sentence: string, rest: readonly 
     asideOf(now.id, each, each === act ? sentence : `It needs “${act.label}”, which was refused.`),
   )
   now.outbox.keepAside(entries.slice(1))
-  set({ project: state.project, history: state.history, home: homeIn(state.project), aside: [...aside, ...entries] })
+  set({ project: state.project, history: state.history, ...stepsIn(state.project), aside: [...aside, ...entries] })
   startAgain(true)
   toast.error(`“${act.label}” could not be saved, so it was undone and set aside: ${sentence}`, { duration: 20_000 })
   return { acts: state.acts, head: state.history.head }

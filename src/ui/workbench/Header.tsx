@@ -1,5 +1,5 @@
 'use client'
-import { CircleHelp, Command as CommandIcon, GitBranch, Redo2, Scissors, Undo2 } from 'lucide-react'
+import { CircleHelp, History, Redo2, Scissors, Search, Undo2 } from 'lucide-react'
 import Link from 'next/link'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
@@ -7,7 +7,7 @@ import { renameProject } from '@/document/edits'
 import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
 import { IconButton, Tip } from '@/ui/primitives/Button'
-import { act, goToAct, redoAct, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
+import { act, goToAct, goToStage, redoAct, shownProject, undoAct, useBench } from '@/ui/store/bench'
 import { STAGES } from './command'
 import { Saving } from './Saving'
 
@@ -47,7 +47,7 @@ export function Header({ openCommands, openHelp }: { openCommands: () => void; o
             <button
               type="button"
               aria-current={stage === id ? 'step' : undefined}
-              onClick={() => set({ stage: id })}
+              onClick={() => goToStage(id)}
               className="rounded-lg px-3 py-1.5 text-[13px] font-semibold hover:bg-[var(--hover)] aria-[current]:bg-[var(--ink)] aria-[current]:text-[var(--panel)]"
             >
               {name}
@@ -70,7 +70,7 @@ export function Header({ openCommands, openHelp }: { openCommands: () => void; o
         </IconButton>
         <HistoryList />
         <IconButton label="Commands" keys="Ctrl+K" onClick={openCommands}>
-          <CommandIcon size={17} />
+          <Search size={17} />
         </IconButton>
         <IconButton label="Keys and gestures" keys="?" onClick={openHelp}>
           <CircleHelp size={17} />
@@ -129,7 +129,7 @@ function HistoryList() {
           aria-label="History"
           className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"
         >
-          <GitBranch size={17} />
+          <History size={17} />
         </Popover.Trigger>
       </Tip>
       <Popover.Portal>

@@ -10,7 +10,7 @@ import { discardAside, downloadAside, keepAsNewProject, sendNow } from '@/ui/sto
 const GOOD = 'text-[#15703a] dark:text-[#6fcf97]',
   QUIET = 'text-[var(--muted)]',
   CAREFUL = 'text-[var(--accent-text)] font-semibold',
-  BAD = 'text-[#a31515] dark:text-[#ff8a80] font-semibold'
+  BAD = 'text-[var(--error)] font-semibold'
 
 export function Saving() {
   const { state, unsent, problem, kept } = useBench((s) => s.saving),

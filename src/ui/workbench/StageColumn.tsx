@@ -5,12 +5,12 @@ import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
 import { set, useBench } from '@/ui/store/bench'
-import { OP_WORDS, OpGlyph } from './OpGlyph'
+import { OP_WORDS, OpGlyph } from './list/OpGlyph'
 
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
 const ComposePanel = later(() => import('../compose/ComposePanel').then((module) => module.ComposePanel))
 const MatchPanel = later(() => import('../match/MatchPanel').then((module) => module.MatchPanel))
-const DeliverPanel = later(() => import('./DeliverPanel').then((module) => module.DeliverPanel))
+const ExportPanel = later(() => import('./ExportPanel').then((module) => module.ExportPanel))
 const GatherPanel = later(() => import('./GatherPanel').then((module) => module.GatherPanel))
 
 export function StageColumn() {
@@ -22,7 +22,7 @@ export function StageColumn() {
       {stage === 'gather' && <GatherPanel />}
       {stage === 'compose' && <ComposePanel />}
       {stage === 'match' && <MatchPanel />}
-      {stage === 'deliver' && <DeliverPanel />}
+      {stage === 'export' && <ExportPanel />}
     </div>
   )
 }

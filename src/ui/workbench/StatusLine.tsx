@@ -1,10 +1,18 @@
 'use client'
 import { labOf } from '@/core/colour/lab'
-import { layerById } from '@/document/edits'
+import { stepName } from '@/ui/modifiers/registry'
 import { shownProject, useBench } from '@/ui/store/bench'
+import { type Focus, focusOf } from '@/ui/store/focus'
 import { partInView } from '@/ui/store/frame'
 
-/** Where the pointer is, what is there, which layer is worked on, what is under way, and the zoom. */
+const wordsOf = (focus: Focus): string =>
+  focus.kind === 'step'
+    ? `${focus.of ? `mask of ${focus.of.name}` : 'selection'} · ${stepName(focus.step)}`
+    : focus.kind === 'selection'
+      ? 'selection'
+      : `${focus.kind === 'mask' ? 'mask of' : 'layer'} ${focus.layer.name}`
+
+/** Where the pointer is, what is there, what is worked on, what is under way, and the zoom. */
 export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {
   const pointer = useBench((state) => state.pointer),
     pixel = useBench((state) => state.pixel),
@@ -14,7 +22,10 @@ export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => voi
   const stage = useBench((state) => state.stage),
     hand = useBench((state) => state.hand),
     size = project && partInView({ stage, hand }, project).size
-  const layer = project ? layerById(project, project.activeLayer) : undefined
+  const worked = useBench((state) => {
+    const shown = shownProject(state)
+    return shown ? wordsOf(focusOf(state, shown)) : ''
+  })
   const on =
     pointer && size && pointer[0] >= 0 && pointer[1] >= 0 && pointer[0] < size.width && pointer[1] < size.height
   return (
@@ -37,7 +48,9 @@ export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => voi
           ''
         )}
       </span>
-      <span className="truncate">{layer ? `layer: ${layer.name}` : ''}</span>
+      <span className="truncate" data-focus>
+        {worked}
+      </span>
       <span className="ml-auto flex items-center gap-2" role="status">
         {progress && (
           <>

@@ -13,18 +13,18 @@ import { type Rendering, startRendering } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/frame'
 import { addPictures } from '@/ui/store/addPictures'
 import { CanvasView } from './canvas/CanvasView'
+import { MaskSign } from './canvas/MaskSign'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { commandFor, keyName } from './commandKeys'
-import { MakeMenuHere } from './MakeMenu'
 import { Header } from './Header'
+import { Inspector } from './inspector/Inspector'
+import { ListPanel } from './list/ListPanel'
+import { MakeMenuHere } from './list/MakeMenu'
 import { later, loadTheRest } from '../primitives/later'
 import { isTyping, setPanKey } from './keys'
-import { LayersPanel } from '../layers/LayersPanel'
-import { ResultBar } from './ResultBar'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { pasteSteps } from './stepsClipboard'
-import { StepsPanel } from './StepsPanel'
 import { ViewBar } from './ViewBar'
 
 const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
@@ -78,8 +78,8 @@ export function Workbench({ id }: { id: string }) {
         </main>
       )}
       <Toaster
-        position="bottom-center"
-        offset={40}
+        position="bottom-right"
+        offset={{ bottom: 40, right: 312 }}
         theme="system"
         closeButton
         toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
@@ -191,6 +191,7 @@ function Bench() {
             <DropPlace>
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
             </DropPlace>
+            <MaskSign />
             {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
             {stage === 'match' && !bare && <MatchViews />}
             <div
@@ -212,7 +213,7 @@ function Bench() {
                 className="drawer-button"
               >
                 <Layers size={16} />
-                Steps and layers
+                Layers
               </button>
             </div>
           </div>
@@ -220,14 +221,11 @@ function Bench() {
           {stage === 'match' && !bare && <SkyDock />}
         </main>
         <aside
-          aria-label="Steps and layers"
+          aria-label="Layers and values"
           className={`flex w-[298px] shrink-0 flex-col border-l border-[var(--line)] bg-[var(--panel)] ${side('right')}`}
         >
-          <div className={`flex min-h-0 flex-col ${stage === 'compose' ? 'max-h-[32%]' : 'max-h-[60%]'}`}>
-            <StepsPanel rendering={rendering} />
-          </div>
-          <ResultBar />
-          <LayersPanel />
+          <ListPanel rendering={rendering} />
+          <Inspector />
         </aside>
       </div>
       {!bare && (

@@ -18,7 +18,7 @@ export const STAGES: readonly (readonly [Stage, string])[] = [
   ['edge', 'Edge'],
   ['compose', 'Compose'],
   ['match', 'Match'],
-  ['deliver', 'Deliver'],
+  ['export', 'Export'],
 ]
 export const VIEWS: readonly (readonly [ViewMode, string])[] = [
   ['ants', 'Ants'],

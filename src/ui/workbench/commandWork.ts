@@ -11,7 +11,8 @@ import { subpathsOf, pathData } from '@/core/vector/path'
 import { lastSelection } from '@/document/history'
 import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { act, get, set, shownProject, shownSteps } from '@/ui/store/bench'
+import { act, chooseTool, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
+import { heldIn } from '@/ui/store/focus'
 import { type BenchState } from '@/ui/store/benchState'
 
 export function nudge(dx: number, dy: number): void {
@@ -19,7 +20,7 @@ export function nudge(dx: number, dy: number): void {
     project = shownProject(state)
   if (!project) return
   if (state.stage === 'compose') {
-    const thing = placeableOf(project, state.placing)
+    const thing = placeableOf(project, heldIn(state))
     if (thing && state.hand !== 'crop') nudgePlaceable(thing, dx, dy)
     return
   }
@@ -52,7 +53,7 @@ export function chooseGroup(group: string): void {
     return
   }
   const at = pages.findIndex((page) => page.id === get().finder)
-  set({ finder: pages[(at + 1) % pages.length].id, drawing: null, stage: 'select' })
+  chooseTool(pages[(at + 1) % pages.length].id)
 }
 
 /** Through the pointer, or the middle when it is not over the picture; on whole px. */
@@ -107,7 +108,7 @@ export function removeNode(): boolean {
 export function bringBackLast(): void {
   const { project, history, home } = get()
   if (!project) return
-  if (home.kind === 'mask') set({ home: SELECTION, openStep: null, result: null })
+  if (home.kind === 'mask') workOnSteps(SELECTION)
   if (project.selection.steps.length) {
     toast('The selection is here; undo goes back to earlier ones.')
     return

@@ -2,7 +2,7 @@
 import { toast } from 'sonner'
 import { HANDS } from '@/ui/compose/hands/registry'
 import { LAYER_ACTIONS, runLayerAction } from '@/ui/layers/layerActions'
-import { get, redoAct, set, shownProject, undoAct } from '@/ui/store/bench'
+import { get, goToStage, redoAct, set, shownProject, undoAct } from '@/ui/store/bench'
 import { choosePictures } from '@/ui/store/addPictures'
 import { nudge } from './commandWork'
 import { type Command } from './command'
@@ -52,7 +52,10 @@ export const COMMANDS: readonly Command[] = [
     id: `hand ${hand.id}`,
     name: `Compose: ${hand.name}`,
     section: 'Layers',
-    run: () => set({ stage: 'compose', hand: hand.id }),
+    run: () => {
+      goToStage('compose')
+      set({ hand: hand.id })
+    },
   })),
   {
     id: 'swap',

@@ -4,8 +4,11 @@ import { addStep, clearSteps, picksBackground, recipeAt, removeStep, switchBackg
 import { runLayerAction } from '@/ui/layers/layerActions'
 import { parseStep } from '@/core/formats/recipe'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { act, abandon, get, set, shownProject, shownSteps } from '@/ui/store/bench'
+import { act, abandon, chooseTool, closeStep, get, set, shownProject, shownSteps } from '@/ui/store/bench'
 import { type BenchState } from '@/ui/store/benchState'
+import { stepName } from '@/ui/modifiers/registry'
+import { focusOf } from '@/ui/store/focus'
+import { removed } from '@/ui/store/removed'
 import { copySteps, pasteFromClipboard } from './stepsClipboard'
 import { makeMaskNow, maskProblem, saveProblem, saveSelectionNow } from '@/ui/store/makeOf'
 import { bringBackLast, chooseGroup, marks, removeNode, stepInMiddle } from './commandWork'
@@ -23,7 +26,7 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     id: `finder ${page.id}`,
     name: `Finder: ${page.name}`,
     section: 'Finders',
-    run: () => set({ finder: page.id, drawing: null, stage: 'select' }),
+    run: () => chooseTool(page.id),
   })),
   {
     id: 'background',
@@ -48,21 +51,28 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     section: 'Selection',
     run: () => {
       act('Remove all steps', clearSteps(get().home))
-      set({ openStep: null })
+      closeStep()
     },
   },
   {
     id: 'removeStep',
-    name: 'Remove the open step; in Compose: the layer',
+    name: 'Remove what is worked on: a point, a step, a layer',
     keys: ['Delete', 'Backspace'],
     section: 'Selection',
     run: () => {
-      const { openStep, home, drawing, stage } = get()
-      if (stage === 'compose') runLayerAction('remove')
-      else if (drawing) finderPage(get().finder).takeBack?.()
-      else if (!removeNode() && openStep) {
-        act('Remove step', removeStep(home, openStep))
-        set({ openStep: null })
+      const { drawing, finder } = get(),
+        project = shownProject(get())
+      if (!project) return
+      if (drawing) {
+        finderPage(finder).takeBack?.()
+        return
+      }
+      const focus = focusOf(get(), project)
+      if (focus.kind === 'layer') runLayerAction('remove')
+      else if (focus.kind === 'step' && !removeNode()) {
+        const name = stepName(focus.step)
+        removed(`Remove ${name}`, name, removeStep(focus.home, focus.step.id!))
+        closeStep()
       }
     },
   },
@@ -162,7 +172,7 @@ export const SELECTION_COMMANDS: readonly Command[] = [
       else if (drawing) finderPage(finder).finish?.()
       else if (get().live) abandon()
       else if (get().bare) set({ bare: false })
-      else set({ openStep: null })
+      else closeStep()
     },
   },
 ]

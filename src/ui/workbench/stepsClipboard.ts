@@ -3,7 +3,7 @@ import { toast } from 'sonner'
 import { parseRecipe, RecipeError } from '@/core/formats/recipe'
 import { putSteps } from '@/document/edits'
 import { savedNamed } from '@/document/unwrap'
-import { act, get, set, shownProject, shownSteps } from '@/ui/store/bench'
+import { act, get, shownProject, shownSteps, workOnStep } from '@/ui/store/bench'
 
 export async function copySteps(): Promise<void> {
   const steps = shownSteps(get())
@@ -59,7 +59,7 @@ export function pasteSteps(text: string): void {
       return
     }
     act(`Paste ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`, putSteps(home, steps, false))
-    set({ openStep: steps.at(-1)!.id, stage: 'select' })
+    workOnStep(home, steps.at(-1)!.id)
   } catch (error) {
     if (error instanceof RecipeError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`)
     else throw error

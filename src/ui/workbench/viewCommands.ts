@@ -1,7 +1,7 @@
 /** Commands of the view and the stages. */
 import { toast } from 'sonner'
 import { clearGuides } from '@/document/edits'
-import { act, get, set, shownProject } from '@/ui/store/bench'
+import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { guideAt } from './commandWork'
 import { STAGES, VIEWS, type Command } from './command'
 
@@ -40,7 +40,7 @@ export const VIEW_COMMANDS: readonly Command[] = [
     id: `stage ${stage}`,
     name: `Go to ${name}`,
     section: 'Stages',
-    run: () => set({ stage }),
+    run: () => goToStage(stage),
   })),
   {
     id: 'divider',

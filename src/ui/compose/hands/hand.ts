@@ -1,5 +1,4 @@
 /** What the pointer can do while composing. A new hand is its own file and one row in the registry. */
-import { type LucideIcon } from 'lucide-react'
 import { type ComponentType } from 'react'
 import { type Affine } from '@/core/raster/affine'
 import { type Project } from '@/document/types'
@@ -17,7 +16,7 @@ export interface HandPress {
 export interface HandPage {
   readonly id: Hand
   readonly name: string
-  readonly icon: LucideIcon
+  readonly icon: ComponentType<{ size?: number; className?: string }>
   readonly hint: string
   readonly press: (press: HandPress) => Drag | null
   /** Over the picture. @param map from canvas px to CSS px */

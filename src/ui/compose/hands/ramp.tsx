@@ -1,4 +1,4 @@
-import { Blend } from 'lucide-react'
+import { GradientGlyph } from '@/ui/primitives/glyphs'
 import { type Fill } from '@/core/compose/fill'
 import { RAMP_SHAPES } from '@/core/raster/ramp'
 import { type Affine, apply, compose, inverse } from '@/core/raster/affine'
@@ -131,7 +131,7 @@ function Panel({ project }: { project: Project }) {
 export const rampHand: HandPage = {
   id: 'ramp',
   name: 'Gradient',
-  icon: Blend,
+  icon: GradientGlyph,
   press,
   Handles,
   Panel,

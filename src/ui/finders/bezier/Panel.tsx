@@ -97,7 +97,7 @@ function PathText({ d, put }: { d: string; put: (d: string) => void }) {
         className="mt-1 w-full resize-y rounded-md border border-[var(--line)] bg-[var(--field)] p-1.5 font-mono text-[11px] aria-[invalid=true]:border-[#a31515]"
       />
       {problem && (
-        <p role="alert" className="text-xs text-[#a31515]">
+        <p role="alert" className="text-xs text-[var(--error)]">
           {problem}
         </p>
       )}

@@ -1,4 +1,5 @@
-import { Blend, Trash2 } from 'lucide-react'
+import { Trash2 } from 'lucide-react'
+import { GradientGlyph } from '@/ui/primitives/glyphs'
 import { RAMP_SHAPES } from '@/core/raster/ramp'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
@@ -145,7 +146,7 @@ export const gradientPage: FinderPage<'gradient'> = {
   kind: 'gradient',
   name: 'Gradient',
   group: 'brush',
-  icon: Blend,
+  icon: GradientGlyph,
   hint: 'Drag from where nothing is selected to where everything is. The ends and the stops between them can be moved later. Shift while dragging keeps it level, upright or at 45°.',
   summary: ({ shape, stops }) => `${shape}, ${stops.length} ${stops.length === 1 ? 'stop' : 'stops'}`,
   press,

@@ -1,5 +1,6 @@
-import { ArrowLeftRight, FlipHorizontal2, FlipVertical2 } from 'lucide-react'
+import { ArrowLeftRight } from 'lucide-react'
 import { NumberField } from '@/ui/primitives/NumberField'
+import { MirrorSidewaysGlyph, MirrorUpsideDownGlyph } from '@/ui/primitives/glyphs'
 import { IconButton } from '@/ui/primitives/Button'
 import { Select, Switch } from '@/ui/primitives/Choice'
 import { type BenchState } from '@/ui/store/benchState'
@@ -75,18 +76,18 @@ export function BoxTool() {
         {(lines === 'spiral' || lines === 'triangle') && (
           <>
             <IconButton
-              label="Mirror the lines across"
+              label="Mirror the lines left to right"
               aria-pressed={Boolean(flip & 1)}
               onClick={() => set({ boxLinesFlip: flip ^ 1 })}
             >
-              <FlipHorizontal2 size={15} />
+              <MirrorSidewaysGlyph />
             </IconButton>
             <IconButton
-              label="Mirror the lines downwards"
+              label="Mirror the lines top to bottom"
               aria-pressed={Boolean(flip & 2)}
               onClick={() => set({ boxLinesFlip: flip ^ 2 })}
             >
-              <FlipVertical2 size={15} />
+              <MirrorUpsideDownGlyph />
             </IconButton>
           </>
         )}

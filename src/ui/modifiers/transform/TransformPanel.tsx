@@ -1,8 +1,8 @@
-import { FlipHorizontal2, FlipVertical2 } from 'lucide-react'
 import { type Affine, compose, rotation, scaling, translation } from '@/core/raster/affine'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
+import { MirrorSidewaysGlyph, MirrorUpsideDownGlyph } from '@/ui/primitives/glyphs'
 import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { Slider } from '@/ui/primitives/Slider'
@@ -74,7 +74,7 @@ export function TransformPanel({ step, home }: PanelProps<TransformStep>) {
         onSettle={(v) => act('Scale selection', scaled(v))}
       />
       <Slider
-        label="Turn"
+        label="Rotate"
         value={turn}
         min={-180}
         max={180}
@@ -83,14 +83,14 @@ export function TransformPanel({ step, home }: PanelProps<TransformStep>) {
         unit="°"
         fallback={0}
         onPreview={(v) => preview(turned(v))}
-        onSettle={(v) => act('Turn selection', turned(v))}
+        onSettle={(v) => act('Rotate selection', turned(v))}
       />
       <div className="flex items-center">
-        <IconButton label="Mirror across" onClick={() => flip([-1, 0, 0, 1, 0, 0])}>
-          <FlipHorizontal2 size={16} />
+        <IconButton label="Mirror left to right" onClick={() => flip([-1, 0, 0, 1, 0, 0])}>
+          <MirrorSidewaysGlyph />
         </IconButton>
-        <IconButton label="Mirror downwards" onClick={() => flip([1, 0, 0, -1, 0, 0])}>
-          <FlipVertical2 size={16} />
+        <IconButton label="Mirror top to bottom" onClick={() => flip([1, 0, 0, -1, 0, 0])}>
+          <MirrorUpsideDownGlyph />
         </IconButton>
       </div>
     </>

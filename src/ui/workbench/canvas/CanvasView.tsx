@@ -99,6 +99,7 @@ export function CanvasView({
   const down = (event: ReactPointerEvent<HTMLDivElement>) => {
     if (!viewer) return
     const at = place(event)
+    event.currentTarget.dataset.pressed = '' // who came by pointer sees no ring when a key is pressed
     event.currentTarget.setPointerCapture(event.pointerId)
     if (event.pointerType === 'touch') {
       touches.current.set(event.pointerId, at)
@@ -233,8 +234,9 @@ export function CanvasView({
       tabIndex={0}
       role="application"
       aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
-      className={`relative size-full touch-none overflow-hidden ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
+      className={`relative size-full touch-none overflow-hidden ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:not-data-pressed:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
       data-canvas
+      onBlur={(event) => delete event.currentTarget.dataset.pressed}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}

@@ -209,7 +209,7 @@ function FromData({ count }: { count: number }) {
         </Button>
       </div>
       {problem && (
-        <p role="alert" className="mt-0.5 text-xs text-[#a31515]">
+        <p role="alert" className="mt-0.5 text-xs text-[var(--error)]">
           {problem}
         </p>
       )}

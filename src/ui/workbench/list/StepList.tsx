@@ -1,5 +1,5 @@
 'use client'
-/** The selection's steps, or a mask's: cards in order, each with how it combines, what it finds, and its values when open. */
+/** The steps of the selection, or of a mask, below their row in the list: in order, each dragged to another place; then what they select. */
 import {
   closestCenter,
   DndContext,
@@ -13,29 +13,26 @@ import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { type RefObject, useEffect, useMemo, useState } from 'react'
 import { isFinding, type Step } from '@/core/steps/registry'
-import { layerById, moveStep } from '@/document/edits'
+import { moveStep } from '@/document/edits'
 import { lookedOtherwise } from '@/document/tree'
-import { act, shownProject, shownSteps, useBench } from '@/ui/store/bench'
-import { type Rendering } from '@/ui/store/rendering'
-import { later } from '@/ui/primitives/later'
 import { useSameList } from '@/ui/primitives/useSameList'
-import { AddModifier, HomeTitle, StepsMenu } from './StepsHeader'
-import { StepCard } from './StepCard'
-
-const KeptPanel = later(() => import('./KeptPanel').then((module) => module.KeptPanel))
+import { act, shownSteps, useBench } from '@/ui/store/bench'
+import { type Rendering } from '@/ui/store/rendering'
+import { ResultLine } from './ResultLine'
+import { AddModifier, StepsMenu } from './stepsMenus'
+import { StepRow } from './StepRow'
 
 const THUMBNAIL_PX = 88
-/** Made once: new ones would draw every card of the list anew. */
+/** Made once: new ones would draw every row of the list anew. */
 const ALONG_THE_LIST = [restrictToVerticalAxis],
   BY_POINTER = { activationConstraint: { distance: 4 } },
   BY_KEYBOARD = { coordinateGetter: sortableKeyboardCoordinates }
 const THUMBNAILS_AFTER_MS = 160
 
-export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | null> }) {
+export function StepList({ rendering }: { rendering: RefObject<Rendering | null> }) {
   const steps = useBench(shownSteps),
     home = useBench((state) => state.home),
-    openStep = useBench((state) => state.openStep),
-    project = useBench(shownProject)
+    openStep = useBench((state) => state.openStep)
   const thumbnails = useThumbnails(rendering, steps)
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYBOARD))
   const ids = useSameList(steps.map((step) => step.id!))
@@ -51,30 +48,18 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
     [home.kind, stored],
   )
   const firstFinding = steps.findIndex(isFinding)
-  const maskOf = home.kind === 'mask' && project ? layerById(project, home.layer) : undefined
   const reorder = ({ active, over }: DragEndEvent) => {
     const to = steps.findIndex((s) => s.id === over?.id)
     if (over && active.id !== over.id && to >= 0) act('Reorder steps', moveStep(home, String(active.id), to))
   }
   return (
-    <section aria-label="Steps" className="flex min-h-0 flex-col">
-      <header className="flex h-10 shrink-0 items-center gap-1 border-b border-[var(--line)] pr-2 pl-3">
-        <HomeTitle home={home} name={maskOf ? `Mask of ${maskOf.name}` : 'Selection'} />
-        <KeptPanel />
-        <AddModifier home={home} />
-        <StepsMenu />
-      </header>
-      {steps.length === 0 ? (
-        <p className="px-4 py-5 text-[13px] leading-relaxed text-[var(--muted)]">
-          Nothing is selected yet. Choose a finder on the left and use it on the picture; each use becomes a step here,
-          and stays editable.
-        </p>
-      ) : (
+    <section aria-label="Steps" className="border-b border-[var(--line)] bg-[var(--opened)] pb-2">
+      {steps.length > 0 && (
         <DndContext sensors={sensors} collisionDetection={closestCenter} modifiers={ALONG_THE_LIST} onDragEnd={reorder}>
           <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            <ol className="min-h-0 overflow-y-auto" aria-label="Steps, first to last">
+            <ol aria-label="Steps, first to last">
               {steps.map((step, i) => (
-                <StepCard
+                <StepRow
                   key={step.id}
                   step={step}
                   home={home}
@@ -88,6 +73,11 @@ export function StepsPanel({ rendering }: { rendering: RefObject<Rendering | nul
           </SortableContext>
         </DndContext>
       )}
+      <div className="flex items-center justify-between pr-2 pl-3">
+        <AddModifier home={home} />
+        <StepsMenu />
+      </div>
+      <ResultLine />
     </section>
   )
 }

@@ -1,19 +1,16 @@
 'use client'
 import { changeMask, type MaskChange } from '@/document/masks'
 import { type Layer } from '@/document/types'
-import { openMask } from '@/ui/layers/maskActions'
-import { Button } from '@/ui/primitives/Button'
 import { Slider } from '@/ui/primitives/Slider'
 import { Switch } from '@/ui/primitives/Choice'
 import { act, preview } from '@/ui/store/bench'
 
-/** Values of the active layer's mask, live beside its steps. */
-export function MaskPanel({ layer }: { layer: Layer }) {
+/** A mask's live values, beside its steps. */
+export function MaskValues({ layer }: { layer: Layer }) {
   const mask = layer.mask!
   const edit = (label: string, change: MaskChange) => act(label, changeMask(layer.id, change))
   return (
-    <section aria-label="Mask values" className="mb-3 space-y-1.5 px-1">
-      <h3 className="truncate text-xs text-[var(--muted)]">Mask of {layer.name}</h3>
+    <section aria-label="Mask values" className="space-y-2">
       <Slider
         label="Feather"
         value={mask.feather ?? 0}
@@ -49,9 +46,6 @@ export function MaskPanel({ layer }: { layer: Layer }) {
         checked={mask.outsideShown ?? false}
         onChange={(outsideShown) => edit('Outside of mask', { outsideShown })}
       />
-      <Button className="!min-h-8 w-full" onClick={() => openMask(layer.id)}>
-        Edit its steps
-      </Button>
     </section>
   )
 }

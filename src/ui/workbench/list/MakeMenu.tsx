@@ -5,8 +5,8 @@ import { DropdownMenu } from 'radix-ui'
 import { problemOfAction } from '@/ui/layers/layerActions'
 import { Tip } from '@/ui/primitives/Button'
 import { set, shownProject, useBench } from '@/ui/store/bench'
-import { COMMANDS } from './commands'
-import { runCommand, shownKey } from './commandKeys'
+import { COMMANDS } from '../commands'
+import { runCommand, shownKey } from '../commandKeys'
 import { maskProblem, saveProblem } from '@/ui/store/makeOf'
 
 /** Commands, by their names in the table, and why each cannot be done now. */

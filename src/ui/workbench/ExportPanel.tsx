@@ -15,7 +15,7 @@ import { toast } from 'sonner'
 type Format = ExportRequest['format']
 
 /** The composite, or one layer cut out, at full size. */
-export function DeliverPanel() {
+export function ExportPanel() {
   const project = useBench(shownProject),
     saving = useBench((state) => state.saving)
   const [what, setWhat] = useState<'composite' | 'cutout'>('composite')
