@@ -1,6 +1,6 @@
 /** The database dies under the open page: work goes on, the page says what is unsaved, and everything is there once it is back. */
 import { openBrowser } from './browser.mjs'
-import { check, click, openProject, saved, shareAfter, typeInto } from './hands.mjs'
+import { check, click, openProject, saved, shareAfter, typeInto, workOnSelection } from './hands.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000b000'
 
@@ -52,8 +52,7 @@ export async function databaseGone(application) {
 
     // And work goes on as before.
     await page.getByRole('button', { name: 'Select', exact: true }).click()
-    await page.getByRole('button', { name: /show other steps/ }).click()
-    await page.getByRole('menuitem', { name: 'Steps of the selection' }).click()
+    await workOnSelection(page)
     await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')
     await click(page, 60, 60)
     check((await shareAfter(page, 0)) > 0, 'a pick works after the database came back')

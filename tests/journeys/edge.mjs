@@ -19,6 +19,7 @@ import {
   recordsOf,
   shareAfter,
   stage,
+  workOnMask,
 } from './hands.mjs'
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
@@ -184,7 +185,7 @@ export async function edge(application) {
       return sum / n
     }
     const taken = await offBy()
-    await stage(page, 'Edge')
+    await workOnMask(page, 'otter puppet')
     const amount = page.getByLabel('Taken out, typed', { exact: true })
     await amount.fill('0')
     await amount.press('Enter')

@@ -19,6 +19,7 @@ import {
   same,
   saved,
   stage,
+  workOnSelection,
 } from './hands.mjs'
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
@@ -124,8 +125,7 @@ export async function layerList(application) {
 
     // A project of its own from what is selected, colours and all.
     await stage(page, 'Select')
-    await page.getByRole('button', { name: /show other steps/ }).click()
-    await page.getByRole('menuitem', { name: 'Steps of the selection' }).click()
+    await workOnSelection(page)
     await chooseFinder(page, 'Rectangle')
     await drag(page, await at(page, 200, 200), await at(page, 600, 500))
     await page.waitForFunction(() => document.querySelector('[data-selected]').textContent.includes('%'))

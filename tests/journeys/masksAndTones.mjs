@@ -20,6 +20,8 @@ import {
   saved,
   stage,
   typeInto,
+  workOnSelection,
+  workOnMask,
 } from './hands.mjs'
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
@@ -55,8 +57,8 @@ export async function masksAndTones(application) {
 
     // The mask goes 200 px to the left, the picture stays.
     await stage(page, 'Compose')
+    await workOnMask(page, 'otter puppet')
     await page.getByRole('switch', { name: 'Moves with the picture' }).click()
-    await page.getByRole('radio', { name: 'mask', exact: true }).click()
     await page.waitForSelector('[data-grip^="Scale mask of"]')
     await drag(page, await at(page, 900, 600), await at(page, 700, 600), ['Control'])
     await saved(page)
@@ -68,8 +70,7 @@ export async function masksAndTones(application) {
 
     // An adjustment on a masked area only, its value by dragging.
     await stage(page, 'Select')
-    await page.getByRole('button', { name: /show other steps/ }).click()
-    await page.getByRole('menuitem', { name: 'Steps of the selection' }).click()
+    await workOnSelection(page)
     await chooseFinder(page, 'Ellipse')
     await drag(page, await at(page, 1250, 500), await at(page, 1650, 900))
     await menuPath(page, 'Add a layer', 'Adjust light', 'Exposure')

@@ -72,7 +72,7 @@ export async function openedAgain(application) {
       (await results(id)).some(({ version }) => version.startsWith('edge 0')),
       'the older result was not left as it was',
     )
-    await page.getByRole('button', { name: 'Find it anew' }).click()
+    await page.getByRole('button', { name: 'Find it again' }).click()
     await page.waitForSelector('text=This was found by an earlier version', { state: 'detached', timeout: 60_000 })
     for (let i = 0; i < 60 && !(await results(id)).some(({ version }) => /^edge [1-9]/.test(version)); i++)
       await page.waitForTimeout(500)

@@ -8,12 +8,13 @@ import {
   click,
   drag,
   dragGrip,
-  menuOf,
   menuPath,
   openProject,
   saved,
   shareAfter,
+  stage as stageOf,
   typeInto,
+  workOnMask,
 } from './hands.mjs'
 
 const application = await startApplication()
@@ -27,7 +28,7 @@ const shot = async (name) => {
     await page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
 }
-const stage = (name) => page.getByRole('button', { name, exact: true }).click()
+const stage = (name) => stageOf(page, name)
 try {
   await page.goto(application.url)
   await page.waitForSelector('text=Autumn tour poster')
@@ -166,8 +167,8 @@ try {
   await page.getByRole('button', { name: 'add a stop' }).click()
   await page.waitForTimeout(1200)
   await shot('mask')
-  await stage('Deliver')
-  await shot('deliver')
+  await stage('Export')
+  await shot('export')
 
   // A new sky over the quay.
   await page.goto(application.url)
@@ -200,9 +201,9 @@ try {
   // The otter's edge, solved as a matte, with the ribbon below.
   await openProject(page, project('b'))
   await stage('Edge')
-  await menuOf(page, 'Mask of Curves; show other steps', 'Steps of the mask of Otter puppet')
+  await workOnMask(page, 'Otter puppet')
   await page.getByRole('radio', { name: 'Cutout' }).click()
-  await page.getByRole('button', { name: 'Show its values' }).click()
+  await page.locator('[data-step=edge]').getByRole('button', { name: 'Edge' }).click()
   await page.waitForTimeout(3000)
   await page.waitForFunction(() => Number(document.querySelector('[data-ribbon]').dataset.ribbon) > 1000)
   await page.waitForTimeout(4000)

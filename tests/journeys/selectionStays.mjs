@@ -19,6 +19,7 @@ import {
   selectedShare,
   shareAfter,
   stage,
+  workOnMask,
 } from './hands.mjs'
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
@@ -71,11 +72,9 @@ export async function selectionStays(application) {
 
     // The share shown counts the mask's own inversion.
     await stage(page, 'Select')
-    await page.getByRole('button', { name: /show other steps/ }).click()
-    await page.getByRole('menuitem', { name: /Mask of Invert|Steps of the mask of Invert/ }).click()
+    await workOnMask(page, 'Invert')
     const shown = await rest(page)
     near(shown, picked, 0.05, 'the mask shows what was selected')
-    await stage(page, 'Compose')
     await page.getByRole('switch', { name: 'Inverted' }).click()
     near(await shareAfter(page, shown), 100 - picked, 0.2, 'inverted, it shows the rest')
 

@@ -153,10 +153,6 @@ export function MaskMenu({ layer, press, children }: { layer: Layer; press?: () 
             run={() => editMask(layer, mask.enabled ? 'Mask off' : 'Mask on', { enabled: !mask.enabled })}
           />
           <Item
-            name={mask.invert ? 'Not inverted' : 'Invert'}
-            run={() => editMask(layer, 'Invert mask', { invert: !mask.invert })}
-          />
-          <Item
             name={mask.unlinked ? 'Link to the picture' : 'Unlink from the picture'}
             run={() => editMask(layer, mask.unlinked ? 'Link mask' : 'Unlink mask', { unlinked: !mask.unlinked })}
           />

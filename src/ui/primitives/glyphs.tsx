@@ -45,15 +45,15 @@ export const GradientGlyph = ({ size, className }: { size?: number; className?: 
 export const MirrorSidewaysGlyph = () => (
   <Glyph>
     <path d="M9 1.5v15" strokeDasharray="2 2" />
-    <path d="M6.5 4v10H1.5z" fill="currentColor" fillOpacity="0.3" />
-    <path d="M11.5 4v10h5z" />
+    <path d="M6.5 4v10l-5-5z" fill="currentColor" fillOpacity="0.3" />
+    <path d="M11.5 4v10l5-5z" />
   </Glyph>
 )
 /** Top becomes bottom. */
 export const MirrorUpsideDownGlyph = () => (
   <Glyph>
     <path d="M1.5 9h15" strokeDasharray="2 2" />
-    <path d="M4 6.5h10V1.5z" fill="currentColor" fillOpacity="0.3" />
-    <path d="M4 11.5h10v5z" />
+    <path d="M4 6.5h10l-5-5z" fill="currentColor" fillOpacity="0.3" />
+    <path d="M4 11.5h10l-5 5z" />
   </Glyph>
 )
