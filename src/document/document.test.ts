@@ -178,7 +178,7 @@ const composing: fc.Arbitrary<Edit> = fc.oneof(
   fc
     .tuple(
       which,
-      fc.constantFrom({ invert: true }, { density: 0.4, feather: 9 }, { unlinked: true }, { outsideShown: true }),
+      fc.constantFrom({ invert: true }, { strength: 0.4, feather: 9 }, { unlinked: true }, { outsideShown: true }),
     )
     .map(([name, change]) => changeMask(name, change)),
   which.map((name) => moveMask(name, [1, 0, 0, 1, 7, 0])),

@@ -4,6 +4,7 @@
  */
 import { applyPatches, enablePatches, freeze, type Patch, produce } from 'immer'
 import { applyDiff, type Diff, diffOf } from './diff'
+import { inTodaysWords } from './earlierWords'
 import { keepable, LIMITS } from './limits'
 import { type Project } from './types'
 import { isRecordError, parseProject } from './validate'
@@ -27,7 +28,9 @@ export interface Act {
 /** Records are never changed in place. Throws for patches of an earlier version that do not fit. */
 export const applyChange = (project: Project, change: Change): Project =>
   freeze(
-    (Array.isArray(change) ? applyPatches(project, change as Patch[]) : applyDiff(project, change as Diff)) as Project,
+    (Array.isArray(change)
+      ? applyPatches(project, inTodaysWords(change) as Patch[])
+      : applyDiff(project, inTodaysWords(change) as Diff)) as Project,
     true,
   )
 

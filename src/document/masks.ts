@@ -107,7 +107,7 @@ export const removeMask =
 export type MaskChange = Partial<
   Pick<
     LayerMask,
-    'enabled' | 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim' | 'toLayer'
+    'enabled' | 'feather' | 'strength' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim' | 'toLayer'
   >
 >
 export const changeMask =
@@ -117,8 +117,10 @@ export const changeMask =
     if (mask) Object.assign(mask, change)
   }
 /** What share of its frame a mask shows whose steps select this share (0-1). */
-export const shownShare = ({ invert, density = 1 }: Pick<LayerMask, 'invert' | 'density'>, selected: number): number =>
-  1 - density * (invert ? selected : 1 - selected)
+export const shownShare = (
+  { invert, strength = 1 }: Pick<LayerMask, 'invert' | 'strength'>,
+  selected: number,
+): number => 1 - strength * (invert ? selected : 1 - selected)
 export const switchMask = (layerId: string, enabled: boolean): Edit => changeMask(layerId, { enabled })
 /** The other layer gets the same mask, where it lies on the canvas. */
 export const copyMask =

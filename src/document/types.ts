@@ -27,7 +27,7 @@ export interface LayerMask extends Area {
   /** px of the frame; absent: 0. */
   readonly feather?: number
   /** How much the mask counts, 0-1; absent: 1. */
-  readonly density?: number
+  readonly strength?: number
   readonly invert?: boolean
   /** True when the mask stays where it is while the picture moves. */
   readonly unlinked?: boolean

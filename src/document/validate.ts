@@ -7,6 +7,7 @@ import { type Size } from '@/core/raster/picture'
 import { isText } from '@/core/fields/fields'
 import { checkOnce, parseRecipe, parseStep, RecipeError } from '@/core/formats/recipe'
 import { type Step, type StepOfKind } from '@/core/steps/registry'
+import { inTodaysWords } from './earlierWords'
 import { LIMITS } from './limits'
 import { ancestorsOf, DEEPEST, sceneNames } from './tree'
 import {
@@ -94,17 +95,17 @@ function parseMask(v: unknown, path: string, depth: number): LayerMask | null {
     ...parseArea(v, path, depth),
     enabled: flag(v.enabled, `${path}.enabled`),
     toLayer: affine(v.toLayer, `${path}.toLayer`),
-    ...optional<Pick<LayerMask, 'feather' | 'density' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim'>>(
-      v,
+    ...optional<Pick<LayerMask, 'feather' | 'strength' | 'invert' | 'unlinked' | 'outsideShown' | 'fringe' | 'rim'>>(
+      v.density === undefined ? v : { ...v, strength: v.strength ?? v.density }, // as earlier versions called it
       path,
-      { feather: radius, density: share, invert: flag, unlinked: flag, outsideShown: flag, fringe: share, rim },
+      { feather: radius, strength: share, invert: flag, unlinked: flag, outsideShown: flag, fringe: share, rim },
     ),
   }
 }
 
 function fillOf(v: unknown, path: string): Fill {
   const problem = fillProblem(v)
-  return problem ? fail(path, problem) : (v as Fill)
+  return problem ? fail(path, problem) : (inTodaysWords(v) as Fill)
 }
 
 function parseItem(v: Json, path: string, depth: number): PaintItem {

@@ -91,12 +91,12 @@ function nodeOf<P>(layers: readonly Layer[], layer: Layer, made: Made<P>): Node<
     ? {
         levels: found.levels,
         toCanvas,
-        ...(own ? { density: own.density, invert: own.invert, outsideShown: own.outsideShown } : {}),
+        ...(own ? { strength: own.strength, invert: own.invert, outsideShown: own.outsideShown } : {}),
       }
     : undefined
   const common = { opacity, blend, mask, joins: layer.joins }
   const key = (said: readonly unknown[], children?: readonly { readonly key?: string }[]) =>
-    `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.density, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
+    `${keyOf([layer.kind, opacity, blend, layer.joins, mask && [mask.toCanvas, mask.strength, mask.invert, mask.outsideShown], ...said], children)}${found ? ` ${found.key}` : ''}`
   switch (layer.kind) {
     case 'picture': {
       const clean = own && takesFringeOut(layer) ? made.fringed(layer) : null

@@ -164,13 +164,13 @@ describe('pieces', () => {
 })
 
 describe('masks', () => {
-  it('white shows all and black hides all (common practice); inverted they change places; density thins, feather softens', () => {
+  it('white shows all and black hides all (common practice); inverted they change places; strength thins, feather softens', () => {
     const white = run(start, setMask('otter', { version: 1, steps: [parseStep({ kind: 'all', id: 'w' })] })),
       black = run(start, setMask('otter', { version: 1, steps: [] }))
     expect(worst(shown(white), files[OTTER].data)).toBe(0)
     expect(shown(black).every((v, i) => i % 4 !== 3 || v === 0)).toBe(true)
     expect(worst(shown(run(black, changeMask('otter', { invert: true }))), files[OTTER].data)).toBe(0)
-    expect(at(shown(run(black, changeMask('otter', { density: 0.25 }))), 9, 9)[3]).toBe(191)
+    expect(at(shown(run(black, changeMask('otter', { strength: 0.25 }))), 9, 9)[3]).toBe(191)
     const hard = shown(run(start, setMask('otter', { version: 1, steps: [ellipse()] }))),
       soft = shown(run(start, setMask('otter', { version: 1, steps: [ellipse()] }, { feather: 20 })))
     expect(at(hard, 52, 90)[3]).toBe(0)

@@ -146,7 +146,7 @@ export class Studio {
       mask: {
         ...this.mask(mask, record.scenes, check),
         toCanvas: compose(placement, mask.toLayer),
-        density: mask.density,
+        strength: mask.strength,
         invert: mask.invert,
         outsideShown: mask.outsideShown,
       },

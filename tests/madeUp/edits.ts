@@ -94,7 +94,7 @@ export function anyEdit(
       ? { kind: 'colour', colour: colour() }
       : {
           kind: 'gradient',
-          shape: random.one(['linear', 'radial', 'reflected', 'angle', 'diamond']),
+          shape: random.one(['linear', 'radial', 'conic', 'mirrored', 'rhombus']),
           from: [random.between(0, canvas.width), random.between(0, canvas.height)],
           to: [random.between(0, canvas.width), random.between(0, canvas.height)],
           stops: [
@@ -111,7 +111,7 @@ export function anyEdit(
         )
   const maskValues = () => ({
     invert: random.chance(0.4),
-    density: random.one([1, 1, 0.6]),
+    strength: random.one([1, 1, 0.6]),
     feather: random.one([0, 0, 4]),
     outsideShown: random.chance(0.3),
     unlinked: random.chance(0.2),

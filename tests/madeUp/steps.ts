@@ -77,7 +77,7 @@ export const FINDING: Record<keyof typeof FINDERS, Draw> = {
   colourSpot: (random, size) => ({ at: point(random, size), radius: random.whole(5, 60), keep: random.chance(0.8) }),
   paint: (random, size) => ({ strokes: strokes(random, size, () => ({ hardness: random.one([1, 0.5]) })) }),
   gradient: (random, size) => ({
-    shape: random.one(['linear', 'radial', 'reflected', 'angle', 'diamond']),
+    shape: random.one(['linear', 'radial', 'conic', 'mirrored', 'rhombus']),
     from: point(random, size),
     to: point(random, size),
   }),

@@ -8,9 +8,9 @@ import { type Room } from './room'
 export function coverRows(room: Room, mask: PlacedMask | undefined, region: Region): ((y: number) => boolean) | null {
   if (!mask) return null
   const { stack, bytes: bytesAt, cover } = room
-  const { density = 1, invert = false, outsideShown = false } = mask
-  const gain = invert ? -density : density,
-    lift = 1 - density + (invert ? density : 0)
+  const { strength = 1, invert = false, outsideShown = false } = mask
+  const gain = invert ? -strength : strength,
+    lift = 1 - strength + (invert ? strength : 0)
   const source = pickLevel(mask.levels.length, mask.toCanvas, region),
     { width } = region,
     { run } = stack

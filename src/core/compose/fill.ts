@@ -1,6 +1,6 @@
 /** Colours and gradients that fill a layer. */
 import { type Affine, apply, inverse } from '../raster/affine'
-import { rampPlace, RAMP_SHAPES, type RampShape, stopTable } from '../raster/ramp'
+import { EARLIER_SHAPES, rampPlace, RAMP_SHAPES, type RampShape, stopTable } from '../raster/ramp'
 
 /** #rrggbb */
 export type Hex = `#${string}`
@@ -33,7 +33,7 @@ export function fillProblem(v: unknown): string | undefined {
   if (typeof fill !== 'object' || fill === null) return 'a colour or a gradient'
   if (fill.kind === 'colour') return isHex(fill.colour) ? undefined : 'a colour as #rrggbb'
   if (fill.kind !== 'gradient') return 'a kind "colour" or "gradient"'
-  if (!RAMP_SHAPES.includes(fill.shape)) return `a shape out of ${RAMP_SHAPES.join(', ')}`
+  if (!RAMP_SHAPES.includes(EARLIER_SHAPES[fill.shape] ?? fill.shape)) return `a shape out of ${RAMP_SHAPES.join(', ')}`
   if (!isPlace(fill.from) || !isPlace(fill.to)) return 'two ends [x, y]'
   const isStop = (s: unknown): boolean => {
     const stop = s as ColourStop | null

@@ -25,7 +25,7 @@ export interface PlacedMask {
   /** From the mask's pixels to the canvas's. */
   readonly toCanvas: Affine
   /** How much the mask counts, 0-1: at 0 everything shows. */
-  readonly density?: number
+  readonly strength?: number
   readonly invert?: boolean
   /** Beyond the mask's raster: shown, instead of hidden. Before it is inverted. */
   readonly outsideShown?: boolean

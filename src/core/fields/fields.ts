@@ -57,6 +57,12 @@ export const oneOf = <T extends string | number>(values: readonly T[], fallback?
   fallback,
   accepts: (v): v is T => values.includes(v as T),
 })
+/** The same, where earlier versions had other names for some. */
+export const oneOfNamed = <T extends string>(values: readonly T[], earlier: Readonly<Record<string, T>>): Field<T> => ({
+  ...oneOf(values),
+  accepts: (v): v is T => values.includes(v as T) || (typeof v === 'string' && Object.hasOwn(earlier, v)),
+  reads: (value) => (Object.hasOwn(earlier, value) ? earlier[value] : value),
+})
 const isPoint = (v: unknown): v is readonly [number, number] =>
   Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
 /** A field that may be left out. */

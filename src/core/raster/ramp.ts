@@ -1,12 +1,18 @@
 /** Gradients: where a point lies between two ends, for each of five forms, and stops along the way. Linear and radial as in SVG 2, "Gradients"; the others are common practice. */
 
-export const RAMP_SHAPES = ['linear', 'radial', 'reflected', 'angle', 'diamond'] as const
+export const RAMP_SHAPES = ['linear', 'radial', 'conic', 'mirrored', 'rhombus'] as const
 export type RampShape = (typeof RAMP_SHAPES)[number]
+/** What earlier versions called them. */
+export const EARLIER_SHAPES: Readonly<Record<string, RampShape>> = {
+  angle: 'conic',
+  reflected: 'mirrored',
+  diamond: 'rhombus',
+}
 type Point = readonly [number, number]
 
 /**
- * The place 0-1 of a point. Linear: along the way, level beyond its ends. Radial and diamond: distance from `from`, 1 at the distance of `to`.
- * Reflected: as linear, on both sides of `from`. Angle: clockwise from the direction of `to`. Ends in one place: everything beyond it is 1.
+ * The place 0-1 of a point. Linear: along the way, level beyond its ends. Radial and rhombus: distance from `from`, 1 at the distance of `to`.
+ * Mirrored: as linear, on both sides of `from`. Conic: clockwise from the direction of `to`. Ends in one place: everything beyond it is 1.
  */
 export function rampPlace(shape: RampShape, from: Point, to: Point): (x: number, y: number) => number {
   const dx = to[0] - from[0],
@@ -19,15 +25,15 @@ export function rampPlace(shape: RampShape, from: Point, to: Point): (x: number,
   switch (shape) {
     case 'linear':
       return (x, y) => clamp(along(x, y))
-    case 'reflected':
+    case 'mirrored':
       return (x, y) => clamp(Math.abs(along(x, y)))
     case 'radial': {
       const length = Math.sqrt(square)
       return (x, y) => clamp(Math.hypot(x - from[0], y - from[1]) / length)
     }
-    case 'diamond':
+    case 'rhombus':
       return (x, y) => clamp(Math.abs(along(x, y)) + Math.abs(across(x, y)))
-    case 'angle':
+    case 'conic':
       return (x, y) => {
         const turn = Math.atan2(across(x, y), along(x, y)) / (2 * Math.PI)
         return turn < 0 ? turn + 1 : turn

@@ -42,9 +42,9 @@ describe('gradients', () => {
     expect([0, 29, 49, 80].map((x) => at(ramp('linear'), x, 5))).toEqual([0, 61, 188, 255])
     expect(Math.abs(at(ramp('radial'), 39, 29) - at(ramp('radial'), 19, 49))).toBeLessThanOrEqual(4)
     expect(at(ramp('radial'), 80, 60)).toBe(255)
-    expect(at(ramp('reflected'), 9, 9)).toBe(at(ramp('reflected'), 30, 50))
-    expect(at(ramp('diamond'), 45, 52)).toBe(255)
-    expect(at(ramp('diamond'), 29, 39)).toBeCloseTo(121, -1)
+    expect(at(ramp('mirrored'), 9, 9)).toBe(at(ramp('mirrored'), 30, 50))
+    expect(at(ramp('rhombus'), 45, 52)).toBe(255)
+    expect(at(ramp('rhombus'), 29, 39)).toBeCloseTo(121, -1)
     // Clockwise from the direction of `to`: right is 0, down a quarter, left a half, up three quarters.
     expect(
       [
@@ -52,7 +52,7 @@ describe('gradients', () => {
         [19, 60],
         [0, 29],
         [19, 0],
-      ].map(([x, y]) => Math.round(at(ramp('angle'), x, y) / 64)),
+      ].map(([x, y]) => Math.round(at(ramp('conic'), x, y) / 64)),
     ).toEqual([0, 1, 2, 3])
   })
   it('stops are met at their places, level beyond; turned round it is the complement', () => {

@@ -1,6 +1,6 @@
 import { type FindingKind } from './step'
-import { RAMP_SHAPES, type RampShape } from '../raster/ramp'
-import { type Field, oneOf, point } from '../fields/fields'
+import { EARLIER_SHAPES, RAMP_SHAPES, type RampShape } from '../raster/ramp'
+import { type Field, oneOfNamed, point } from '../fields/fields'
 
 export interface GradientFields {
   shape: RampShape
@@ -32,5 +32,5 @@ export const gradient: FindingKind<'gradient', GradientFields> = {
   kind: 'gradient',
   finds: true,
   looksAtPixels: false,
-  fields: { shape: oneOf(RAMP_SHAPES), from: point(), to: point(), stops },
+  fields: { shape: oneOfNamed(RAMP_SHAPES, EARLIER_SHAPES), from: point(), to: point(), stops },
 }

@@ -56,7 +56,7 @@ async function render(task: ExportTask, crew: Crew): Promise<Picture> {
         ? {
             ...studio.mask(mask, scene.scenes),
             toCanvas: mask.toLayer,
-            density: mask.density,
+            strength: mask.strength,
             invert: mask.invert,
             outsideShown: mask.outsideShown,
           }

@@ -25,15 +25,15 @@ export function MaskValues({ layer }: { layer: Layer }) {
         onSettle={(feather) => edit('Feather mask', { feather })}
       />
       <Slider
-        label="Density"
-        value={(mask.density ?? 1) * 100}
+        label="Strength"
+        value={(mask.strength ?? 1) * 100}
         min={0}
         max={100}
         step={1}
         unit="%"
         fallback={100}
-        onPreview={(v) => preview(changeMask(layer.id, { density: v / 100 }))}
-        onSettle={(v) => edit('Density of mask', { density: v / 100 })}
+        onPreview={(v) => preview(changeMask(layer.id, { strength: v / 100 }))}
+        onSettle={(v) => edit('Strength of mask', { strength: v / 100 })}
       />
       <Switch label="Inverted" checked={mask.invert ?? false} onChange={(invert) => edit('Invert mask', { invert })} />
       <Switch

@@ -218,7 +218,7 @@ describe('adjustments', () => {
       [...adjusted(record('invert'), row, { mask: { ...mask, invert: true } })].filter((_, i) => i % 4 === 0),
     ).toEqual([155, 127, 100])
     expect(
-      [...adjusted(record('invert'), row, { mask: { ...mask, density: 0 } })].filter((_, i) => i % 4 === 0),
+      [...adjusted(record('invert'), row, { mask: { ...mask, strength: 0 } })].filter((_, i) => i % 4 === 0),
     ).toEqual([155, 155, 155])
   })
   it('black and white keeps white; tint keeps black and white and gives its own colour at its own tone', () => {

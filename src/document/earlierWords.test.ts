@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest'
+import { parseStep } from '@/core/formats/recipe'
+import { inTodaysWords } from './earlierWords'
+import { applyChange } from './history'
+import { type Project } from './types'
+
+describe('names of earlier versions', () => {
+  it('are read in changes wherever they stand: fields that are set, taken away and looked into, places, shapes', () => {
+    const change = {
+      fields: {
+        in: {
+          layers: {
+            entries: {
+              in: { a: { fields: { in: { mask: { fields: { set: { density: 0.5 }, unset: ['density'] } } } } } },
+              add: [[null, { id: 'b', fill: { kind: 'gradient', shape: 'angle' } }]],
+            },
+          },
+        },
+      },
+    }
+    expect(inTodaysWords(change)).toEqual(
+      JSON.parse(JSON.stringify(change).replaceAll('density', 'strength').replace('angle', 'conic')),
+    )
+    expect(inTodaysWords([{ op: 'replace', path: ['layers', 0, 'mask', 'density'], value: 1 }])).toEqual([
+      { op: 'replace', path: ['layers', 0, 'mask', 'strength'], value: 1 },
+    ])
+  })
+  it('a change without them is the very same', () => {
+    const change = { fields: { set: { name: 'density', points: [[1, 2]] } } }
+    expect(inTodaysWords(change)).toBe(change)
+  })
+  it('an undo that an earlier version wrote down is an undo', () => {
+    const project = { layers: [{ id: 'a', mask: { strength: 0.5 } }] } as unknown as Project,
+      inverse = {
+        fields: {
+          in: { layers: { entries: { in: { a: { fields: { in: { mask: { fields: { unset: ['density'] } } } } } } } } },
+        },
+      }
+    expect(applyChange(project, inverse)).toEqual({ layers: [{ id: 'a', mask: {} }] })
+  })
+  it('recipes keep their gradients', () => {
+    const of = (shape: string) => parseStep({ kind: 'gradient', shape, from: [0, 0], to: [9, 9] })
+    expect(of('reflected')).toEqual(of('mirrored'))
+    expect(of('diamond')).toEqual(of('rhombus'))
+    expect(() => of('spiral')).toThrow(/one of "linear"/)
+  })
+})

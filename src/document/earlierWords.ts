@@ -1,0 +1,31 @@
+/** Names that records had in earlier versions. Whoever reads records or changes from outside reads them by these. */
+import { EARLIER_SHAPES } from '@/core/raster/ramp'
+
+/** Fields of a mask. */
+export const EARLIER_FIELDS: Readonly<Record<string, string>> = { density: 'strength' }
+
+const known = new WeakMap<object, unknown>()
+
+/** A change as it is told now; the very same where it has no earlier names. */
+export function inTodaysWords<T>(change: T): T {
+  if (typeof change !== 'object' || change === null) return change
+  if (!known.has(change)) known.set(change, Array.isArray(change) ? listOf(change) : fieldsOf(change))
+  return known.get(change) as T
+}
+/** Names of fields stand in lists, too: those that are taken away, and places. */
+const word = (value: unknown): unknown =>
+  typeof value === 'string' ? (EARLIER_FIELDS[value] ?? value) : inTodaysWords(value)
+function listOf(list: readonly unknown[]): readonly unknown[] {
+  const told = list.map(word)
+  return told.some((value, i) => value !== list[i]) ? told : list
+}
+function fieldsOf(object: object): object {
+  const entries = Object.entries(object),
+    told = entries.map(([name, value]): [string, unknown] => [
+      EARLIER_FIELDS[name] ?? name,
+      name === 'shape' && typeof value === 'string' ? (EARLIER_SHAPES[value] ?? value) : inTodaysWords(value),
+    ])
+  return told.some(([name, value], i) => name !== entries[i][0] || value !== entries[i][1])
+    ? Object.fromEntries(told)
+    : object
+}
