@@ -78,7 +78,7 @@ export async function byShape(application) {
 
     // Lines inside, mirrored.
     await page.getByLabel('Lines inside the box').selectOption('spiral')
-    await page.getByRole('button', { name: 'Mirror the lines across' }).click()
+    await page.getByRole('button', { name: 'Mirror the lines left to right' }).click()
 
     // Fit to what is inside, a paw whose arm leaves on the right; to nothing on the plain wall.
     await clearSteps(page)

@@ -140,7 +140,7 @@ export async function cutOutAndCompose(application) {
     await page
       .locator('[aria-label="Steps, first to last"] > li')
       .nth(0)
-      .getByRole('button', { name: /Similar/, expanded: false })
+      .getByRole('button', { name: /^Similar/ })
       .click()
     const shown = await selectedShare(page)
     await typeInto(page, 'Tolerance, typed', 3)

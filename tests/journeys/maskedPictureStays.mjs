@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { addOnTop, at, beginWith, check, chooseFinder, menuPath, saved, stage } from './hands.mjs'
+import { addOnTop, at, beginWith, check, chooseFinder, menuPath, saved, stage, workOnMask } from './hands.mjs'
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
   quay = join(root, 'demo/pictures/lantern-quay.jpg')
@@ -57,6 +57,7 @@ export async function maskedPictureStays(application) {
     // A picture on top whose mask is the one below, inverted: it shows all around.
     await addOnTop(page, quay)
     await menuPath(page, 'More for this layer', 'Mask', 'From what another layer covers', 'otter puppet')
+    await workOnMask(page, 'otter puppet')
     await page.getByRole('switch', { name: 'Inverted' }).click()
     await saved(page)
     await stays(before, 'under a picture whose mask is what the masked one covers, inverted')

@@ -27,11 +27,8 @@ export async function openedAgain(application) {
     await stage(page, 'Edge')
     await page.getByRole('button', { name: 'Solve the edge' }).click()
     await shareAfter(page, boxed)
+    await page.getByRole('button', { name: /^Make mask/ }).click()
     await stage(page, 'Compose')
-    await page
-      .getByRole('button', { name: /^Make mask/ })
-      .first()
-      .click()
     await saved(page)
     // Moved away from the canvas, so that nothing is hovered.
     await page.mouse.move(640, 790)

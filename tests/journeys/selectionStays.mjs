@@ -47,6 +47,10 @@ export async function selectionStays(application) {
     near(await rest(page), picked, 0.05, 'the share after another layer was chosen')
     await page.getByRole('button', { name: 'Hide otter puppet' }).click()
     near(await rest(page), picked, 0.05, 'the share after the picture it was made on was hidden')
+    await page
+      .locator('[data-step=similarColour]')
+      .getByRole('button', { name: /^Similar/ })
+      .click()
     await page.locator('[data-looked=otherwise]').waitFor()
     await page.getByRole('button', { name: 'Look again' }).click()
     const again = await shareAfter(page, picked)

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
-import { settle } from '@/ui/store/bench'
+import { abandon, settle } from '@/ui/store/bench'
+import { onEscape } from './takenBack'
 
 interface GripProps {
   label: string
@@ -17,7 +18,8 @@ interface GripProps {
 /** A handle of 9 px that answers within 22 px, for fingers. */
 export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#fff', small = false }: GripProps) {
   const from = useRef<{ offset: readonly [number, number]; start: readonly [number, number] } | null>(null),
-    moved = useRef(false)
+    moved = useRef(false),
+    letGo = useRef(() => {})
   return (
     <g
       transform={`translate(${x} ${y})`}
@@ -30,6 +32,11 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
         event.currentTarget.setPointerCapture(event.pointerId)
         moved.current = false
         from.current = { offset: [event.clientX - x, event.clientY - y], start: [event.clientX, event.clientY] }
+        letGo.current = onEscape(() => {
+          from.current = null
+          abandon()
+          end?.()
+        })
         press?.()
       }}
       onPointerMove={(event) => {
@@ -41,6 +48,7 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
       onPointerUp={(event) => {
         if (from.current) {
           from.current = null
+          letGo.current()
           event.stopPropagation()
           settle(label)
           end?.()

@@ -27,9 +27,11 @@ export interface Press {
   readonly screen: readonly [number, number]
   /** CSS px for one px of the steps' coordinates. */
   readonly scale: number
-  /** How the new step combines, by the keys held. */
+  /** How the new step combines. */
   readonly op: CombineOp
-  /** True when keys ask for a further step; otherwise the open step of this kind is made anew. */
+  /** True when it comes instead of all there are. */
+  readonly replaces: boolean
+  /** True when a further step is asked for; otherwise the open step of this kind goes on, or is made again. */
   readonly further: boolean
   /** True when keys held ask for it. */
   readonly keys: boolean
@@ -81,6 +83,8 @@ export interface FinderPage<K extends FinderKind> {
   readonly wheel?: (turn: number) => void
   /** True when its handles show where the pointer is. */
   readonly followsPointer?: boolean
+  /** It goes over what is selected: where the next use would replace, it adds. */
+  readonly adds?: true
 }
 
 /** What a step's card and handles need. Steps that menus make have no more than this: they are not used on the picture. */

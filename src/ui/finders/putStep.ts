@@ -1,6 +1,6 @@
 import { parseStep } from '@/core/formats/recipe'
 import { type Step } from '@/core/steps/registry'
-import { addStep, changeStep } from '@/document/edits'
+import { addStep, changeStep, putSteps } from '@/document/edits'
 import { type Edit } from '@/document/history'
 import { preview, set, settle } from '@/ui/store/bench'
 import { type Press } from './finder'
@@ -12,24 +12,39 @@ export interface StepInProgress {
   end(label: string): void
 }
 
+/** A new step as the press says: after those there are, or instead of all of them. */
+export const beginStep = (
+  { home, replaces, first, op }: Pick<Press, 'home' | 'replaces' | 'first' | 'op'>,
+  step: object,
+): Edit =>
+  replaces
+    ? putSteps(home, [parseStep({ ...step, op: 'add' })], true)
+    : addStep(home, parseStep({ op: first ? 'add' : op, ...step }))
+
 /**
- * A step being made by a press: a new one, or the open one made anew. `name` is the finder's, for the label.
- * A new step starts from `start` and gets an id of its own, and its card opens.
+ * A step being made by a press: a new one, or the open one made again, with the values it had. `name` is the finder's, for the label.
+ * A new step starts from `start` and gets an id of its own, and is opened.
  */
 export function putStep(press: Press, kind: Step['kind'], start: object, open: Step | undefined): StepInProgress {
-  const anew = open && !press.further
-  const id = anew ? open.id! : crypto.randomUUID()
+  const again = open && !press.further
+  const id = again ? open.id! : crypto.randomUUID()
   const edit = (values: object): Edit =>
-    anew
-      ? changeStep(press.home, id, values)
-      : addStep(press.home, parseStep({ kind, id, op: press.first ? 'add' : press.op, ...start, ...values }))
+    again && press.replaces
+      ? putSteps(
+          press.home,
+          [parseStep({ ...open, scene: undefined, sceneLayer: undefined, op: 'add', ...values })],
+          true,
+        )
+      : again
+        ? changeStep(press.home, id, values)
+        : beginStep(press, { kind, id, ...start, ...values })
   return {
     show(values) {
       preview(edit(values))
       set({ openStep: id })
     },
     end(label) {
-      settle(anew ? `Change ${label}` : label)
+      settle(again ? `Change ${label}` : label)
     },
   }
 }

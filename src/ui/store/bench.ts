@@ -93,9 +93,14 @@ export function startAgain(goOn = false): void {
 }
 
 /** The steps shown, as long as the mask they belong to is there; the selection's otherwise. */
-export const stepsIn = (project: Project): Pick<BenchState, 'home' | 'openStep'> => {
-  const { home, openStep } = get()
-  return recipeAt(project, home) ? { home, openStep } : { home: SELECTION, openStep: null }
+export const stepsIn = (project: Project): Pick<BenchState, 'home' | 'openStep' | 'drawing'> => {
+  const { home, openStep, drawing } = get(),
+    steps = recipeAt(project, home)?.steps
+  return {
+    ...(steps ? { home, openStep } : { home: SELECTION, openStep: null }),
+    // An outline that is being drawn is no more once its last point was taken back.
+    drawing: drawing !== null && steps?.some((step) => step.id === drawing) ? drawing : null,
+  }
 }
 /** The same, where the change came from here: if it went to another layer, that layer is worked on. */
 const goesOnIn = (project: Project): Partial<BenchState> => {
@@ -175,6 +180,14 @@ export const undoAct = (): boolean => {
   endBurst()
   const { project, history } = get()
   return project ? moveTo(undo(project, history)) : false
+}
+/** Goes back to before a step came to be: to where the outline that is being drawn was begun. */
+export function undoStep(home: RecipeHome, step: string): void {
+  const there = (): boolean => {
+    const project = get().project
+    return Boolean(project && recipeAt(project, home)?.steps.some((each) => each.id === step))
+  }
+  while (there() && undoAct());
 }
 export const redoAct = (): boolean => {
   endBurst()

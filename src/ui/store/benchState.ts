@@ -76,8 +76,8 @@ export interface BenchState {
   roughLoop: boolean
   /** How fine the regions under the pointer are, 0-1. */
   regionDetail: number
-  /** How the next step combines when no key says so; null: the open step is made anew. */
-  nextOp: CombineOp | null
+  /** What the next use of a tool does when no key says so: it comes instead of what is selected, or combines with it. */
+  nextOp: CombineOp | 'replace'
   /** The proportions new and stretched boxes keep. */
   proportions: Proportions
   /** The unit lengths are shown and typed in. */
@@ -179,7 +179,7 @@ export const initial = (id: string): BenchState => ({
   wire: { width: 24, contrast: 0.1, pins: 0.5 },
   roughLoop: false,
   regionDetail: 0.3,
-  nextOp: null,
+  nextOp: 'replace',
   proportions: { mode: 'free', width: 3, height: 2 },
   unit: 'px',
   boxLines: 'none',

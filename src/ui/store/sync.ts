@@ -1,7 +1,7 @@
 /** The open project and the server: opening, sending what is done, taking in what other tabs did, and what could not be saved. */
 import { freeze } from 'immer'
 import { toast } from 'sonner'
-import { recipeAt } from '@/document/edits'
+import { layerById, recipeAt } from '@/document/edits'
 import { type Act, type History, historyOf, withOlder } from '@/document/history'
 import { joinHeads, withoutAct } from '@/document/merge'
 import { type Project, SELECTION } from '@/document/types'
@@ -108,16 +108,14 @@ export async function openBench(id: string): Promise<void> {
   }
 }
 
-/** What is shown at first: the selection, or the mask where nothing is selected. */
+/** What is worked on at first: the selection, or the mask of the active layer where nothing is selected. */
 function openedAs(project: Project) {
-  const masked = [...project.layers].reverse().find((layer) => layer.mask)
+  const active = layerById(project, project.activeLayer)
   const home =
-    project.selection.steps.length === 0 && masked ? ({ kind: 'mask', layer: masked.id } as const) : SELECTION
+    project.selection.steps.length === 0 && active?.mask ? ({ kind: 'mask', layer: active.id } as const) : SELECTION
   return {
     project,
     home,
-    // A mask is worked on with its layer.
-    ...(home.kind === 'mask' ? { active: home.layer } : {}),
     openStep: recipeAt(project, home)?.steps.findLast((step) => step.kind !== 'invert')?.id ?? null,
   }
 }

@@ -1,11 +1,12 @@
 'use client'
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
+import { nextUse } from '@/ui/finders/nextUse'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
 import { set, useBench } from '@/ui/store/bench'
-import { OP_WORDS, OpGlyph } from './list/OpGlyph'
+import { OpGlyph } from './list/OpGlyph'
 
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
 const ComposePanel = later(() => import('../compose/ComposePanel').then((module) => module.ComposePanel))
@@ -27,9 +28,17 @@ export function StageColumn() {
   )
 }
 
-/** How the next use of a finder combines; keys held do the same for one use. */
-function NextOp() {
-  const nextOp = useBench((state) => state.nextOp)
+const WORDS = {
+  replace: 'Replaces what is selected',
+  add: 'Adds to what is selected',
+  subtract: 'Takes away from what is selected',
+  intersect: 'Keeps the overlap with what is selected',
+} as const
+
+/** What the next use of the chosen tool does; keys held say so for one use. */
+function NextUse() {
+  const next = useBench(nextUse),
+    adds = useBench((state) => finderPage(state.finder).adds)
   return (
     <div
       className="mb-2 flex items-center justify-between px-1 text-xs text-[var(--muted)]"
@@ -37,32 +46,25 @@ function NextOp() {
       aria-label="What the next use does"
     >
       <span>Next</span>
-      <span className="flex gap-1">
-        <Tip text="Makes the open step anew">
-          <button
-            type="button"
-            role="radio"
-            aria-checked={nextOp === null}
-            onClick={() => set({ nextOp: null })}
-            className="h-7 rounded-md px-2 text-[12px] font-medium text-[var(--ink)] hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"
-          >
-            anew
-          </button>
-        </Tip>
-        {COMBINE_OPS.map((op) => (
-          <Tip key={op} text={`A further step that ${OP_WORDS[op]}`}>
-            <button
-              type="button"
-              role="radio"
-              aria-checked={nextOp === op}
-              aria-label={`A further step that ${OP_WORDS[op]}`}
-              onClick={() => set({ nextOp: op })}
-              className="grid h-7 w-8 place-items-center rounded-md hover:bg-[var(--hover)] aria-checked:bg-[var(--chosen)]"
-            >
-              <OpGlyph op={op} />
-            </button>
-          </Tip>
-        ))}
+      <span className="flex gap-0.5">
+        {(['replace', ...COMBINE_OPS] as const).map((op) => {
+          const why = op === 'replace' && adds ? 'This tool goes over what is selected.' : undefined
+          return (
+            <Tip key={op} text={why ?? WORDS[op]}>
+              <button
+                type="button"
+                role="radio"
+                aria-checked={next === op}
+                aria-disabled={why ? true : undefined}
+                aria-label={WORDS[op]}
+                onClick={why ? undefined : () => set({ nextOp: op })}
+                className="grid h-7 w-8 place-items-center rounded-md hover:bg-[var(--hover)] aria-checked:bg-[var(--focused)] aria-disabled:opacity-40"
+              >
+                <OpGlyph op={op} />
+              </button>
+            </Tip>
+          )
+        })}
       </span>
     </div>
   )
@@ -73,7 +75,7 @@ function Finders() {
   const hint = finderPage(chosen)
   return (
     <>
-      <NextOp />
+      <NextUse />
       {groupsShown().map(({ group, name, key }) => (
         <section key={group} className="mb-1" aria-label={name}>
           <h3 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">

@@ -1,15 +1,16 @@
 /** What commands do that is more than a line. */
 import { toast } from 'sonner'
-import { addGuide, addStep, changeStep, layerById, putSteps } from '@/document/edits'
+import { addGuide, changeStep, layerById, putSteps } from '@/document/edits'
 import { nudgePlaceable, shift } from '@/ui/canvas/nudging'
 import { placeableOf } from '@/ui/canvas/placeable'
-import { parseStep } from '@/core/formats/recipe'
 import { compose, translation } from '@/core/raster/affine'
 import { SELECTION } from '@/document/types'
 import { isFinding } from '@/core/steps/registry'
 import { subpathsOf, pathData } from '@/core/vector/path'
 import { lastSelection } from '@/document/history'
 import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
+import { nextUse } from '@/ui/finders/nextUse'
+import { beginStep } from '@/ui/finders/putStep'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
 import { act, chooseTool, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
@@ -75,7 +76,8 @@ export function guideAt(axis: 'x' | 'y'): void {
 
 /** Without a pointer: the chosen finder's step in the middle of what its steps lie on. */
 export function stepInMiddle(): void {
-  const { home, finder, nextOp, stage } = get(),
+  const { home, finder, stage } = get(),
+    next = nextUse(get()),
     project = shownProject(get()),
     page = finderPage(finder)
   if (!project || stage !== 'select') return
@@ -88,7 +90,10 @@ export function stepInMiddle(): void {
     first = !shownSteps(get()).some(isFinding)
   act(
     page.name,
-    addStep(home, parseStep({ kind: page.kind, id, op: first ? 'add' : (nextOp ?? 'add'), ...page.middle(frame) })),
+    beginStep(
+      { home, first, replaces: next === 'replace', op: next === 'replace' ? 'add' : next },
+      { kind: page.kind, id, ...page.middle(frame) },
+    ),
   )
   set({ openStep: id })
 }

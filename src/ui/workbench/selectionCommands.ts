@@ -4,7 +4,7 @@ import { addStep, clearSteps, picksBackground, recipeAt, removeStep, switchBackg
 import { runLayerAction } from '@/ui/layers/layerActions'
 import { parseStep } from '@/core/formats/recipe'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { act, abandon, chooseTool, closeStep, get, set, shownProject, shownSteps } from '@/ui/store/bench'
+import { act, abandon, chooseTool, closeStep, get, set, shownProject, shownSteps, undoStep } from '@/ui/store/bench'
 import { type BenchState } from '@/ui/store/benchState'
 import { stepName } from '@/ui/modifiers/registry'
 import { focusOf } from '@/ui/store/focus'
@@ -167,10 +167,11 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     keys: ['Escape'],
     section: 'Selection',
     run: () => {
-      const { drawing, finder } = get()
-      if (drawing && finder === 'bezier') set({ drawing: null })
-      else if (drawing) finderPage(finder).finish?.()
-      else if (get().live) abandon()
+      const { drawing, home } = get()
+      if (drawing) {
+        undoStep(home, drawing)
+        set({ drawing: null })
+      } else if (get().live) abandon()
       else if (get().bare) set({ bare: false })
       else closeStep()
     },

@@ -1,9 +1,9 @@
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
 import { pathData, subpathsOf } from '@/core/vector/path'
-import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
+import { changeStep, recipeAt, removeStep } from '@/document/edits'
 import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
+import { beginStep } from '../putStep'
 import { appended, closedAt, mirrored, openEnd, type Subpaths, withoutLast } from './nodes'
 
 type PathStep = StepOfKind<'path'>
@@ -63,10 +63,7 @@ export function press(at: Press, open: PathStep | undefined): Drag {
     preview(
       step
         ? changeStep(at.home, id, { d: pathData(path) })
-        : addStep(
-            at.home,
-            parseStep({ kind: 'path', id, name: 'Bézier', op: at.first ? 'add' : at.op, d: pathData(path) }),
-          ),
+        : beginStep(at, { kind: 'path', id, name: 'Bézier', d: pathData(path) }),
     )
   put(closes ? closed(before) : appended(before, { at: at.point }))
   set({ openStep: id, drawing: closes ? null : id, node: null })

@@ -225,6 +225,7 @@ export const colourSpotPage: FinderPage<'colourSpot'> = {
   kind: 'colourSpot',
   name: 'Spot',
   group: 'colour',
+  adds: true,
   icon: CircleDot,
   hint: 'Click: what resembles the centre’s colour, tone and texture within the circle is found, fading between the rings. Drag to set many. Alt sets spots that exclude.',
   summary: (step) => `${step.keep ? 'keeps' : 'excludes'} · radius ${Math.round(step.radius)}`,

@@ -33,6 +33,7 @@ export const edgePaintPage: FinderPage<'edgePaint'> = {
   kind: 'edgePaint',
   name: 'Edge paint',
   group: 'brush',
+  adds: true,
   icon: Paintbrush2,
   hint: 'Drag along the inside of an edge: the brush covers what is like the colour under its middle and stops at edges. Alt paints a piece away.',
   summary: (step) =>

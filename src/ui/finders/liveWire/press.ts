@@ -1,9 +1,9 @@
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
 import { type Point } from '@/core/vector/fill'
-import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
+import { changeStep, recipeAt, removeStep } from '@/document/edits'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
+import { beginStep } from '../putStep'
 
 type WireStep = StepOfKind<'liveWire'>
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last anchor, it is a double click. */
@@ -45,13 +45,7 @@ export function press(at: Press): Drag {
   if (!step) {
     const id = crypto.randomUUID(),
       { width, contrast } = get().wire
-    act(
-      'Start wire',
-      addStep(
-        at.home,
-        parseStep({ kind: 'liveWire', id, op: at.first ? 'add' : at.op, anchors: [placed(at.point)], width, contrast }),
-      ),
-    )
+    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], width, contrast }))
     set({ drawing: id, openStep: id })
     return nothing
   }

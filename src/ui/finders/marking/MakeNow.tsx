@@ -1,7 +1,7 @@
-import { parseStep } from '@/core/formats/recipe'
-import { addStep, recipeAt } from '@/document/edits'
+import { recipeAt } from '@/document/edits'
 import { Button } from '@/ui/primitives/Button'
 import { act, get, set, shownProject } from '@/ui/store/bench'
+import { beginStep } from '../putStep'
 
 /** Makes a step that needs no place in the picture. */
 export function MakeNow({ kind, name }: { kind: 'subject' | 'sky'; name: string }) {
@@ -10,8 +10,9 @@ export function MakeNow({ kind, name }: { kind: 'subject' | 'sky'; name: string 
       project = shownProject(get())
     if (!project) return
     const id = crypto.randomUUID(),
-      first = !recipeAt(project, home)?.steps.length
-    act(name, addStep(home, parseStep({ kind, id, op: first ? 'add' : (nextOp ?? 'add') })))
+      first = !recipeAt(project, home)?.steps.length,
+      replaces = nextOp === 'replace'
+    act(name, beginStep({ home, first, replaces, op: replaces ? 'add' : nextOp }, { kind, id }))
     set({ openStep: id })
   }
   return (

@@ -1,12 +1,12 @@
 import { Highlighter, Trash2 } from 'lucide-react'
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
-import { addStep, changeStep } from '@/document/edits'
+import { changeStep } from '@/document/edits'
 import { Choice } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type MarkMode } from '@/ui/store/benchState'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { beginStep } from '../putStep'
 import { ChosenSolver } from '../marking/ChosenSolver'
 import { MarkerSize } from '../marking/MarkerTool'
 import { SampleChoice } from '../marking/SampleChoice'
@@ -38,11 +38,7 @@ function press(at: Press, open: MarksStep | undefined): Drag {
   return drawMark(
     at,
     (points) =>
-      preview(
-        into
-          ? changeStep(at.home, id, values(points))
-          : addStep(at.home, parseStep({ kind: 'marks', id, op: at.first ? 'add' : at.op, ...values(points) })),
-      ),
+      preview(into ? changeStep(at.home, id, values(points)) : beginStep(at, { kind: 'marks', id, ...values(points) })),
     () => {
       if (!settle(WORDS[kind])) abandon()
     },

@@ -1,9 +1,9 @@
 /** Drawing an outline point by point: corners, and freehand pieces between them. */
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
-import { addStep, changeStep, recipeAt, removeStep } from '@/document/edits'
+import { changeStep, recipeAt, removeStep } from '@/document/edits'
 import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
+import { beginStep } from '../putStep'
 import { type Point, rounded, simplify, steadied } from './simplify'
 
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last corner, it is a double click. */
@@ -51,9 +51,7 @@ export const pressCorners =
     const id = step?.id ?? crypto.randomUUID()
     const drawn: Point[] = [at.point]
     const put = (points: readonly Point[]) =>
-      step
-        ? changeStep(at.home, id, { points: [...step.points, ...points] })
-        : addStep(at.home, parseStep({ ...start, id, op: at.first ? 'add' : at.op, points }))
+      step ? changeStep(at.home, id, { points: [...step.points, ...points] }) : beginStep(at, { ...start, id, points })
     preview(put(rounded(drawn)))
     set({ drawing: id, openStep: id })
     let dragged = false

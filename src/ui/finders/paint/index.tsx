@@ -1,13 +1,13 @@
 import { Paintbrush, Trash2 } from 'lucide-react'
-import { parseStep } from '@/core/formats/recipe'
 import { type Stroke } from '@/core/raster/stroke'
 import { type StepOfKind } from '@/core/steps/registry'
-import { addStep, changeStep } from '@/document/edits'
+import { changeStep } from '@/document/edits'
 import { Choice, Switch } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { beginStep } from '../putStep'
 
 type PaintStep = StepOfKind<'paint' | 'edgePaint'>
 const TENTH = (v: number) => Math.round(v * 10) / 10
@@ -21,8 +21,8 @@ export const pressBrush =
   (at: Press, open: PaintStep | undefined): Drag => {
     const { size, hardness, strength, spacing, tip, erase } = get().brush
     const from = at.shift && at.op === 'add' ? open?.strokes.at(-1)?.points.at(-1) : undefined
-    // Going on with the same op, however it was chosen, goes on with the step; keys held begin a new one.
-    const into = open && (from || !at.further || (!at.keys && open.op === at.op)) ? open : undefined
+    // Strokes that do the same go on with the step; keys held begin a new one, and so does the first plain stroke after it.
+    const into = open && (from || (!at.keys && open.op === at.op)) ? open : undefined
     const id = into?.id ?? crypto.randomUUID()
     const points: Stroke['points'][number][] = []
     const put = () => {
@@ -38,7 +38,7 @@ export const pressBrush =
       preview(
         into
           ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] })
-          : addStep(at.home, parseStep({ kind, id, op: at.first ? 'add' : at.op, ...start, strokes: [stroke] })),
+          : beginStep(at, { kind, id, ...start, strokes: [stroke] }),
       )
     }
     const add = ([x, y]: readonly [number, number], pressure?: number) =>
@@ -252,6 +252,7 @@ export const paintPage: FinderPage<'paint'> = {
   kind: 'paint',
   name: 'Paint',
   group: 'brush',
+  adds: true,
   icon: Paintbrush,
   hint: 'Drag to paint; strokes can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt paints a piece away.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,

@@ -1,8 +1,8 @@
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
-import { addStep, changeStep, recipeAt } from '@/document/edits'
+import { changeStep, recipeAt } from '@/document/edits'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
+import { beginStep } from '../putStep'
 
 type Coloured = StepOfKind<'palette' | 'limitColour'>
 
@@ -21,10 +21,7 @@ export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag 
           return
         }
         const id = crypto.randomUUID()
-        act(
-          'Palette',
-          addStep(at.home, parseStep({ kind: 'palette', id, op: at.first ? 'add' : at.op, colours: [colour] })),
-        )
+        act('Palette', beginStep(at, { kind: 'palette', id, colours: [colour] }))
         set({ openStep: id })
       })
     },

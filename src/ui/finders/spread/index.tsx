@@ -1,11 +1,11 @@
 import { Expand, Trash2 } from 'lucide-react'
-import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
-import { addStep, changeStep } from '@/document/edits'
+import { changeStep } from '@/document/edits'
 import { IconButton } from '@/ui/primitives/Button'
 import { Switch } from '@/ui/primitives/Choice'
 import { abandon, act, get, preview, set, settle } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { beginStep } from '../putStep'
 import { MarkerSize } from '../marking/MarkerTool'
 import { SampleChoice } from '../marking/SampleChoice'
 import { drawMark, MarkRing, MarkStrokes } from '../marking/strokes'
@@ -26,7 +26,7 @@ function press(at: Press, open: SpreadStep | undefined): Drag {
       preview(
         into
           ? changeStep(at.home, id, { strokes: [...into.strokes, stroke] })
-          : addStep(at.home, parseStep({ kind: 'spread', id, op: at.first ? 'add' : at.op, strokes: [stroke] })),
+          : beginStep(at, { kind: 'spread', id, strokes: [stroke] }),
       )
     },
     () => {
@@ -71,6 +71,7 @@ export const spreadPage: FinderPage<'spread'> = {
   kind: 'spread',
   name: 'Spread',
   group: 'brush',
+  adds: true,
   icon: Expand,
   hint: 'Brush over a part: it grows to the edges of what you touched; with Alt it shrinks. Often the background is easier: say so in the result bar.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,

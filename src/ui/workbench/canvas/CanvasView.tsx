@@ -8,11 +8,13 @@ import { homeToCanvas, recipeAt } from '@/document/edits'
 import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
 import { finderPage } from '@/ui/finders/registry'
+import { nextUse } from '@/ui/finders/nextUse'
 import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { edgeStroke } from '@/ui/edge/edgeStep'
 import { toast } from 'sonner'
 import { stageHands } from '@/ui/canvas/stageHands'
+import { onEscape } from '@/ui/canvas/takenBack'
 import { handPage } from '@/ui/compose/hands/registry'
 import { comparing, partInView } from '@/ui/store/frame'
 import { isPanKeyHeld } from '../keys'
@@ -92,7 +94,18 @@ export function CanvasView({
   }
 
   // ---- pointers: one draws, two pinch and pan, the middle button or the space key pans
-  const drag = useRef<{ pointer: number; drag: Drag; toSteps: Affine } | null>(null)
+  const drag = useRef<{ pointer: number; drag: Drag; toSteps: Affine; letGo: () => void } | null>(null)
+  const hold = (pointer: number, made: Drag, toSteps: Affine) => {
+    const letGo = onEscape(takeBack)
+    drag.current = { pointer, drag: made, toSteps, letGo }
+  }
+  const takeBack = () => {
+    const taken = drag.current
+    drag.current = null
+    taken?.letGo()
+    taken?.drag.cancel?.()
+    abandon()
+  }
   const panning = useRef<{ pointer: number; at: [number, number] } | null>(null)
   const touches = useRef(new Map<number, [number, number]>())
 
@@ -104,9 +117,7 @@ export function CanvasView({
     if (event.pointerType === 'touch') {
       touches.current.set(event.pointerId, at)
       if (touches.current.size === 2) {
-        drag.current?.drag.cancel?.()
-        drag.current = null
-        abandon()
+        takeBack()
         return
       }
     }
@@ -126,14 +137,17 @@ export function CanvasView({
       const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
       const steps = recipe.steps.filter(isFinding)
       const open = steps.find((step) => step.id === state.openStep && step.kind === page.kind)
-      const keys = event.shiftKey || event.altKey
+      const keys = event.shiftKey || event.altKey,
+        next = nextUse(state)
       const op: CombineOp = keys
         ? event.shiftKey && event.altKey
           ? 'intersect'
           : event.altKey
             ? 'subtract'
             : 'add'
-        : (state.nextOp ?? 'add')
+        : next === 'replace'
+          ? 'add'
+          : next
       const place = viewer.toCanvas(...at)
       const readPixel = async () =>
         (await rendering.current?.engine.pixel(Math.floor(place[0]), Math.floor(place[1]))) ?? null
@@ -144,29 +158,30 @@ export function CanvasView({
         screen: at,
         scale: viewer.cssScale / meanScale(toSteps),
         op,
-        further: keys || state.nextOp !== null,
+        replaces: !keys && next === 'replace',
+        further: keys || state.nextOp !== 'replace',
         keys,
         shift: event.shiftKey,
         ...pressureOf(event),
         first: startsAnew(recipe.steps),
       }
-      drag.current = { pointer: event.pointerId, drag: page.press(press, open), toSteps }
+      hold(event.pointerId, page.press(press, open), toSteps)
     } else if (state.stage === 'edge') {
       if (!recipeAt(project, state.home)?.steps.length) {
         toast('Nothing is selected yet: there is no edge to work on.')
         return
       }
       const toSteps = inverse(compose(partInView(state, project).fromCanvas, homeToCanvas(project, state.home)))
-      drag.current = {
-        pointer: event.pointerId,
-        drag: edgeStroke({
+      hold(
+        event.pointerId,
+        edgeStroke({
           point: apply(toSteps, ...viewer.toCanvas(...at)),
           scale: viewer.cssScale / meanScale(toSteps),
           shift: event.shiftKey,
           alt: event.altKey,
         }),
         toSteps,
-      }
+      )
     } else if (state.stage === 'compose' || stageHands[state.stage]) {
       const press = stageHands[state.stage] ?? handPage(state.hand).press,
         toCanvas = inverse(partInView(state, project).fromCanvas),
@@ -179,7 +194,7 @@ export function CanvasView({
         alt: event.altKey,
         ...pressureOf(event),
       })
-      if (made) drag.current = { pointer: event.pointerId, drag: made, toSteps: toCanvas }
+      if (made) hold(event.pointerId, made, toCanvas)
       else if (state.stage !== 'compose') panning.current = { pointer: event.pointerId, at }
     } else panning.current = { pointer: event.pointerId, at }
   }
@@ -218,12 +233,12 @@ export function CanvasView({
     touches.current.delete(event.pointerId)
     if (panning.current?.pointer === event.pointerId) panning.current = null
     if (drag.current?.pointer === event.pointerId) {
-      const ended = drag.current
-      drag.current = null
-      if (event.type === 'pointerup') ended.drag.end()
+      if (event.type !== 'pointerup') takeBack()
       else {
-        ended.drag.cancel?.()
-        abandon()
+        const ended = drag.current
+        drag.current = null
+        ended.letGo()
+        ended.drag.end()
       }
     }
   }

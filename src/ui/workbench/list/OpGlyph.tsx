@@ -7,14 +7,15 @@ export const OP_WORDS: Record<CombineOp, string> = {
   intersect: 'keeps the overlap',
 }
 
-/** Two overlapping discs, the kept part filled. */
-export function OpGlyph({ op }: { op: CombineOp }) {
+/** Two overlapping discs, the kept part filled; one alone for what comes instead of all. */
+export function OpGlyph({ op }: { op: CombineOp | 'replace' }) {
   const id = useId()
   return (
     <svg width="22" height="14" viewBox="0 0 22 14" aria-hidden>
       <clipPath id={id}>
         <circle cx="14.5" cy="7" r="6" />
       </clipPath>
+      {op === 'replace' && <circle cx="11" cy="7" r="6" fill="var(--keep)" />}
       {op === 'add' && (
         <g fill="var(--keep)">
           <circle cx="7.5" cy="7" r="6" />
