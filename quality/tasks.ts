@@ -97,7 +97,7 @@ export const TASKS: Readonly<Record<string, Task>> = {
       scene.hints.anchors && !isSky(scene)
         ? {
             value: outlineDistance(
-              answerer(scene)([{ kind: 'liveWire', anchors: scene.hints.anchors, width: 24 }]),
+              answerer(scene)([{ kind: 'liveWire', anchors: scene.hints.anchors, reach: 24 }]),
               scene.truth,
             ),
           }

@@ -51,7 +51,7 @@ export async function edge(application) {
 
     // Kept, solved, compared.
     await stage(page, 'Edge')
-    await page.getByRole('button', { name: 'Keep this edge' }).click()
+    await page.getByRole('button', { name: 'Compare with this edge' }).click()
     await page.waitForSelector('[data-compare]')
     await page.getByRole('button', { name: 'Solve the edge' }).click()
     await shareAfter(page, boxed)

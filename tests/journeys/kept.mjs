@@ -31,7 +31,7 @@ export async function kept(application) {
     await chooseFinder(page, 'Rectangle')
     await drag(page, await at(page, 200, 200), await at(page, 800, 600))
     const whole = await shareAfter(page, 0)
-    await page.getByRole('button', { name: 'Kept selections and paths' }).click()
+    await page.getByRole('button', { name: 'Saved selections and paths' }).click()
     await page.getByLabel('Name of the selection').fill('Left')
     await page.getByRole('button', { name: 'Save selection' }).click()
     await page.waitForSelector('[data-kept=Left]')
@@ -41,7 +41,7 @@ export async function kept(application) {
     // Another one, and the saved one taken away from it.
     await drag(page, await at(page, 600, 200), await at(page, 1000, 600))
     const other = await shareAfter(page, 0)
-    await page.getByRole('button', { name: 'Kept selections and paths' }).click()
+    await page.getByRole('button', { name: 'Saved selections and paths' }).click()
     await page.getByRole('button', { name: 'Load Left: it takes away' }).click()
     near(await shareAfter(page, other), (100 * 200 * 400) / AREA, 0.05, 'loaded, it takes away the overlap')
     check(
@@ -67,7 +67,7 @@ export async function kept(application) {
     await drag(page, await at(page, 200, 200), await at(page, 800, 600))
     await shareAfter(page, 0)
     await menuOf(page, 'Add a changing step', 'Move, scale, turn')
-    await page.waitForSelector('[data-grip="Turn selection"]')
+    await page.waitForSelector('[data-grip="Rotate selection"]')
     await drag(page, await at(page, 500, 400), await at(page, 700, 500))
     await page.waitForTimeout(400)
     near(await selectedShare(page), whole, 0.05, 'moved, it is as large as before')

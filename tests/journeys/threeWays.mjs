@@ -101,7 +101,7 @@ export async function threeWays(application) {
     const ellipse = await shareAfter(page, 0)
     near(ellipse, (100 * Math.PI * 200 * 150) / (1800 * 1200), 0.3, 'an ellipse drawn from its centre has its area')
     await page.getByRole('button', { name: 'Add a changing step' }).click()
-    await page.getByRole('menuitem', { name: 'Border' }).click()
+    await page.getByRole('menuitem', { name: 'Contour' }).click()
     check((await shareAfter(page, ellipse)) < ellipse / 2, 'a border keeps a ring')
     await clear()
     await finder('Palette')

@@ -135,7 +135,7 @@ export async function unsaved(application) {
     await stage(page, 'Compose')
     await typeInto(page, 'X', 55)
     await page.locator('[data-saving=gone]').click()
-    await page.getByRole('button', { name: 'Keep as a new project' }).click()
+    await page.getByRole('button', { name: 'Save as a new project' }).click()
     await page.waitForURL((url) => !url.pathname.endsWith(id))
     await page.waitForSelector('svg[data-view]')
     await pictureComplete(page)

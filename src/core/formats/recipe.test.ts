@@ -11,6 +11,11 @@ describe('fields of earlier versions', () => {
     )
     expect(parseStep({ kind: 'sky', fillGaps: 1, detail: 1 })).toEqual(parseStep({ kind: 'sky' }))
   })
+  it('a live wire looks as far, and sees the same edges', () => {
+    expect(parseStep({ kind: 'liveWire', anchors: [[1, 2]], width: 16, contrast: 0.1 })).toEqual(
+      parseStep({ kind: 'liveWire', anchors: [[1, 2]], reach: 16, edgeFrom: 5.5 }),
+    )
+  })
   it('one that comes with a change of an older record counts before what stands there; what is no number is refused by its name', () => {
     expect(parseStep({ kind: 'sky', openings: 200, twigs: 2, fillGaps: 0 })).toMatchObject({ openings: 0, twigs: 2 })
     expect(parseStep({ kind: 'sky', fillGaps: 0, openings: 200 })).toMatchObject({ openings: 0 })

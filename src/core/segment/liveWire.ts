@@ -50,8 +50,8 @@ export interface WireTree {
 export interface WireWindow {
   /** Whole px within the picture. */
   readonly box: Box
-  /** 0-1: gradients below this share of the strongest are no edges. */
-  readonly contrast: number
+  /** Gradients below this are no edges, levels a px. */
+  readonly edgeFrom: number
   /** Where paths may go, 0 nowhere, 1 freely, 2 at a higher price; everywhere when absent. */
   readonly within?: Uint8Array
   /** Stops when this pixel is reached, px of the picture. */
@@ -62,7 +62,7 @@ export interface WireWindow {
 export function wires<T>(
   picture: Picture,
   seed: Point,
-  { box, contrast, within, until }: WireWindow,
+  { box, edgeFrom, within, until }: WireWindow,
   use: (tree: WireTree) => T,
 ): T {
   const { x: left, y: top, width, height } = box,
@@ -113,7 +113,7 @@ export function wires<T>(
         cells + start * 8,
         savings + start * 4,
         width,
-        contrast * STRONG,
+        edgeFrom,
         STRONG,
         GRADIENT,
         CROSSING,
@@ -234,22 +234,22 @@ function corridor(box: Box, a: Point, b: Point, width: number, bulge: number): U
 /** Windows have at most so many pixels; longer pieces are found at half the size. */
 const MOST_PIXELS = 4_000_000
 
-/** The wire between two anchors, px. */
+/** The wire between two anchors, px. @param reach how far it looks to either side of the straight line, px @param edgeFrom levels a px */
 export function wireBetween(
   picture: Picture,
   a: Point,
   b: Point,
-  width: number,
-  contrast: number,
+  reach: number,
+  edgeFrom: number,
   bulge = BULGE,
 ): Point[] {
-  const box = windowOf(picture, a, b, width, bulge)
+  const box = windowOf(picture, a, b, reach, bulge)
   if (box.width * box.height <= MOST_PIXELS)
-    return wires(picture, a, { box, contrast, within: corridor(box, a, b, width, bulge), until: b }, (tree) =>
+    return wires(picture, a, { box, edgeFrom, within: corridor(box, a, b, reach, bulge), until: b }, (tree) =>
       wirePath(tree, a, b),
     )
   const half = ([x, y]: Point): Point => [(x - box.x) / 2, (y - box.y) / 2]
-  return wireBetween(halvePicture(cropPicture(picture, box)), half(a), half(b), width / 2, contrast, bulge).map(
+  return wireBetween(halvePicture(cropPicture(picture, box)), half(a), half(b), reach / 2, edgeFrom, bulge).map(
     ([x, y]) => [x * 2 + box.x, y * 2 + box.y],
   )
 }
@@ -259,12 +259,12 @@ const QUICK_LENGTH = 220,
   QUICK_BULGE = 0.15
 
 /** The wire to a moving pointer, on the level where it is short. @param levels full size first, each half the one before */
-export function quickWire(levels: readonly Picture[], a: Point, b: Point, width: number, contrast: number): Point[] {
+export function quickWire(levels: readonly Picture[], a: Point, b: Point, reach: number, edgeFrom: number): Point[] {
   let level = 0
   while (level < levels.length - 1 && Math.hypot(b[0] - a[0], b[1] - a[1]) / 2 ** level > QUICK_LENGTH) level++
   const scale = 2 ** level,
     down = ([x, y]: Point): Point => [x / scale, y / scale]
-  return wireBetween(levels[level], down(a), down(b), Math.max(4, width / scale), contrast, QUICK_BULGE).map(
+  return wireBetween(levels[level], down(a), down(b), Math.max(4, reach / scale), edgeFrom, QUICK_BULGE).map(
     ([x, y]) => [x * scale, y * scale],
   )
 }

@@ -359,14 +359,14 @@ describe('pieces', () => {
 describe('live wire', () => {
   const edge = greyPicture(80, 60, (x, y) => (x > 40 + 8 * Math.sin(y / 9) ? 190 : 70))
   it('runs along an edge that is not straight, within a pixel', () => {
-    const path = wireBetween(edge, [40 + 8 * Math.sin(5 / 9), 5], [40 + 8 * Math.sin(55 / 9), 55], 16, 0.1)
+    const path = wireBetween(edge, [40 + 8 * Math.sin(5 / 9), 5], [40 + 8 * Math.sin(55 / 9), 55], 16, 5.5)
     expect(path.length).toBeGreaterThan(45)
     for (const [x, y] of path) expect(Math.abs(x - (40.5 + 8 * Math.sin((y - 0.5) / 9)))).toBeLessThan(1.2)
   })
   it('follows an edge over thousands of pixels, at half the size', () => {
     const at = (y: number) => 1300 + 60 * Math.sin(y / 200),
       long = greyPicture(2600, 2400, (x, y) => (x > at(y) ? 190 : 60)),
-      path = wireBetween(long, [at(20), 20], [at(2380), 2380], 80, 0.1)
+      path = wireBetween(long, [at(20), 20], [at(2380), 2380], 80, 5.5)
     for (const [x, y] of path) expect(Math.abs(x - at(y))).toBeLessThan(2.5)
     expect(path.length).toBeLessThan(1500)
   })
@@ -376,7 +376,7 @@ describe('live wire', () => {
       [30, 5],
       [30, 50],
       10,
-      0.1,
+      5.5,
     ))
       expect(Math.abs(x - 30.5)).toBeLessThan(0.6)
   })
@@ -387,7 +387,7 @@ describe('live wire', () => {
     const tree = wires(
         picture,
         [12, 0],
-        { box: { x: 0, y: 0, width: side, height: side }, contrast: 0.1 },
+        { box: { x: 0, y: 0, width: side, height: side }, edgeFrom: 5.5 },
         ({ stride, from }) => ({ stride, from: from.slice() }),
       ),
       price = stepPrices(picture, side)

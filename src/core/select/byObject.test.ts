@@ -114,7 +114,7 @@ describe('finders by object find a thing on a shaded wall', () => {
     ['subject', { kind: 'subject' }, 0.97],
     ['edge band', { kind: 'edgeBand', points: wide, width: 24 }, 0.97],
     ['regions', { kind: 'regions', at: [[180, 120]], detail: 0.15 }, 0.95],
-    ['live wire', { kind: 'liveWire', anchors: Array.from({ length: 9 }, (_, k) => disc[k * 10]), width: 16 }, 0.98],
+    ['live wire', { kind: 'liveWire', anchors: Array.from({ length: 9 }, (_, k) => disc[k * 10]), reach: 16 }, 0.98],
   ])('%s', (_, step, least) => {
     expect(overlap(run(thing, step).matte, truth)).toBeGreaterThan(least)
   })

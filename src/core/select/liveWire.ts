@@ -10,7 +10,7 @@ import { type Sample } from '../steps/step'
 /** The outline through the anchors. Pieces between two anchors are remembered: moving one changes two. @param closed the last is joined to the first */
 export function wireOutline(
   scene: Scene,
-  { anchors, width, contrast, sample }: LiveWireFields & { sample: Sample },
+  { anchors, reach, edgeFrom, sample }: LiveWireFields & { sample: Sample },
   closed: boolean,
   context: Context,
 ): Point[] {
@@ -20,12 +20,12 @@ export function wireOutline(
   for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
     const a = anchors[k],
       b = anchors[(k + 1) % anchors.length],
-      key = `wire ${pictureName} ${a.join()} ${b.join()} ${width} ${contrast}`
+      key = `wire ${pictureName} ${a.join()} ${b.join()} ${reach} ${edgeFrom}`
     let piece = context.memory.get<Point[]>(key)
     if (!piece) {
       context.check(k / anchors.length)
       picture ??= scene.picture(sample)
-      piece = wireBetween(picture, a, b, width, contrast)
+      piece = wireBetween(picture, a, b, reach, edgeFrom)
       context.memory.set(key, piece, piece.length * 48)
     }
     for (let i = k ? 1 : 0; i < piece.length; i++) out.push(piece[i])

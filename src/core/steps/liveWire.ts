@@ -6,9 +6,9 @@ export interface LiveWireFields {
   /** Places the outline goes through, px, in order; the last is joined to the first. */
   anchors: readonly Point[]
   /** How far it looks to either side of the straight line between two anchors, px. */
-  width: number
-  /** 0-1: gradients below this share of a strong one are no edges. */
-  contrast: number
+  reach: number
+  /** Gradients below this are no edges, levels a px (a strong edge has 55). */
+  edgeFrom: number
   antialias: boolean
 }
 
@@ -17,5 +17,7 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   kind: 'liveWire',
   finds: true,
   looksAtPixels: true,
-  fields: { anchors: points(10_000), width: number(1, 400, 24), contrast: number(0, 1, 0.1), antialias: flag(true) },
+  fields: { anchors: points(10_000), reach: number(1, 400, 24), edgeFrom: number(0, 55, 5.5), antialias: flag(true) },
+  // Once it was the share of a strong edge.
+  earlier: { width: (reach) => ({ reach }), contrast: (share) => ({ edgeFrom: share * 55 }) },
 }

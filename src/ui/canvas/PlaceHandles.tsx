@@ -120,7 +120,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
         )
       })}
       <Grip
-        label={`Turn ${thing.name}`}
+        label={`Rotate ${thing.name}`}
         cursor="grab"
         x={turn[0]}
         y={turn[1]}

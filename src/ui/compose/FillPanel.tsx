@@ -110,9 +110,9 @@ export function FillValues({
         <button
           type="button"
           className="text-xs text-[var(--muted)] underline underline-offset-2"
-          onClick={() => settle('Turn gradient round', { ...fill, from: fill.to, to: fill.from })}
+          onClick={() => settle('Reverse gradient', { ...fill, from: fill.to, to: fill.from })}
         >
-          turn it round
+          reverse
         </button>
       </div>
     </>

@@ -34,7 +34,7 @@ export function Compare() {
           })
         }}
       >
-        {kept ? 'Keep this one instead' : 'Keep this edge'}
+        {kept ? 'Compare with this one' : 'Compare with this edge'}
       </Button>
       {kept && (
         <>

@@ -5,13 +5,15 @@ import { useState } from 'react'
 import { type Layer } from '@/document/types'
 import { Tip } from '@/ui/primitives/Button'
 import { LAYER_ACTIONS, problemOfAction, runLayerAction } from './layerActions'
-import { AddMaskItems } from './MaskMenu'
+import { later } from '@/ui/primitives/later'
+
+const AddMaskItems = later(() => import('./MaskItems').then((module) => module.AddMaskItems))
 
 const SECTIONS: readonly (readonly string[])[] = [
   ['duplicate', 'lift', 'cut', 'erase'],
   ['group', 'ungroup', 'clip', 'lock'],
   ['isolate', 'solo'],
-  ['mergeDown', 'mergeVisible', 'copyMerged', 'newProject', 'flatten'],
+  ['mergeDown', 'copyVisible', 'copySelected', 'newProject', 'flatten'],
   ['remove'],
 ]
 

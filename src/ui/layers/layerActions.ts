@@ -153,24 +153,24 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     problem: (state) => free(state) ?? mergeProblem(state),
     run: ({ project, layer }) => {
       const below = belowOf(project.layers, layer.id)!
-      void mergeLayers([below.id, layer.id], below.name, 'Merge down', { instead: true })
+      void mergeLayers([below.id, layer.id], below.name, `Merge with ${below.name}`, { instead: true })
     },
   },
   {
-    id: 'mergeVisible',
-    name: 'All that shows as a new layer, keeping the rest',
+    id: 'copyVisible',
+    name: 'Copy of everything visible',
     problem: ({ project }) =>
       project.layers.some((layer) => isShown(project.layers, layer.id)) ? undefined : 'No layer is shown.',
     run: ({ project }) => {
-      void mergeLayers(shownRoots(project), 'All together', 'Merge visible')
+      void mergeLayers(shownRoots(project), 'Everything visible', 'Copy of everything visible')
     },
   },
   {
-    id: 'copyMerged',
-    name: 'What is selected of all that shows, as a new layer',
+    id: 'copySelected',
+    name: 'Copy of what is selected of everything visible',
     problem: ({ project }) => (project.selection.steps.length ? undefined : 'Select something first.'),
     run: ({ project }) => {
-      void mergeLayers(shownRoots(project), 'Piece of all', 'Copy merged', { selected: true })
+      void mergeLayers(shownRoots(project), 'Piece of everything', 'Copy of what is selected', { selected: true })
     },
   },
   {

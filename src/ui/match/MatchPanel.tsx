@@ -38,7 +38,7 @@ export function MatchPanel() {
         <p className="note">
           {tool === 'sky' ? (
             <>
-              <b>New sky</b> — ← → step through the skies. Drag the sky to move it, its horizon to lay it anew.
+              <b>New sky</b> — ← → step through the skies. Drag the sky to move it, its horizon to lay it elsewhere.
             </>
           ) : (
             <>

@@ -111,11 +111,11 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   ),
   page(
     'border',
-    'Border',
+    'Contour',
     'Keeps a band along the edge, half of it on either side.',
     { width: 10 },
-    [px('width', 'Width', 0, 200, 10)],
-    ({ width }) => `${width} px wide`,
+    [px('width', 'Thickness', 0, 200, 10)],
+    ({ width }) => `${width} px thick`,
   ),
   page(
     'fillHoles',
@@ -135,8 +135,8 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   ),
   page(
     'transform',
-    'Move, scale, turn',
-    'Moves, scales and turns the selection without its pixels.',
+    'Move, scale, rotate',
+    'Moves, scales and rotates the selection without its pixels.',
     { matrix: [1, 0, 0, 1, 0, 0] },
     [],
     transformSummary,
@@ -169,7 +169,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     { Panel: EdgeValues },
   ),
   page('all', 'All', 'Selects everything.', {}, [], () => 'everything'),
-  page('none', 'None', 'Begins anew: the steps above it count no more.', {}, [], () => 'nothing'),
+  page('none', 'None', 'Begins again: the steps above it count no more.', {}, [], () => 'nothing'),
 ]
 export const modifierPage = (kind: string): ModifierPage | undefined => MODIFIER_PAGES.find((p) => p.kind === kind)
 

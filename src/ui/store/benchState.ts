@@ -4,6 +4,7 @@ import { type Box } from '@/core/raster/content'
 import { type RampShape } from '@/core/raster/ramp'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
+import { regions } from '@/core/steps/regions'
 import { type Step } from '@/core/steps/registry'
 import { EMPTY_HISTORY, type History } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
@@ -70,8 +71,8 @@ export interface BenchState {
   doubt: number | null
   /** Asked of the ribbon: the next doubtful spot, or the one before; each asking is a new record. */
   doubtAsked: { readonly by: 1 | -1 } | null
-  /** How the next wire is drawn: how far it looks (px), what counts as an edge (0-1), how willingly it pins itself (0-1). */
-  wire: { width: number; contrast: number; pins: number }
+  /** How the next wire is drawn: how far it looks (px), what counts as an edge (levels a px), how soon it pins itself (0-1). */
+  wire: { reach: number; edgeFrom: number; cooling: number }
   /** Rough boxes are drawn as loops. */
   roughLoop: boolean
   /** How fine the regions under the pointer are, 0-1. */
@@ -176,9 +177,9 @@ export const initial = (id: string): BenchState => ({
   ribbonAt: null,
   doubt: null,
   doubtAsked: null,
-  wire: { width: 24, contrast: 0.1, pins: 0.5 },
+  wire: { reach: 24, edgeFrom: 5.5, cooling: 0.5 },
   roughLoop: false,
-  regionDetail: 0.3,
+  regionDetail: regions.fields.detail.fallback!,
   nextOp: 'replace',
   proportions: { mode: 'free', width: 3, height: 2 },
   unit: 'px',

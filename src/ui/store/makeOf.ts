@@ -46,7 +46,7 @@ export function saveSelectionNow(name = ''): void {
   const { project } = current(),
     shown = name.trim() || `Selection ${(project?.saved.length ?? 0) + 1}`
   if (act(`Save selection ${shown}`, saveSelection(crypto.randomUUID(), shown)))
-    toast.success(`Kept with the project as ${shown}.`)
+    toast.success(`Saved with the project as ${shown}.`)
 }
 
 export function saveProblem(): string | undefined {

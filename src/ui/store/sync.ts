@@ -43,7 +43,7 @@ export async function openBench(id: string): Promise<void> {
     refused: (act, sentence, rest) => withoutRefused(now, act, sentence, rest),
     lost: () => {
       if (!here()) return
-      toast.error('The server does not have what was shown; the project was opened anew.')
+      toast.error('The server does not have what was shown; the project was opened again.')
       void openBench(id)
     },
     sent: ({ head, revision }) => {

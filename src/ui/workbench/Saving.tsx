@@ -17,7 +17,7 @@ export function Saving() {
     changing = useBench((s) => s.live !== null)
   const changes = `${unsent} ${unsent === 1 ? 'change' : 'changes'}`
   const where = kept
-    ? 'Kept in this browser, and sent as soon as the server is back. Go on working.'
+    ? 'Saved in this browser, and sent as soon as the server is back. Go on working.'
     : 'This browser keeps nothing: leave the tab open until the server is back.'
   const ways: Record<typeof state, [ReactNode, string, string, string]> = {
     saved: [<Check key="i" size={14} />, 'Saved', GOOD, 'Everything is on the server.'],
@@ -75,7 +75,7 @@ function Gone({ text, tone, icon }: { text: string; tone: string; icon: ReactNod
             project.
           </p>
           <Button tone="accent" onClick={() => void keepAsNewProject()}>
-            Keep as a new project
+            Save as a new project
           </Button>
         </Popover.Content>
       </Popover.Portal>

@@ -95,8 +95,8 @@ const api: PictureWorker = {
           segmentView(scene, values.sample, studio).levels,
           values.anchors.at(-1)!,
           to,
-          values.width,
-          values.contrast,
+          values.reach,
+          values.edgeFrom,
         ),
       }))
     }),

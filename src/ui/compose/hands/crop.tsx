@@ -1,16 +1,15 @@
 import { Crop } from 'lucide-react'
 import { type Affine, apply, compose, inverse } from '@/core/raster/affine'
 import { type Project, type Window } from '@/document/types'
-import { setWindow, wholeWindow, windowCorners, windowToCanvas } from '@/document/window'
-import { Button } from '@/ui/primitives/Button'
-import { NumberField } from '@/ui/primitives/NumberField'
-import { Select } from '@/ui/primitives/Choice'
-import { Slider } from '@/ui/primitives/Slider'
-import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
-import { type BoxLines } from '@/ui/store/benchState'
+import { setWindow, windowCorners, windowToCanvas } from '@/document/window'
+import { later } from '@/ui/primitives/later'
+import { get, preview, settle, useBench } from '@/ui/store/bench'
 import { boxLines } from '@/ui/finders/shape/boxLines'
 import { Grip } from '@/ui/canvas/Grip'
+import { ratioOf, shown } from './cropWindow'
 import { type HandPage, type HandPress } from './hand'
+
+const CropPanel = later(() => import('./CropPanel').then((module) => module.CropPanel))
 
 const TURN_PX = 28,
   LEAST = 1
@@ -24,35 +23,6 @@ const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
   [0, 1, 'lower left'],
   [0, 0.5, 'left'],
 ]
-/** Ratios of width to height; 0: free, and the picture's own. */
-const RATIOS: readonly (readonly [string, string])[] = [
-  ['free', 'free'],
-  ['own', 'as the canvas'],
-  ['1', '1 : 1'],
-  ['1.5', '3 : 2'],
-  ['1.3333333333333333', '4 : 3'],
-  ['1.25', '5 : 4'],
-  ['1.7777777777777777', '16 : 9'],
-  ['0.6666666666666666', '2 : 3'],
-  ['0.75', '3 : 4'],
-  ['0.8', '4 : 5'],
-  ['0.5625', '9 : 16'],
-]
-const LINES: readonly (readonly [BoxLines, string])[] = [
-  ['none', 'no lines'],
-  ['centre', 'centre'],
-  ['thirds', 'thirds'],
-  ['fifths', 'fifths'],
-  ['golden', 'golden section'],
-  ['spiral', 'spiral'],
-  ['triangle', 'triangle'],
-  ['diagonals', 'diagonals'],
-]
-
-const shown = (project: Project): Window => project.window ?? wholeWindow(project.canvas)
-const ratioOf = (ratio: string, project: Project): number =>
-  ratio === 'free' ? 0 : ratio === 'own' ? project.canvas.width / project.canvas.height : Number(ratio)
-
 /** The window with one of its places dragged to a point of the canvas; the opposite place stays (with `centred`: the middle). */
 function stretched(
   window: Window,
@@ -196,91 +166,12 @@ function Handles({ project, map }: { project: Project; map: Affine }) {
   )
 }
 
-function Panel({ project }: { project: Project }) {
-  const ratio = useBench((state) => state.cropRatio),
-    lines = useBench((state) => state.boxLines)
-  const window = shown(project),
-    put = (label: string, change: Partial<Window>) => act(label, setWindow({ ...window, ...change }))
-  const chooseRatio = (next: string) => {
-    set({ cropRatio: next })
-    const value = ratioOf(next, project)
-    if (value > 0) {
-      const area = window.width * window.height,
-        width = Math.min(window.width, Math.sqrt(area * value))
-      put(
-        'Crop to a ratio',
-        width / value <= window.height
-          ? { width, height: width / value }
-          : { width: window.height * value, height: window.height },
-      )
-    }
-  }
-  const side = (label: string, name: 'width' | 'height') => (
-    <label className="flex items-center justify-between text-[13px]">
-      {label}
-      <NumberField
-        label={`${label} of the canvas`}
-        value={window[name]}
-        min={1}
-        max={40_000}
-        unit="px"
-        className="w-24"
-        onSettle={(value) => put('Canvas size', { [name]: value })}
-      />
-    </label>
-  )
-  return (
-    <div className="mb-3 space-y-1.5 px-1">
-      <div className="flex items-center justify-between text-[13px]">
-        Ratio
-        <Select label="Ratio of the crop" value={ratio} options={RATIOS} onChange={chooseRatio} />
-      </div>
-      {side('Width', 'width')}
-      {side('Height', 'height')}
-      <Slider
-        label="Straighten"
-        value={window.turn}
-        min={-45}
-        max={45}
-        step={0.1}
-        digits={1}
-        unit="°"
-        fallback={0}
-        curve={1.6}
-        onPreview={(turn) => preview(setWindow({ ...window, turn }))}
-        onSettle={(turn) => put('Straighten', { turn })}
-      />
-      <div className="flex items-center justify-between text-[13px]">
-        Lines
-        <Select
-          label="Lines inside the crop"
-          value={lines}
-          options={LINES}
-          onChange={(next) => set({ boxLines: next })}
-        />
-      </div>
-      <div className="flex gap-1.5 pt-1">
-        <Button tone="accent" className="flex-1 !min-h-8" onClick={() => set({ hand: 'place' })}>
-          Done
-        </Button>
-        <Button
-          className="flex-1 !min-h-8"
-          why={project.window ? undefined : 'Nothing is cropped.'}
-          onClick={() => act('All of the canvas', setWindow(null))}
-        >
-          Uncrop
-        </Button>
-      </div>
-    </div>
-  )
-}
-
 export const cropHand: HandPage = {
   id: 'crop',
   name: 'Crop',
   icon: Crop,
   press,
   Handles,
-  Panel,
+  Panel: CropPanel,
   hint: 'Drag the frame, or draw a new one; the round grip straightens. What lies outside is kept, and can be brought back at any time. The frame may also be larger than the canvas.',
 }

@@ -135,5 +135,5 @@ export const rampHand: HandPage = {
   press,
   Handles,
   Panel,
-  hint: 'Drag from end to end. On a gradient layer it lays that gradient anew; elsewhere it paints one, inside the selection if there is one. Ends and stops can be moved later.',
+  hint: 'Drag from end to end. On a gradient layer it lays that gradient again; elsewhere it paints one, inside the selection if there is one. Ends and stops can be moved later.',
 }

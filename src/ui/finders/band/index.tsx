@@ -130,7 +130,7 @@ function Panel({ step, home }: PanelProps<BandStep>) {
           ['row', 'row'],
           ['column', 'column'],
         ]}
-        onChange={(axis) => change('Turn band', { axis })}
+        onChange={(axis) => change('Rotate band', { axis })}
       />
       <div className="grid grid-cols-2 gap-x-4">
         {field('Start', 'start', -FAR)}

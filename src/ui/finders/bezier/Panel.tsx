@@ -62,11 +62,11 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'path'>>) {
           className={small}
           onClick={() => {
             const { project } = get()
-            act('Keep path', savePath(crypto.randomUUID(), `Path ${(project?.paths.length ?? 0) + 1}`, step.d))
-            toast.success('Kept with the project: find it under Kept, above the steps.')
+            act('Save path', savePath(crypto.randomUUID(), `Path ${(project?.paths.length ?? 0) + 1}`, step.d))
+            toast.success('Saved with the project: find it beside the selection, at the top of the list.')
           }}
         >
-          Keep path
+          Save path
         </Button>
       </div>
       <Switch

@@ -132,9 +132,9 @@ function Panel({ step, home }: PanelProps<GradientStep>) {
         <button
           type="button"
           className="text-xs text-[var(--muted)] underline underline-offset-2"
-          onClick={() => edit('Turn gradient round', { from: step.to, to: step.from })}
+          onClick={() => edit('Reverse gradient', { from: step.to, to: step.from })}
         >
-          turn it round
+          reverse
         </button>
       </div>
     </>

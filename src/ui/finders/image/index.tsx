@@ -49,7 +49,7 @@ function Panel({ step, home }: PanelProps<ImageStep>) {
       {slider('X', 'x', step.x, -4000, 4000, 'px', 0, 1, 2)}
       {slider('Y', 'y', step.y, -4000, 4000, 'px', 0, 1, 2)}
       {slider('Scale', 'scale', step.scale, 1, 1000, '%', 100, 100, 2)}
-      {slider('Turn', 'rotation', step.rotation, -180, 180, '°', 0)}
+      {slider('Rotate', 'rotation', step.rotation, -180, 180, '°', 0)}
       <div className="flex flex-wrap gap-1.5">
         <Choice
           small

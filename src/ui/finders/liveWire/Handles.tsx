@@ -65,9 +65,9 @@ function pinSettled(
   scale: number,
   seen: { from: string; moves: number; until: Point },
 ): void {
-  const { pins } = get().wire,
+  const { cooling } = get().wire,
     at = wire.findIndex((p) => Math.hypot(p[0] - from[0], p[1] - from[1]) * scale >= SETTLED_PX)
-  if (pins <= 0 || at < 0 || at > wire.length - 4) {
+  if (cooling <= 0 || at < 0 || at > wire.length - 4) {
     seen.moves = 0
     return
   }
@@ -76,7 +76,7 @@ function pinSettled(
   seen.moves = same ? seen.moves + 1 : 0
   seen.from = String(from)
   seen.until = here
-  if (seen.moves >= FEWEST_MOVES + MORE_MOVES * (1 - pins)) {
+  if (seen.moves >= FEWEST_MOVES + MORE_MOVES * (1 - cooling)) {
     seen.moves = 0
     pin([here], 'Pin by itself')
   }

@@ -9,8 +9,7 @@ import { SampleChoice } from '../marking/SampleChoice'
 import { Handles } from './Handles'
 import { closeWire, press, takeAnchorBack } from './press'
 
-const widthSlider = { min: 1, max: 400, step: 1, unit: 'px', curve: 2, fallback: 24 } as const
-const percent = { min: 0, max: 100, step: 1, unit: '%' } as const
+const reachSlider = { min: 1, max: 400, step: 1, unit: 'px', curve: 2, fallback: 24 } as const
 
 function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
@@ -18,23 +17,27 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
     <>
       <Slider
         label="Reach"
-        value={step.width}
-        {...widthSlider}
-        onPreview={(width) => preview(edit({ width }))}
-        onSettle={(width) => {
-          act('Change reach', edit({ width }))
-          set({ wire: { ...get().wire, width } })
+        value={step.reach}
+        {...reachSlider}
+        onPreview={(reach) => preview(edit({ reach }))}
+        onSettle={(reach) => {
+          act('Change reach', edit({ reach }))
+          set({ wire: { ...get().wire, reach } })
         }}
       />
       <Slider
-        label="Contrast"
-        value={step.contrast * 100}
-        {...percent}
-        fallback={10}
-        onPreview={(v) => preview(edit({ contrast: v / 100 }))}
-        onSettle={(v) => {
-          act('Change contrast', edit({ contrast: v / 100 }))
-          set({ wire: { ...get().wire, contrast: v / 100 } })
+        label="Edge from"
+        value={step.edgeFrom}
+        min={0}
+        max={55}
+        step={0.1}
+        digits={1}
+        unit="/px"
+        fallback={5.5}
+        onPreview={(edgeFrom) => preview(edit({ edgeFrom }))}
+        onSettle={(edgeFrom) => {
+          act('Change what is an edge', edit({ edgeFrom }))
+          set({ wire: { ...get().wire, edgeFrom } })
         }}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
@@ -53,13 +56,16 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
 /** How willingly a wire pins itself; its reach and what is an edge stand on its card, also while it is drawn. */
 function Tool() {
   const wire = useBench((state) => state.wire),
-    change = (v: number) => set({ wire: { ...wire, pins: v / 100 } })
+    change = (v: number) => set({ wire: { ...wire, cooling: v / 100 } })
   return (
     <div className="mb-3 px-1">
       <Slider
-        label="Pins itself"
-        value={wire.pins * 100}
-        {...percent}
+        label="Path cooling"
+        value={wire.cooling * 100}
+        min={0}
+        max={100}
+        step={1}
+        unit="%"
         fallback={50}
         onPreview={change}
         onSettle={change}
@@ -75,7 +81,7 @@ export const liveWirePage: FinderPage<'liveWire'> = {
   group: 'outline',
   icon: Magnet,
   hint: 'Click on an edge, then just move: the outline clings to it. A click pins, Shift-click draws straight, Backspace unpins; the ring or Enter closes.',
-  summary: (step) => `${step.anchors.length} anchors · reach ${step.width} px`,
+  summary: (step) => `${step.anchors.length} anchors · reach ${step.reach} px`,
   press,
   Handles,
   Panel,

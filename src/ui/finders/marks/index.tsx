@@ -118,7 +118,7 @@ export const marksPage: FinderPage<'marks'> = {
   name: 'Marks',
   group: 'object',
   icon: Highlighter,
-  hint: 'Mark what to keep, with Alt what to drop: each mark decides the rest anew. Unsure is for hair; an outline drops all outside it.',
+  hint: 'Mark what to keep, with Alt what to drop: each mark decides the rest again. Unsure is for hair; an outline drops all outside it.',
   summary: (step) =>
     `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
   press,

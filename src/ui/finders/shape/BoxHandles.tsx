@@ -95,7 +95,7 @@ export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<Bo
         )
       })}
       <Grip
-        label="Turn"
+        label="Rotate"
         cursor="grab"
         x={turn[0]}
         y={turn[1]}

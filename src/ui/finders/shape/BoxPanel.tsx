@@ -77,7 +77,7 @@ export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
         />
       )}
       <Slider
-        label="Turn"
+        label="Rotate"
         value={((step.rotation + 540) % 360) - 180}
         min={-180}
         max={180}
@@ -86,7 +86,7 @@ export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
         fallback={0}
         unit="°"
         onPreview={(rotation) => preview(change({ rotation }))}
-        onSettle={(rotation) => act('Turn', change({ rotation }))}
+        onSettle={(rotation) => act('Rotate', change({ rotation }))}
       />
       <Switch
         label="Smooth edge"

@@ -117,7 +117,7 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
         )
       })}
       <Grip
-        label="Turn selection"
+        label="Rotate selection"
         cursor="grab"
         shape="round"
         x={turn[0]}

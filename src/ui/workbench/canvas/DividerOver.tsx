@@ -15,7 +15,7 @@ export function DividerOver({ size, map, left }: { size: Size; map: Affine; left
     <g
       role="slider"
       tabIndex={0}
-      aria-label={left === 'kept' ? 'Kept edge and this one' : 'Before and after'}
+      aria-label={left === 'kept' ? 'Saved edge and this one' : 'Before and after'}
       aria-valuemin={0}
       aria-valuemax={width}
       aria-valuenow={Math.round(divider)}

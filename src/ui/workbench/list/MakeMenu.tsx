@@ -16,7 +16,7 @@ const SECTIONS: readonly (readonly (readonly [command: string, why: () => string
     ...['lift', 'cut', 'erase'].map((action) => [`layer ${action}`, () => problemOfAction(action)] as const),
   ],
   [
-    ...['copyMerged', 'newProject'].map((action) => [`layer ${action}`, () => problemOfAction(action)] as const),
+    ...['copySelected', 'newProject'].map((action) => [`layer ${action}`, () => problemOfAction(action)] as const),
     ['saveSelection', saveProblem],
   ],
 ]

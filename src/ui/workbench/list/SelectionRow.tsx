@@ -2,7 +2,9 @@
 import { Scan } from 'lucide-react'
 import { SELECTION } from '@/document/types'
 import { shownProject, useBench, workOnSteps } from '@/ui/store/bench'
-import { KeptPanel } from './KeptPanel'
+import { later } from '@/ui/primitives/later'
+
+const SavedPanel = later(() => import('./SavedPanel').then((module) => module.SavedPanel))
 
 /** The first row of the list: the selection that is being made, apart from all masks. */
 export function SelectionRow({ focused }: { focused: boolean }) {
@@ -29,7 +31,7 @@ export function SelectionRow({ focused }: { focused: boolean }) {
           </span>
         </span>
       </button>
-      <KeptPanel />
+      <SavedPanel />
     </div>
   )
 }

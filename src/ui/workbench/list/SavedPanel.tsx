@@ -5,10 +5,10 @@ import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import { Tip } from '@/ui/primitives/Button'
 import { set, shownProject, useBench } from '@/ui/store/bench'
-import { Selections } from './KeptSelections'
-import { Paths } from './KeptPaths'
+import { Selections } from './SavedSelections'
+import { Paths } from './SavedPaths'
 
-export function KeptPanel() {
+export function SavedPanel() {
   const project = useBench(shownProject),
     home = useBench((state) => state.home)
   const [open, setOpen] = useState(false)
@@ -20,9 +20,9 @@ export function KeptPanel() {
         if (!next) set({ pathShown: null })
       }}
     >
-      <Tip text="Kept: saved selections and paths">
+      <Tip text="Saved selections and paths">
         <Popover.Trigger
-          aria-label="Kept selections and paths"
+          aria-label="Saved selections and paths"
           className="grid size-8 place-items-center rounded-md hover:bg-[var(--hover)]"
         >
           <Archive size={15} />
@@ -33,7 +33,7 @@ export function KeptPanel() {
           align="end"
           sideOffset={4}
           className="z-40 max-h-[80vh] w-80 space-y-3 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-3 shadow-lg"
-          aria-label="Kept with the project"
+          aria-label="Saved with the project"
           onInteractOutside={(event) => {
             if ((event.target as Element).closest('[data-canvas]')) event.preventDefault()
           }}

@@ -11,7 +11,7 @@ import { Button, IconButton } from '@/ui/primitives/Button'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, set } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
-import { Name, heading, small } from './keptRow'
+import { Name, heading, small } from './savedRow'
 
 /** Pieces of the selection smaller than this (px²) make no part of a path. */
 const LEAST_PART = 4
@@ -127,7 +127,7 @@ function FromSelection({ count, home, empty }: { count: number; home: RecipeHome
           void trace(tolerance)
         }}
       >
-        Turn the selection into a path
+        Make the selection a path
       </Button>
     )
   return (
@@ -152,11 +152,11 @@ function FromSelection({ count, home, empty }: { count: number; home: RecipeHome
         <Button
           className={small}
           onClick={() => {
-            act('Keep path', savePath(crypto.randomUUID(), `Path ${count + 1}`, traced))
+            act('Save path', savePath(crypto.randomUUID(), `Path ${count + 1}`, traced))
             put()
           }}
         >
-          Keep path
+          Save path
         </Button>
         <Button
           className={small}

@@ -11,7 +11,7 @@ import { Button, IconButton } from '@/ui/primitives/Button'
 import { act, set } from '@/ui/store/bench'
 import { saveProblem, saveSelectionNow } from '@/ui/store/makeOf'
 import { OP_WORDS, OpGlyph } from './OpGlyph'
-import { Name, heading, small } from './keptRow'
+import { Name, heading, small } from './savedRow'
 
 export function Selections({ project, home }: { project: Project; home: RecipeHome }) {
   const [name, setName] = useState('')
