@@ -103,8 +103,8 @@ export async function newSky(application) {
 
     // Before, beside a divider, where it acts: looked at, not changed.
     await stage(page, 'Match')
-    const seen = async () => {
-        const [x, y] = await at(page, SKY[0], SKY[1])
+    const seen = async (place = SKY) => {
+        const [x, y] = await at(page, place[0], place[1])
         const shot = sharp(await page.screenshot({ clip: { x, y, width: 2, height: 2 } })).raw()
         return [...(await shot.toBuffer()).subarray(0, 3)]
       },
@@ -125,8 +125,14 @@ export async function newSky(application) {
     await shows(pixelAt(amber, ...SKY), 'the result again')
     await look('Divider')
     await shows(pixelAt(before, ...SKY), 'left of the divider the photo')
+    await look('Result')
+    await shows(pixelAt(amber, ...SKY), 'the result once more')
+    const land = await seen(LAND)
     await look('Where it acts')
-    await page.getByText('Mask of Land').waitFor()
+    for (let tries = 0; (await seen(LAND)).every((v, c) => Math.abs(v - land[c]) < 20); tries++) {
+      check(tries < 60, 'where it acts the land is tinted')
+      await page.waitForTimeout(150)
+    }
     await look('Result')
     await shows(pixelAt(amber, ...SKY), 'and the result again')
     check((await records()).length === layers.length, 'looking changes nothing')
