@@ -7,7 +7,7 @@ export const metadata: Metadata = {
   title: 'Wily Scissor',
   description: 'Cut out, replace, compose: every step stays editable.',
 }
-export const viewport: Viewport = { width: 'device-width', initialScale: 1, maximumScale: 1 }
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 
 export default function Layout({ children }: { children: React.ReactNode }) {
   return (

@@ -167,7 +167,7 @@ export async function matteOf(page, application, id, photo, folder, name) {
   return grey(join(folder, `${name}.png`))
 }
 /** Opens a menu; a mask's is at the head of its values. */
-async function openMenu(page, button) {
+export async function openMenu(page, button) {
   await page.getByRole('button', { name: button, exact: true }).click()
   if (button.startsWith('Mask of')) await page.getByRole('button', { name: 'More for this mask' }).click()
 }

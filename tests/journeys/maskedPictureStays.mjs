@@ -57,7 +57,7 @@ export async function maskedPictureStays(application) {
     // A picture on top whose mask is the one below, inverted: it shows all around.
     await addOnTop(page, quay)
     await menuPath(page, 'More for this layer', 'Mask', 'From what another layer covers', 'otter puppet')
-    await workOnMask(page, 'otter puppet')
+    await workOnMask(page, 'lantern quay')
     await page.getByRole('switch', { name: 'Inverted' }).click()
     await saved(page)
     await stays(before, 'under a picture whose mask is what the masked one covers, inverted')

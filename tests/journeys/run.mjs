@@ -27,6 +27,7 @@ import { selectionStays } from './selectionStays.mjs'
 import { masksAndTones } from './masksAndTones.mjs'
 import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
+import { accessible } from './accessible.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 import { newSky } from './newSky.mjs'
@@ -45,6 +46,7 @@ const journeys = {
   openedAgain,
   someFaults,
   roomGivenBack,
+  accessible,
   byKeyboard,
   threeWays,
   byShape,

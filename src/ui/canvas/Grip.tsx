@@ -1,6 +1,26 @@
-import { useRef } from 'react'
+import { createContext, useContext, useRef } from 'react'
 import { abandon, settle } from '@/ui/store/bench'
 import { onEscape } from './takenBack'
+
+/** What is held while a grip is moved. */
+export interface GripKeys {
+  readonly shiftKey: boolean
+  readonly altKey: boolean
+  readonly ctrlKey: boolean
+  readonly metaKey: boolean
+  /** Moved by arrow keys: to the very px. */ readonly exact?: true
+}
+/** Not to be drawn to what is near. */
+export const isFree = ({ ctrlKey, metaKey, exact }: GripKeys): boolean => ctrlKey || metaKey || exact === true
+const NOTHING_HELD: GripKeys = { shiftKey: false, altKey: false, ctrlKey: false, metaKey: false, exact: true }
+const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+/** Where the picture lies: its left and upper edge, and CSS px for one of its px. */
+export const PictureView = createContext({ left: 0, top: 0, scale: 1 })
 
 interface GripProps {
   label: string
@@ -8,24 +28,40 @@ interface GripProps {
   x: number
   y: number
   shape: 'square' | 'round' | 'diamond'
-  drag: (x: number, y: number, event: React.PointerEvent) => void
+  drag: (x: number, y: number, keys: GripKeys) => void
   /** A press that did not move. */ press?: () => void
   /** After it was let go. */ end?: () => void
   fill?: string
   small?: boolean
 }
 
-/** A handle of 9 px that answers within 22 px, for fingers. */
+/** A handle of 9 px that answers within 22 px, for fingers. Tab reaches it, arrow keys move it by 1 px, with Shift by 10. */
 export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#fff', small = false }: GripProps) {
   const from = useRef<{ offset: readonly [number, number]; start: readonly [number, number] } | null>(null),
     moved = useRef(false),
     letGo = useRef(() => {})
+  const view = useContext(PictureView)
   return (
     <g
       transform={`translate(${x} ${y})`}
       style={{ cursor, touchAction: 'none', pointerEvents: 'all' }}
-      aria-label={label}
+      role="button"
+      tabIndex={0}
+      aria-label={`${label}, ${Math.round(view.left + x / view.scale)}, ${Math.round(view.top + y / view.scale)}`}
+      aria-roledescription="handle"
       data-grip={label}
+      className="grip"
+      onKeyDown={(event) => {
+        const by = ARROWS[event.key] as readonly [number, number] | undefined
+        if (!by || event.altKey || event.ctrlKey || event.metaKey) return
+        event.preventDefault()
+        event.stopPropagation()
+        const px = (event.shiftKey ? 10 : 1) * view.scale
+        press?.()
+        drag(x + by[0] * px, y + by[1] * px, NOTHING_HELD)
+        settle(label)
+        end?.()
+      }}
       onPointerDown={(event) => {
         if (event.button !== 0) return
         event.stopPropagation()

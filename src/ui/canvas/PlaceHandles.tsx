@@ -3,7 +3,7 @@ import { apply, compose, inverse, scaling, translation, type Affine } from '@/co
 import { type Project } from '@/document/types'
 import { preview, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
-import { Grip } from './Grip'
+import { Grip, type GripKeys, isFree } from './Grip'
 import { placeableOf } from './placeable'
 import { scaledAbout, turnedAboutMiddle } from './placement'
 import { layerSnapper, type Snapper } from './snapping'
@@ -38,7 +38,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
   const show = (next: Affine) => preview(thing.place(next))
   const points = corners.map((corner) => corner.join(',')).join(' ')
   const toCanvas = (x: number, y: number): [number, number] => apply(inverse(map), x, y)
-  const scaleCorner = (u: number, v: number, px: number, py: number, event: React.PointerEvent) => {
+  const scaleCorner = (u: number, v: number, px: number, py: number, event: GripKeys) => {
     const [x, y] = at(u, v),
       fixed = event.altKey ? middle : at(1 - u, 1 - v)
     const was = Math.hypot(x - fixed[0], y - fixed[1]) || 1
@@ -49,7 +49,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
     const next = Math.max(LEAST_SCALE, along),
       landed: [number, number] = [cx + (hx - cx) * next, cy + (hy - cy) * next]
     snap.current ??= layerSnapper(thing.id, Math.hypot(map[0], map[1]))
-    const [dx, dy] = snap.current.offset([landed[0]], [landed[1]], event.ctrlKey || event.metaKey)
+    const [dx, dy] = snap.current.offset([landed[0]], [landed[1]], isFree(event))
     const drawn =
       dx !== 0 && hx !== cx
         ? (landed[0] + dx - cx) / (hx - cx)
@@ -58,7 +58,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
           : next
     show(scaledAbout(placement, Math.max(LEAST_SCALE, drawn), cx, cy))
   }
-  const stretchSide = (u: number, v: number, px: number, py: number, event: React.PointerEvent) => {
+  const stretchSide = (u: number, v: number, px: number, py: number, event: GripKeys) => {
     let back: Affine
     try {
       back = inverse(toScreen)

@@ -28,7 +28,7 @@ export function PaintPanel({ layer }: { layer: PaintLayer }) {
   if (!layer.items.length) return <p className="text-xs text-[var(--muted)]">Nothing is painted on it yet.</p>
   return (
     <section aria-label="Paint" className="">
-      <h4 className="mb-1 text-xs text-[var(--muted)]">What was painted, last on top</h4>
+      <h3 className="mb-1 text-xs text-[var(--muted)]">What was painted, last on top</h3>
       <ul className="max-h-64 overflow-y-auto">
         {[...layer.items].reverse().map((item) => (
           <li key={item.id} className={open === item.id ? 'rounded-lg bg-[var(--raised)] p-1' : ''}>

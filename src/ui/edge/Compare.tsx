@@ -24,7 +24,7 @@ export function Compare() {
   }
   return (
     <section aria-label="Compare" className="mb-4 space-y-1.5 px-1">
-      <h3 className="text-xs text-[var(--muted)]">Compare</h3>
+      <h2 className="text-xs text-[var(--muted)]">Compare</h2>
       <Button
         className="!min-h-8 w-full"
         why={result ? undefined : 'There is no edge yet.'}

@@ -39,7 +39,7 @@ export function EdgePanel() {
         </Button>
       )}
       <section aria-label="Strokes" className="mb-4 space-y-1.5 px-1">
-        <h3 className="text-xs text-[var(--muted)]">A stroke says</h3>
+        <h2 className="text-xs text-[var(--muted)]">A stroke says</h2>
         <Choice
           small
           label="What the next stroke says"

@@ -100,7 +100,7 @@ export function LayerMatch() {
       )}
       {parts.map((layer) => (
         <div key={layer.id}>
-          <h3 className="text-xs text-[var(--muted)]">{layer.name}</h3>
+          <h2 className="text-xs text-[var(--muted)]">{layer.name}</h2>
           <AdjustmentPanel layer={layer} />
         </div>
       ))}

@@ -77,13 +77,13 @@ function NewSky() {
       </section>
       {parts?.light && (
         <section aria-label="Light on the land" className="mb-2">
-          <h3 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the land</h3>
+          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the land</h2>
           <AdjustmentPanel key={parts.light.id} layer={parts.light} />
         </section>
       )}
       {parts?.apart && (
         <section aria-label="Light on the subject" className="mb-2">
-          <h3 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h3>
+          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h2>
           <AdjustmentPanel key={parts.apart.id} layer={parts.apart} />
         </section>
       )}
@@ -136,7 +136,7 @@ function Measured({ photo }: { photo: string }) {
     measured = of === photo ? found : null
   return (
     <section aria-label="Measured in this photo" className="mb-3 px-1">
-      <h3 className="mb-1 text-xs text-[var(--muted)]">Measured in this photo</h3>
+      <h2 className="mb-1 text-xs text-[var(--muted)]">Measured in this photo</h2>
       {measured ? (
         <>
           <dl className="space-y-1 text-[13px]">

@@ -134,6 +134,7 @@ export function Shelf() {
 }
 
 function Card({ project, onDeleted }: { project: ProjectSummary; onDeleted: () => void }) {
+  const [asking, setAsking] = useState(false)
   const remove = async () => {
     try {
       await deleteProject(project.id)
@@ -168,14 +169,12 @@ function Card({ project, onDeleted }: { project: ProjectSummary; onDeleted: () =
           </p>
         </div>
       </Link>
-      <AlertDialog.Root>
-        <AlertDialog.Trigger asChild>
-          <span className="absolute right-2 bottom-3">
-            <IconButton label={`Delete ${project.name}`}>
-              <Trash2 size={15} />
-            </IconButton>
-          </span>
-        </AlertDialog.Trigger>
+      <span className="absolute right-2 bottom-3">
+        <IconButton label={`Delete ${project.name}`} onClick={() => setAsking(true)}>
+          <Trash2 size={15} />
+        </IconButton>
+      </span>
+      <AlertDialog.Root open={asking} onOpenChange={setAsking}>
         <AlertDialog.Portal>
           <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
           <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[400px] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 space-y-4 rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl">

@@ -62,7 +62,7 @@ export function ExportPanel() {
 
   return (
     <>
-      <h3 className="mb-2 px-1 text-xs text-[var(--muted)]">What goes out</h3>
+      <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">What goes out</h2>
       <div className="mb-3 grid gap-1.5">
         {(
           [
@@ -86,7 +86,7 @@ export function ExportPanel() {
           </button>
         ))}
       </div>
-      <h3 className="mb-2 px-1 text-xs text-[var(--muted)]">As</h3>
+      <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">As</h2>
       <div className="mb-3 space-y-2 px-1">
         <Choice
           label="Format"

@@ -11,7 +11,7 @@ export function GatherPanel() {
   const active = project ? layerById(project, project.activeLayer) : undefined
   return (
     <>
-      <h3 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h3>
+      <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h2>
       <ul className="mb-3 space-y-1.5">
         {[
           ...new Map(

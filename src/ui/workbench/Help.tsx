@@ -32,6 +32,7 @@ export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
         <Dialog.Content
           aria-describedby={undefined}
+          tabIndex={0}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
         >
           <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>

@@ -78,12 +78,12 @@ function Finders() {
       <NextUse />
       {groupsShown().map(({ group, name, key }) => (
         <section key={group} className="mb-1" aria-label={name}>
-          <h3 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
+          <h2 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
             <span>{name}</span>
             <kbd className="font-mono text-[11px]" title={`Press ${key}`}>
               {key}
             </kbd>
-          </h3>
+          </h2>
           <div className="grid grid-cols-2 gap-1">
             {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
               <button

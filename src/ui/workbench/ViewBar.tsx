@@ -80,6 +80,7 @@ export function ViewBar() {
           </Popover.Trigger>
           <Popover.Portal>
             <Popover.Content
+              aria-label="The tint"
               align="end"
               sideOffset={6}
               className="z-40 w-72 space-y-1 rounded-xl border border-[var(--line)] bg-[var(--panel)] p-3 shadow-lg"

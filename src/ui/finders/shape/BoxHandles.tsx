@@ -2,7 +2,7 @@ import { useRef } from 'react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { get, preview, useBench } from '@/ui/store/bench'
-import { Grip } from '@/ui/canvas/Grip'
+import { Grip, isFree } from '@/ui/canvas/Grip'
 import { type Snapper, snapper } from '@/ui/canvas/snapping'
 import { type HandlesProps } from '../finder'
 import { onPixels, placeOn, stretched } from '@/ui/canvas/box'
@@ -84,7 +84,7 @@ export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<Bo
               snap.current ??= snapper(home, Math.hypot(bx - ax, by - ay), step.id)
               const point = fromScreen(px, py),
                 turned = step.rotation % 90 !== 0
-              const to = turned ? point : snapSide(snap.current, point, u, v, event.ctrlKey || event.metaKey)
+              const to = turned ? point : snapSide(snap.current, point, u, v, isFree(event))
               show(onPixels(stretched(step, u, v, to, event.shiftKey, event.altKey, get().proportions), step.rotation))
             }}
             end={() => {

@@ -12,6 +12,7 @@ import { handPage } from '@/ui/compose/hands/registry'
 import { later } from '@/ui/primitives/later'
 import { comparing, partInView } from '@/ui/store/frame'
 import { DividerOver } from './DividerOver'
+import { PictureView } from '@/ui/canvas/Grip'
 import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
 import { type Viewer } from '@/ui/canvas/viewer'
 
@@ -54,47 +55,49 @@ export function HandlesOver({ viewer }: { viewer: Viewer }) {
   const pointerOnScreen = pointer && apply(toScreen, pointer[0], pointer[1])
   const stepsToScreen = compose(map, toCanvas)
   return (
-    <svg
-      className="pointer-events-none absolute inset-0 size-full overflow-hidden"
-      data-view={`${view.left} ${view.top} ${viewer.cssScale}`}
-    >
-      {stage === 'select' && finder.followsPointer && page?.id !== finder.id && (
-        <finder.Handles
-          step={NO_STEP}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={pointerOnScreen}
-        />
-      )}
-      {stage === 'select' && page?.Handles && (
-        <page.Handles
-          step={step as never}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={pointerOnScreen}
-        />
-      )}
-      {stage === 'select' && changer?.Handles && modifying && (
-        <changer.Handles
-          key={modifying.id}
-          step={modifying as never}
-          home={home}
-          toScreen={(x, y) => apply(stepsToScreen, x, y)}
-          fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
-          pointer={null}
-        />
-      )}
-      {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
-      {stage === 'edge' && (
-        <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />
-      )}
-      {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
-      {stage === 'match' && <HorizonOver project={project} map={map} />}
-      <GuidesOver project={project} map={map} />
-      <SnapLines map={stage === 'compose' || stage === 'match' ? map : stepsToScreen} />
-      <DividerOver size={size} map={toScreen} left={keptBeside ? 'kept' : 'before'} />
-    </svg>
+    <PictureView.Provider value={{ left: view.left, top: view.top, scale: viewer.cssScale }}>
+      <svg
+        className="pointer-events-none absolute inset-0 size-full overflow-hidden"
+        data-view={`${view.left} ${view.top} ${viewer.cssScale}`}
+      >
+        {stage === 'select' && finder.followsPointer && page?.id !== finder.id && (
+          <finder.Handles
+            step={NO_STEP}
+            home={home}
+            toScreen={(x, y) => apply(stepsToScreen, x, y)}
+            fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+            pointer={pointerOnScreen}
+          />
+        )}
+        {stage === 'select' && page?.Handles && (
+          <page.Handles
+            step={step as never}
+            home={home}
+            toScreen={(x, y) => apply(stepsToScreen, x, y)}
+            fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+            pointer={pointerOnScreen}
+          />
+        )}
+        {stage === 'select' && changer?.Handles && modifying && (
+          <changer.Handles
+            key={modifying.id}
+            step={modifying as never}
+            home={home}
+            toScreen={(x, y) => apply(stepsToScreen, x, y)}
+            fromScreen={(x, y) => apply(inverse(stepsToScreen), x, y)}
+            pointer={null}
+          />
+        )}
+        {stage === 'select' && <PathShown toScreen={(x, y) => apply(stepsToScreen, x, y)} />}
+        {stage === 'edge' && (
+          <EdgeHandles home={home} toScreen={(x, y) => apply(stepsToScreen, x, y)} pointer={pointerOnScreen} />
+        )}
+        {stage === 'compose' && <hand.Handles project={project} map={map} pointer={pointerOnScreen} />}
+        {stage === 'match' && <HorizonOver project={project} map={map} />}
+        <GuidesOver project={project} map={map} />
+        <SnapLines map={stage === 'compose' || stage === 'match' ? map : stepsToScreen} />
+        <DividerOver size={size} map={toScreen} left={keptBeside ? 'kept' : 'before'} />
+      </svg>
+    </PictureView.Provider>
   )
 }

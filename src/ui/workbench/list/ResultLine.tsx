@@ -50,7 +50,7 @@ export function ResultLine() {
           <Button tone="accent" why={maskProblem()} onClick={makeMaskNow} className="!min-h-8 min-w-0 flex-1">
             <SquareStack size={16} />
             <span className="whitespace-nowrap">{layer?.mask ? 'Replace mask' : 'Make mask'}</span>
-            {layer ? <span className="truncate font-normal opacity-85">on {layer.name}</span> : null}
+            {layer ? <span className="truncate font-normal">on {layer.name}</span> : null}
           </Button>
           <MakeMenuButton />
         </div>

@@ -1,0 +1,127 @@
+/** What an automatic check of accessibility (axe-core, with all of its rules) finds on every stage, dialog and menu, light and dark: nothing. */
+import { AxeBuilder } from '@axe-core/playwright'
+import { openBrowser } from './browser.mjs'
+import { beginWith, chooseFinder, click, openMenu, shareAfter, stage, workOnLayer, workOnMask } from './hands.mjs'
+import { root } from './application.mjs'
+import { join } from 'node:path'
+
+const otter = join(root, 'demo/pictures/otter-puppet.jpg')
+
+export async function accessible(application) {
+  const browser = await openBrowser()
+  const { page } = browser
+  const found = new Map()
+  let looks = 0
+  // An open menu holds the focus and hides the rest from readers: what is hidden is still there to be focused, but nothing leads there.
+  const WITHIN_MENUS = [
+    'aria-hidden-focus',
+    'landmark-one-main',
+    'region',
+    'page-has-heading-one',
+    'scrollable-region-focusable',
+  ]
+  const look = async (where) => {
+    for (const colorScheme of ['light', 'dark']) {
+      await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+      await page.waitForTimeout(80) // colours change over
+      // What comes and goes by itself, and its look, are a library's.
+      const { violations } = await new AxeBuilder({ page })
+        .setLegacyMode(true)
+        .exclude('[data-sonner-toaster]')
+        .disableRules(
+          (await page.locator('[role=menu]').count())
+            ? WITHIN_MENUS
+            : (await page.locator('[role=tooltip]').count())
+              ? ['region']
+              : [],
+        )
+        .analyze()
+      looks++
+      for (const { id, nodes } of violations)
+        for (const { target, failureSummary } of nodes) {
+          const key = `${id} ${target.join(' ')}`
+          if (!found.has(key))
+            found.set(key, `${where}, ${colorScheme}: ${key}\n    ${failureSummary.split('\n').slice(1).join(' ')}`)
+        }
+    }
+    await page.emulateMedia({ colorScheme: 'light' })
+  }
+  const menu = async (where, open) => {
+    await open()
+    await page.waitForTimeout(200)
+    await look(where)
+    await page.keyboard.press('Escape')
+    await page.waitForTimeout(100)
+  }
+  try {
+    await page.goto(application.url)
+    await page.waitForSelector('text=Autumn tour poster')
+    await look('shelf')
+    await beginWith(page, application, otter)
+    await look('Select, empty')
+    await chooseFinder(page, 'Similar')
+    await click(page, 130, 320)
+    await shareAfter(page, 0)
+    await page.waitForSelector('text=/spills at|never spills/', { timeout: 60_000 }).catch(() => {})
+    await look('Select, a step')
+    for (const tool of ['Rectangle', 'Live wire', 'Paint', 'Marks', 'Regions', 'Gradient', 'Spot', 'Sky']) {
+      await chooseFinder(page, tool)
+      await look(`Select, ${tool}`)
+    }
+    const button = (name) => page.getByRole('button', { name, exact: true }).click()
+    await menu('what can be made of it', () => button('What else to make of it'))
+    await menu('saved', () => button('Saved selections and paths'))
+    await menu('more for all steps', () => button('More for all steps'))
+    await menu('changing steps', () => button('Add a changing step'))
+    await menu('history', () => button('History'))
+    await menu('commands', () => page.keyboard.press('Control+k'))
+    await menu('keys', () => page.keyboard.press('?'))
+    await menu('tint', () => page.getByRole('button', { name: /^Tint/ }).click())
+    await page.getByRole('button', { name: /^Make mask/ }).click()
+    await page.waitForTimeout(600)
+    await look('a mask')
+    await menu('mask menu', () => openMenu(page, 'Mask of otter puppet'))
+    await stage(page, 'Edge')
+    await button('Solve the edge')
+    await page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
+    await page.waitForTimeout(1500)
+    await look('Edge')
+    for (const name of ['Compose', 'Match', 'Export', 'Gather']) {
+      await stage(page, name)
+      await page.waitForTimeout(1200)
+      await look(name)
+    }
+    await stage(page, 'Compose')
+    await workOnLayer(page, 'otter puppet')
+    for (const hand of ['Brush', 'Fill', 'Gradient', 'Crop', 'Place']) {
+      await page.getByRole('radio', { name: hand, exact: true }).click()
+      await look(`Compose, ${hand}`)
+    }
+    await workOnMask(page, 'otter puppet')
+    await look('Compose, a mask')
+    await menu('add a layer', () => button('Add a layer'))
+    await menu('more for a layer', () => button('More for this layer'))
+    for (const [group, name] of [
+      ['Adjust light', 'Curves'],
+      ['Adjust light', 'Levels'],
+      ['Adjust colour', 'Hue, saturation'],
+      ['Adjust colour', 'Black and white'],
+    ]) {
+      await button('Add a layer')
+      for (const item of [group, name]) {
+        const entry = page.getByRole('menuitem', { name: item, exact: true })
+        await entry.waitFor()
+        await page.waitForTimeout(120)
+        await entry.focus()
+        await page.keyboard.press('Enter')
+      }
+      await page.waitForTimeout(500)
+      await look(name)
+    }
+    if (found.size) throw new Error(`${found.size} found:\n${[...found.values()].join('\n')}`)
+    return `${looks} looks`
+  } finally {
+    await browser.close()
+    browser.forget()
+  }
+}
