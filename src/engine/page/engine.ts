@@ -30,6 +30,7 @@ import {
   TRACE,
   HOVER,
   MATCH,
+  ACROSS,
   RIBBON,
   COUNTERS,
   type UnrolledEdge,
@@ -131,6 +132,10 @@ export class Engine {
   ribbon(request: SelectRequest, fringe: FringeOptions | null): Promise<UnrolledEdge | null> {
     return this.picture.ribbon(this.sent(request), fringe, Atomics.add(this.latest, RIBBON, 1) + 1)
   }
+  /** Null where there is no boundary, or when a newer one overtook it. */
+  acrossEdge(request: SelectRequest, reach: number): Promise<Float32Array | null> {
+    return this.picture.acrossEdge(this.sent(request), reach, Atomics.add(this.latest, ACROSS, 1) + 1)
+  }
   /** Null when a newer one overtook it. */
   measure(request: SelectRequest): Promise<PhotoMeasured | null> {
     return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
@@ -167,6 +172,7 @@ export class Engine {
     Atomics.add(this.latest, HOVER, 1)
     Atomics.add(this.latest, RIBBON, 1)
     Atomics.add(this.latest, MATCH, 1)
+    Atomics.add(this.latest, ACROSS, 1)
     void this.picture.stopPreparing()
   }
 

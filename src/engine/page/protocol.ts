@@ -121,6 +121,8 @@ export interface PictureWorker {
   readSky(asset: string): Promise<SkyPicture | string>
   /** The boundary of the steps' matte unrolled, and where it is doubtful; null when overtaken. @param fringe colours are taken out so far */
   ribbon(request: SentRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
+  /** Mean coverage across the boundary of the steps' matte, px by px from `reach` inside to `reach` outside; null where there is none, or when overtaken. */
+  acrossEdge(request: SentRequest, reach: number, number: number): Promise<Float32Array | null>
   /** A part of the last one that was unrolled. */
   ribbonPicture(view: RibbonView): ImageBitmap
   /** The coverage of the steps as a grey PNG at full size. */
@@ -210,9 +212,10 @@ export const SELECT = 0,
   TRACE = 1,
   HOVER = 2,
   RIBBON = 3,
-  MATCH = 4
+  MATCH = 4,
+  ACROSS = 5
 /** How many such places there are. */
-export const COUNTERS = 5
+export const COUNTERS = 6
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -3,12 +3,13 @@ import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
 import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
-import { EdgeValues, edgeSummary } from './edge/EdgeValues'
+import { edgeSummary } from './edge/summary'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
 import { transformSummary } from './transform/summary'
 import { later } from '@/ui/primitives/later'
 
 const TransformPanel = later(() => import('./transform/TransformPanel').then((module) => module.TransformPanel))
+const EdgeValues = later(() => import('./edge/EdgeValues').then((module) => module.EdgeValues))
 const TransformHandles = later(() => import('./transform/TransformHandles').then((module) => module.TransformHandles))
 
 type Kind = ModifyingStep['kind']
@@ -65,23 +66,7 @@ const page = <K extends Kind>(
   ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>),
 })
 
-const EDGE_VALUES: readonly ModifierValue[] = [
-  px('reach', 'Reach', 0, 200, 12),
-  px('smooth', 'Smooth', 0, 40, 0),
-  px('feather', 'Feather', 0, 100, 0),
-  {
-    field: 'crispness',
-    label: 'Crispness',
-    min: 0,
-    max: 100,
-    digits: 0,
-    unit: '%',
-    fallback: 0,
-    curve: 1,
-    factor: 100,
-  },
-  px('offset', 'Offset', -50, 50, 0),
-]
+const EDGE_VALUES: readonly ModifierValue[] = [px('reach', 'Solve within', 0, 200, 12)]
 
 export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('invert', 'Invert', 'Turns round everything the steps above it made.', {}, [], () => 'inside becomes outside'),

@@ -16,7 +16,8 @@ import { pathData } from '@/core/vector/path'
 import { measureSurroundings } from '../../surroundings'
 import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
-import { HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
+import { ACROSS, HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
+import { acrossEdge } from '@/core/edge/profile'
 import { ribbonPicture, unrollEdge } from './edge'
 import { stopPreparing } from './prepare'
 import { renew, select } from './select'
@@ -145,6 +146,16 @@ const api: PictureWorker = {
       const latest = newest(RIBBON, number),
         selecting = newest(SELECT, newestNow(SELECT))
       return unrollEdge(request, fringe, () => latest() && selecting())
+    }),
+  acrossEdge: (sent, reach, number) =>
+    withRequest(sent, (request) => {
+      const latest = newest(ACROSS, number),
+        selecting = newest(SELECT, newestNow(SELECT))
+      return run(
+        'Looking across the edge',
+        () => latest() && selecting(),
+        ({ check }) => acrossEdge(studio.matte(request.steps, sceneOf(request), check), reach),
+      )
     }),
   ribbonPicture,
   mattePng: (sent) =>

@@ -4,28 +4,37 @@ import { type PanelProps } from '@/ui/finders/finder'
 import { ChosenSolver } from '@/ui/finders/marking/ChosenSolver'
 import { Switch } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
-import { act } from '@/ui/store/bench'
+import { Slider } from '@/ui/primitives/Slider'
+import { act, preview } from '@/ui/store/bench'
 import { type EdgeMode } from '@/ui/store/benchState'
 import { type StepOfKind } from '@/core/steps/registry'
+
+import { AcrossEdge } from './AcrossEdge'
 
 type EdgeStep = StepOfKind<'edge'>
 
 const MODES: readonly EdgeMode[] = ['unsure', 'keep', 'drop']
-export const edgeSummary = ({ reach, strokes }: EdgeStep): string =>
-  [
-    reach > 0 ? `${reach} px` : 'strokes only',
-    strokes.length > 0 && `${strokes.length} ${strokes.length === 1 ? 'stroke' : 'strokes'}`,
-  ]
-    .filter(Boolean)
-    .join(' · ')
-
-/** What the sliders of an edge step leave: how it is solved, and its strokes. */
+/** The edge seen across, what is rounded along it, how it is solved, and its strokes. */
 export function EdgeValues({ step, home }: PanelProps<EdgeStep>) {
   const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
   return (
     <>
+      <AcrossEdge step={step} home={home} />
+      <Slider
+        label="Round along the edge"
+        value={step.smooth}
+        min={0}
+        max={40}
+        step={0.1}
+        digits={1}
+        unit="px"
+        fallback={0}
+        curve={2.2}
+        onPreview={(smooth) => preview(changeStep(home, step.id!, { smooth }))}
+        onSettle={(smooth) => change('Round along the edge', { smooth })}
+      />
       <Switch
-        label="Follow fine things beyond"
+        label="Follow hair beyond"
         checked={step.follow}
         onChange={(follow) => change(follow ? 'Follow fine things' : 'Do not follow fine things', { follow })}
       />
@@ -37,7 +46,7 @@ export function EdgeValues({ step, home }: PanelProps<EdgeStep>) {
           count > 0 && (
             <div key={mode} className="flex items-center justify-between text-[13px]">
               <span>
-                {count} {mode} {count === 1 ? 'stroke' : 'strokes'}
+                {mode[0].toUpperCase() + mode.slice(1)}: {count} {count === 1 ? 'stroke' : 'strokes'}
               </span>
               <IconButton
                 label={`Remove the last ${mode} stroke`}
