@@ -86,7 +86,7 @@ export async function byKeyboard(application) {
       (await page.locator('[data-step-card]').getByLabel('X', { exact: true }).inputValue()) === '1510 px',
       'moved by ten',
     )
-    await page.getByRole('radio', { name: 'A further step that keeps the overlap' }).focus()
+    await page.getByRole('radio', { name: 'Keeps the overlap with what is selected' }).focus()
     await press('Enter')
     await page.locator('[data-canvas]').focus()
     await press('1', '1', '1', 'Enter') // on to the band, a third of the height in the middle

@@ -27,7 +27,7 @@ export async function byTouch(application) {
     await page.getByRole('button', { name: 'Rectangle', exact: true }).tap()
     await swipe([await at(page, 400, 300)], [await at(page, 1000, 800)])
     near(await shareAfter(page, 0), (100 * 600 * 500) / AREA, 0.2, 'a box dragged with a finger')
-    await page.getByRole('radio', { name: 'A further step that takes away' }).tap()
+    await page.getByRole('radio', { name: 'Takes away from what is selected' }).tap()
     await swipe([await at(page, 600, 400)], [await at(page, 800, 700)])
     near(await shareAfter(page, 13.9), (100 * (600 * 500 - 200 * 300)) / AREA, 0.2, 'another one takes away')
     const grip = await page.locator('[data-grip="Stretch right"]').boundingBox()
@@ -41,7 +41,7 @@ export async function byTouch(application) {
     )
 
     // A pen that presses harder along the way draws a stroke that grows.
-    await page.getByRole('radio', { name: 'A further step that adds' }).tap()
+    await page.getByRole('radio', { name: 'Adds to what is selected' }).tap()
     await page.getByRole('button', { name: 'Paint', exact: true }).tap()
     const pen = (type, [px, py], force) =>
       fingers.send('Input.dispatchMouseEvent', {

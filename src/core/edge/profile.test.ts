@@ -28,7 +28,7 @@ describe('the edge seen across', () => {
     const { inner, middle, outer } = crossingsOf(profile)
     // The line that is followed is that of a blurred matte: a disc's shrinks a little.
     expect(Math.abs(middle)).toBeLessThan(0.3)
-    expect(Math.abs(outer - inner - 9)).toBeLessThan(0.5) // 95 to 5 % of a straight fall
+    expect(Math.abs(outer - inner - 8)).toBeLessThan(0.5) // 90 to 10 % of a straight fall
   })
   it('nothing selected, and everything, have none', () => {
     expect(acrossEdge({ width: 40, height: 40, data: new Uint8Array(1600) }, 5)).toBeNull()

@@ -6,7 +6,10 @@ export interface EdgeShape {
   readonly crispness: number
   readonly offset: number
 }
-/** Where coverage falls below 95, 50 and 5 %, px from the boundary, out positive. */
+/** Coverage at the inner and at the outer end of an edge; hair makes what lies beyond long and flat. */
+export const INNER = 0.9,
+  OUTER = 0.1
+/** Where coverage falls below them and below one half, px from the boundary, out positive. */
 export interface Crossings {
   readonly inner: number
   readonly middle: number
@@ -50,14 +53,14 @@ export function crossingsOf(profile: ArrayLike<number>): Crossings {
         return i - 1 + (profile[i - 1] - level) / (profile[i - 1] - profile[i]) - middle
     return profile[0] < level ? -middle : middle
   }
-  return { inner: below(0.95), middle: below(0.5), outer: below(0.05) }
+  return { inner: below(INNER), middle: below(0.5), outer: below(OUTER) }
 }
 const widthOf = (profile: ArrayLike<number>): number => {
   const { inner, outer } = crossingsOf(profile)
   return outer - inner
 }
 
-/** What makes the edge so wide, from 95 to 5 % of coverage, px: softer than it was measured, or crisper. */
+/** What makes the edge so wide, from its inner to its outer end, px: softer than it was measured, or crisper. */
 export function shapeOfWidth(
   profile: ArrayLike<number>,
   width: number,

@@ -79,10 +79,12 @@ export function NumberField({
 /** What a field takes, in words. */
 const taken = (min: number, max: number, unit: string, units: NumberProps['units']): string =>
   [
-    `A number from ${shownLimit(min)} to ${shownLimit(max)}${unit ? ` ${unit}` : ''}`,
+    max >= UNBOUNDED ? 'A number' : `A number from ${shownLimit(min)} to ${shownLimit(max)}${unit ? ` ${unit}` : ''}`,
     units && `in ${Object.keys(units).join(', ')}`,
     'or arithmetic, as 3*80+5.',
   ]
     .filter(Boolean)
     .join(', ')
+/** Limits this wide say nothing. */
+const UNBOUNDED = 1e5
 const shownLimit = (value: number): string => value.toLocaleString('en', { maximumFractionDigits: 2 })

@@ -20,7 +20,7 @@ export interface Proportions {
   readonly width: number
   readonly height: number
 }
-export type BoxLines = 'none' | 'centre' | 'thirds' | 'fifths' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
+export type BoxLines = 'none' | 'centre' | 'grid' | 'golden' | 'spiral' | 'triangle' | 'diagonals'
 export type MarkMode = 'outline' | 'keep' | 'drop' | 'unsure'
 export type EdgeMode = Exclude<MarkMode, 'outline'>
 export type Hand = 'place' | 'brush' | 'bucket' | 'ramp' | 'crop'
@@ -86,6 +86,8 @@ export interface BenchState {
   /** Lines inside the open box, and how they are turned (bit 0: across, bit 1: down). */
   boxLines: BoxLines
   boxLinesFlip: number
+  /** Columns and rows, where the lines are a grid. */
+  boxGrid: readonly [number, number]
   snapping: boolean
   /** What is snapped to now: canvas px. */
   snapped: { readonly x: number | null; readonly y: number | null } | null
@@ -185,6 +187,7 @@ export const initial = (id: string): BenchState => ({
   unit: 'px',
   boxLines: 'none',
   boxLinesFlip: 0,
+  boxGrid: [3, 3],
   snapping: true,
   snapped: null,
   node: null,

@@ -6,7 +6,7 @@ import { NumberField } from '@/ui/primitives/NumberField'
 import { Select } from '@/ui/primitives/Choice'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview, set, useBench } from '@/ui/store/bench'
-import { type BoxLines } from '@/ui/store/benchState'
+import { LinesChoice } from '@/ui/finders/shape/LinesChoice'
 import { ratioOf, shown } from './cropWindow'
 
 /** Ratios of width to height; 0: free, and the picture's own. */
@@ -23,20 +23,8 @@ const RATIOS: readonly (readonly [string, string])[] = [
   ['0.8', '4 : 5'],
   ['0.5625', '9 : 16'],
 ]
-const LINES: readonly (readonly [BoxLines, string])[] = [
-  ['none', 'no lines'],
-  ['centre', 'centre'],
-  ['thirds', 'thirds'],
-  ['fifths', 'fifths'],
-  ['golden', 'golden section'],
-  ['spiral', 'spiral'],
-  ['triangle', 'triangle'],
-  ['diagonals', 'diagonals'],
-]
-
 export function CropPanel({ project }: { project: Project }) {
-  const ratio = useBench((state) => state.cropRatio),
-    lines = useBench((state) => state.boxLines)
+  const ratio = useBench((state) => state.cropRatio)
   const window = shown(project),
     put = (label: string, change: Partial<Window>) => act(label, setWindow({ ...window, ...change }))
   const chooseRatio = (next: string) => {
@@ -88,15 +76,7 @@ export function CropPanel({ project }: { project: Project }) {
         onPreview={(turn) => preview(setWindow({ ...window, turn }))}
         onSettle={(turn) => put('Straighten', { turn })}
       />
-      <div className="flex items-center justify-between text-[13px]">
-        Lines
-        <Select
-          label="Lines inside the crop"
-          value={lines}
-          options={LINES}
-          onChange={(next) => set({ boxLines: next })}
-        />
-      </div>
+      <LinesChoice inside="crop" />
       <div className="flex gap-1.5 pt-1">
         <Button tone="accent" className="flex-1 !min-h-8" onClick={() => set({ hand: 'place' })}>
           Done

@@ -91,6 +91,7 @@ function press({ project, point, scale }: HandPress) {
 function Handles({ project, map }: { project: Project; map: Affine }) {
   const lines = useBench((state) => state.boxLines),
     flip = useBench((state) => state.boxLinesFlip),
+    grid = useBench((state) => state.boxGrid),
     ratio = useBench((state) => state.cropRatio)
   const window = shown(project),
     toScreen = compose(map, windowToCanvas({ window }))
@@ -118,7 +119,7 @@ function Handles({ project, map }: { project: Project; map: Affine }) {
       />
       <path d={path(corners)} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
       <path d={path(corners)} fill="none" stroke="#1b1b1b" pointerEvents="none" />
-      {boxLines(lines, window.width / window.height, flip).map((line, i) => {
+      {boxLines(lines, window.width / window.height, flip, grid).map((line, i) => {
         const points = line.map(([u, v]) => at(u, v).join(',')).join(' ')
         return (
           <g key={i} fill="none" pointerEvents="none">

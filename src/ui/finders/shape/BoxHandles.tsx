@@ -27,7 +27,8 @@ const ASIDE_PX = 14
 export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<BoxStep>) {
   const show = (values: object) => preview(changeStep(home, step.id!, values))
   const lines = useBench((state) => state.boxLines),
-    flip = useBench((state) => state.boxLinesFlip)
+    flip = useBench((state) => state.boxLinesFlip),
+    grid = useBench((state) => state.boxGrid)
   const snap = useRef<Snapper | null>(null)
   const corners = [
     [0, 0],
@@ -59,7 +60,7 @@ export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<Bo
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
       {step.width > 0 &&
         step.height > 0 &&
-        boxLines(lines, step.width / step.height, flip).map((line, i) => {
+        boxLines(lines, step.width / step.height, flip, grid).map((line, i) => {
           const points = line.map(([u, v]) => toScreen(...placeOn(step, u, v)).join(',')).join(' ')
           return (
             <g key={i} fill="none" pointerEvents="none">

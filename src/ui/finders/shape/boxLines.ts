@@ -6,8 +6,7 @@ type Line = readonly (readonly [u: number, v: number])[]
 export const BOX_LINES: readonly (readonly [BoxLines, string])[] = [
   ['none', 'no lines'],
   ['centre', 'centre lines'],
-  ['thirds', 'thirds'],
-  ['fifths', 'fifths'],
+  ['grid', 'grid'],
   ['golden', 'golden section'],
   ['spiral', 'golden spiral'],
   ['triangle', 'golden triangle'],
@@ -26,19 +25,25 @@ const across = (v: number): Line => [
   [0, v],
   [1, v],
 ]
-const grid = (places: readonly number[]): Line[] => places.flatMap((place) => [down(place), across(place)])
+const both = (places: readonly number[]): Line[] => places.flatMap((place) => [down(place), across(place)])
+/** Between so many equal parts. */
+const between = (parts: number): number[] => Array.from({ length: parts - 1 }, (_, k) => (k + 1) / parts)
 
-/** @param aspect width ÷ height of the box @param flip bit 0 mirrors across, bit 1 down */
-export function boxLines(kind: BoxLines, aspect: number, flip: number): Line[] {
-  const lines = unflipped(kind, aspect)
+/** @param aspect width ÷ height of the box @param flip bit 0 mirrors across, bit 1 down @param columns, rows of a grid */
+export function boxLines(
+  kind: BoxLines,
+  aspect: number,
+  flip: number,
+  [columns, rows]: readonly [number, number] = [3, 3],
+): Line[] {
+  const lines =
+    kind === 'grid' ? [...between(columns).map(down), ...between(rows).map(across)] : unflipped(kind, aspect)
   return lines.map((line) => line.map(([u, v]) => [flip & 1 ? 1 - u : u, flip & 2 ? 1 - v : v] as const))
 }
 
 function unflipped(kind: BoxLines, aspect: number): Line[] {
-  if (kind === 'centre') return grid([1 / 2])
-  if (kind === 'thirds') return grid([1 / 3, 2 / 3])
-  if (kind === 'fifths') return grid([1 / 5, 2 / 5, 3 / 5, 4 / 5])
-  if (kind === 'golden') return grid([1 - 1 / GOLDEN, 1 / GOLDEN])
+  if (kind === 'centre') return both([1 / 2])
+  if (kind === 'golden') return both([1 - 1 / GOLDEN, 1 / GOLDEN])
   if (kind === 'diagonals')
     return [
       [

@@ -1,7 +1,7 @@
 'use client'
 /** The edge seen across, from inside to outside: grey as the matte was solved, black as it becomes. Its middle moves the edge, its ends make it softer or crisper. */
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react'
-import { crossingsOf, type EdgeShape, shapedProfile, shapeOfWidth } from '@/core/edge/profileShape'
+import { crossingsOf, type EdgeShape, INNER, OUTER, shapedProfile, shapeOfWidth } from '@/core/edge/profileShape'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
@@ -13,7 +13,7 @@ import { askEngine } from '@/ui/store/rendering'
 type EdgeStep = StepOfKind<'edge'>
 
 /** Px that are measured on either side, and at least shown. */
-const REACH = 60,
+const REACH = 40,
   LEAST_SHOWN = 10
 const WIDTH = 270,
   HEIGHT = 108,
@@ -25,6 +25,12 @@ const MOST_MOVED = 50
 
 export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome }) {
   const measured = useMeasured(step) ?? HARD
+  // What comes out is the other side where a later step turns it round.
+  const other = useBench((state) => {
+    const steps = shownSteps(state),
+      later = steps.slice(steps.findIndex((each) => each.id === step.id) + 1)
+    return later.filter((each) => each.kind === 'invert' && !each.hidden).length % 2 === 1
+  })
   const shape: EdgeShape = step,
     profile = shapedProfile(measured, shape),
     { inner, middle, outer } = crossingsOf(profile)
@@ -122,14 +128,21 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
     <section aria-label="Across the edge">
       <div className="mb-1 flex items-baseline justify-between">
         <h3 className="text-[13px]">Across the edge</h3>
-        <span className="text-xs text-[var(--muted)]">drag the three points</span>
+        <span className="text-xs text-[var(--muted)]">± {shown.toFixed(0)} px; drag the three points</span>
       </div>
       <svg
         ref={svg}
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full rounded-lg border border-[var(--line)] bg-[var(--field)]"
       >
-        <rect x="0" y="0" width={x(middle)} height={HEIGHT} fill="var(--keep)" fillOpacity="0.08" />
+        <rect
+          x={other ? x(middle) : 0}
+          y="0"
+          width={other ? WIDTH - x(middle) : x(middle)}
+          height={HEIGHT}
+          fill="var(--keep)"
+          fillOpacity="0.08"
+        />
         <path d={`M${x(middle)} 0V${HEIGHT}`} stroke="var(--line-strong)" strokeDasharray="3 3" />
         <polyline
           points={line(measured)}
@@ -141,17 +154,14 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
         <polyline points={line(profile)} fill="none" stroke="var(--ink)" strokeWidth="2" strokeLinejoin="round" />
         <g fontSize="11" fill="var(--muted)">
           <text x="6" y={HEIGHT - 6}>
-            inside
-          </text>
-          <text x={WIDTH - 6} y={HEIGHT - 6} textAnchor="end">
-            outside
+            {other ? 'outside' : 'inside'}
           </text>
           <text x={WIDTH - 6} y="15" textAnchor="end">
-            ± {shown.toFixed(0)} px
+            {other ? 'inside' : 'outside'}
           </text>
         </g>
-        {grip('Inner end of the edge', inner, 0.95, width)}
-        {grip('Outer end of the edge', outer, 0.05, width)}
+        {grip('Inner end of the edge', inner, INNER, width)}
+        {grip('Outer end of the edge', outer, OUTER, width)}
         {grip('Middle of the edge', middle, 0.5, (px) => ({
           offset: TENTH(Math.max(-MOST_MOVED, Math.min(MOST_MOVED, step.offset + px - middle))),
         }))}
