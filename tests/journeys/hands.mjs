@@ -142,7 +142,8 @@ export async function beginWith(page, application, photo) {
 export const workOnSelection = (page) => page.getByRole('button', { name: 'Work on the selection' }).click()
 export const workOnLayer = (page, name) => page.getByRole('button', { name: `Work on ${name}`, exact: true }).click()
 export const workOnMask = (page, layer) => page.getByRole('button', { name: `Mask of ${layer}`, exact: true }).click()
-export const chooseFinder = (page, name) => page.getByRole('button', { name, exact: true }).click()
+export const chooseFinder = (page, name) =>
+  page.locator('[aria-label=Stage]').getByRole('button', { name, exact: true }).click()
 export async function clearSteps(page) {
   await page.keyboard.press('Control+Shift+a')
   await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')

@@ -91,7 +91,7 @@ function Finders() {
                 type="button"
                 aria-pressed={chosen === id}
                 onClick={() => set({ finder: id, drawing: null })}
-                className="flex items-center gap-1.5 rounded-lg px-1.5 py-1 text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
+                className="flex items-center gap-1.5 rounded-lg px-1.5 py-[3px] text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
               >
                 <Icon size={15} className="shrink-0" />
                 {finder}

@@ -196,26 +196,29 @@ function Tool() {
         onPreview={(radius) => change({ radius })}
         onSettle={(radius) => change({ radius })}
       />
-      <Slider
-        label="Core"
-        value={spot.core * 100}
-        {...percent}
-        fallback={50}
-        onPreview={(v) => change({ core: v / 100 })}
-        onSettle={(v) => change({ core: v / 100 })}
-      />
-      <Slider
-        label="Spread"
-        value={spot.spread}
-        min={0}
-        max={100}
-        step={0.5}
-        digits={1}
-        fallback={24}
-        curve={1.5}
-        onPreview={(spread) => change({ spread })}
-        onSettle={(spread) => change({ spread })}
-      />
+      <details className="text-[13px]">
+        <summary className="cursor-pointer text-xs text-[var(--muted)]">More: core, spread</summary>
+        <Slider
+          label="Core"
+          value={spot.core * 100}
+          {...percent}
+          fallback={50}
+          onPreview={(v) => change({ core: v / 100 })}
+          onSettle={(v) => change({ core: v / 100 })}
+        />
+        <Slider
+          label="Spread"
+          value={spot.spread}
+          min={0}
+          max={100}
+          step={0.5}
+          digits={1}
+          fallback={24}
+          curve={1.5}
+          onPreview={(spread) => change({ spread })}
+          onSettle={(spread) => change({ spread })}
+        />
+      </details>
     </div>
   )
 }
@@ -227,7 +230,7 @@ export const colourSpotPage: FinderPage<'colourSpot'> = {
   group: 'colour',
   adds: true,
   icon: CircleDot,
-  hint: 'Click: what resembles the centre’s colour, tone and texture within the circle is found, fading between the rings. Drag to set many. Alt sets spots that exclude.',
+  hint: 'Click: finds what resembles the centre within the circle. Drag sets many, Alt excludes.',
   summary: (step) => `${step.keep ? 'keeps' : 'excludes'} · radius ${Math.round(step.radius)}`,
   press,
   Handles,

@@ -14,7 +14,7 @@ export const ellipsePage: FinderPage<'ellipse'> = {
   name: 'Ellipse',
   group: 'shape',
   icon: Circle,
-  hint: 'Drag the box around it; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
+  hint: 'Drag the box around it. Shift while dragging keeps the sides equal, Alt draws from the middle.',
   summary: boxSummary,
   press: pressBox('ellipse', 'Ellipse'),
   Handles: BoxHandles,

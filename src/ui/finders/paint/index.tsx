@@ -210,39 +210,42 @@ export function BrushTool() {
         onPreview={(v) => change({ hardness: v / 100 })}
         onSettle={(v) => change({ hardness: v / 100 })}
       />
-      <Slider
-        label="Strength"
-        value={brush.strength * 100}
-        min={1}
-        max={100}
-        step={1}
-        unit="%"
-        fallback={100}
-        onPreview={(v) => change({ strength: v / 100 })}
-        onSettle={(v) => change({ strength: v / 100 })}
-      />
-      <Slider
-        label="Spacing"
-        value={brush.spacing * 100}
-        min={1}
-        max={300}
-        step={1}
-        unit="%"
-        curve={2}
-        fallback={10}
-        onPreview={(v) => change({ spacing: v / 100 })}
-        onSettle={(v) => change({ spacing: v / 100 })}
-      />
-      <Choice
-        small
-        label="Tip"
-        value={brush.tip}
-        options={[
-          ['round', 'round'],
-          ['square', 'square'],
-        ]}
-        onChange={(tip) => change({ tip })}
-      />
+      <details className="text-[13px]">
+        <summary className="cursor-pointer text-xs text-[var(--muted)]">More: strength, spacing, tip</summary>
+        <Slider
+          label="Strength"
+          value={brush.strength * 100}
+          min={1}
+          max={100}
+          step={1}
+          unit="%"
+          fallback={100}
+          onPreview={(v) => change({ strength: v / 100 })}
+          onSettle={(v) => change({ strength: v / 100 })}
+        />
+        <Slider
+          label="Spacing"
+          value={brush.spacing * 100}
+          min={1}
+          max={300}
+          step={1}
+          unit="%"
+          curve={2}
+          fallback={10}
+          onPreview={(v) => change({ spacing: v / 100 })}
+          onSettle={(v) => change({ spacing: v / 100 })}
+        />
+        <Choice
+          small
+          label="Tip"
+          value={brush.tip}
+          options={[
+            ['round', 'round'],
+            ['square', 'square'],
+          ]}
+          onChange={(tip) => change({ tip })}
+        />
+      </details>
     </div>
   )
 }
@@ -254,7 +257,7 @@ export const paintPage: FinderPage<'paint'> = {
   group: 'brush',
   adds: true,
   icon: Paintbrush,
-  hint: 'Drag to paint; strokes can be changed afterwards. [ and ] change the size, with Shift the hardness. Shift draws straight, also from the last stroke’s end. Alt paints a piece away.',
+  hint: 'Drag to paint, with Alt away, with Shift straight. [ and ] change the size.',
   summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
   press: pressBrush('paint'),
   Handles: BrushRing,

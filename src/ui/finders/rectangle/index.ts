@@ -14,7 +14,7 @@ export const rectanglePage: FinderPage<'rectangle'> = {
   name: 'Rectangle',
   group: 'shape',
   icon: Square,
-  hint: 'Drag a box; its handles stay. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
+  hint: 'Drag a box; its handles stay. Shift while dragging keeps the sides equal, Alt draws from the middle.',
   summary: boxSummary,
   press: pressBox('rectangle', 'Rectangle'),
   Handles: BoxHandles,

@@ -14,7 +14,7 @@ export const trianglePage: FinderPage<'triangle'> = {
   name: 'Triangle',
   group: 'shape',
   icon: Triangle,
-  hint: 'Drag the box around it, the apex is on top; turn it by its round grip. Shift before pressing adds another, Alt takes one away; Shift while dragging keeps the sides equal, Alt draws from the centre.',
+  hint: 'Drag the box around it; the round grip rotates it. Shift keeps the sides equal, Alt draws from the middle.',
   summary: boxSummary,
   press: pressBox('triangle', 'Triangle'),
   Handles: BoxHandles,
