@@ -28,6 +28,7 @@ import { masksAndTones } from './masksAndTones.mjs'
 import { piecesAndMerges } from './piecesAndMerges.mjs'
 import { twoPhotos } from './twoPhotos.mjs'
 import { accessible } from './accessible.mjs'
+import { oneFocus } from './oneFocus.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 import { newSky } from './newSky.mjs'
@@ -46,6 +47,7 @@ const journeys = {
   openedAgain,
   someFaults,
   roomGivenBack,
+  oneFocus,
   accessible,
   byKeyboard,
   threeWays,

@@ -42,7 +42,7 @@ export function chooseLayer(id: string): void {
   )
   if (follows) act(`Choose ${layerById(project, id)?.name ?? 'a layer'}`, activateLayer(id))
   else set({ active: id })
-  set(({ home }) => onLayer(home, id))
+  set(({ home }) => onLayer(home))
 }
 /** Shows another stage. Where edges are worked on, the edge step is what is worked on. */
 export function goToStage(stage: Stage): void {
@@ -106,7 +106,7 @@ export const stepsIn = (project: Project): Pick<BenchState, 'home' | 'openStep' 
 const goesOnIn = (project: Project): Partial<BenchState> => {
   const before = get().project
   return before && before.activeLayer !== project.activeLayer
-    ? onLayer(stepsIn(project).home, project.activeLayer)
+    ? { ...stepsIn(project), ...onLayer(stepsIn(project).home) }
     : stepsIn(project)
 }
 

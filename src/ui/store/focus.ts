@@ -30,11 +30,11 @@ export function focusOf(
 export const heldIn = ({ home, focus }: Pick<BenchState, 'home' | 'focus'>): 'layer' | 'mask' =>
   focus === 'steps' && home.kind === 'mask' ? 'mask' : 'layer'
 
-/** What goes on when a layer comes to be worked on: a mask of another one is left. */
-export const onLayer = (home: RecipeHome, layer: string | null): Pick<BenchState, 'home' | 'openStep' | 'focus'> => ({
-  home: home.kind === 'mask' && home.layer !== layer ? SELECTION : home,
+/** What goes on when a layer comes to be worked on: a mask that was is left. */
+export const onLayer = (home: RecipeHome): Partial<BenchState> => ({
   openStep: null,
   focus: 'layer',
+  ...(home.kind === 'mask' ? { home: SELECTION, result: null } : {}),
 })
 
 /** What goes on when another stage is shown: where layers are held, the layer; where steps are, those that were open. */
