@@ -13,7 +13,7 @@ export function ComposePanel() {
   return (
     <>
       <div role="radiogroup" aria-label="What the pointer does" className="mb-3 grid grid-cols-2 gap-1">
-        {HANDS.map(({ id, name, icon: Icon }) => (
+        {HANDS.map(({ id, name, icon: Icon }, i) => (
           <button
             key={id}
             type="button"
@@ -24,6 +24,9 @@ export function ComposePanel() {
           >
             <Icon size={15} className="shrink-0" />
             {name}
+            <kbd className="ml-auto font-mono text-[11px] opacity-60" aria-hidden>
+              {i + 1}
+            </kbd>
           </button>
         ))}
       </div>

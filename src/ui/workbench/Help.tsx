@@ -1,7 +1,10 @@
 /** Keys and gestures. */
 import { Dialog } from 'radix-ui'
+import { useState } from 'react'
+import { Switch } from '@/ui/primitives/Choice'
 import { COMMANDS, SECTIONS } from './commands'
 import { shownKey } from './commandKeys'
+import { setSingleKeys, singleKeys } from './keys'
 
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'],
@@ -14,12 +17,15 @@ const GESTURES: readonly (readonly [string, string])[] = [
   ['Hold B', 'before: no masks, nothing over the picture'],
   ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
   ['Enter', 'a step in the middle; then arrow keys move it'],
+  ['Escape', 'takes back what is being dragged or drawn'],
+  ['Tab to a handle, then arrow keys', 'move it by 1 px, with Shift by 10'],
   ['Right click, or the menu key', 'what to make of what is selected'],
   ['Ctrl while dragging', 'does not snap'],
   ['In Edge: Shift or Alt, then brush', 'keeps, or drops'],
 ]
 
 export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const [single, setSingle] = useState(singleKeys)
   const row = (what: string, keys: string) => (
     <li key={what} className="flex justify-between gap-4 py-0.5 text-[13px]">
       <span>{what}</span>
@@ -35,7 +41,17 @@ export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
           tabIndex={0}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
         >
-          <Dialog.Title className="mb-4 text-base font-semibold">Keys and gestures</Dialog.Title>
+          <div className="mb-4 flex items-center justify-between gap-4">
+            <Dialog.Title className="text-base font-semibold">Keys and gestures</Dialog.Title>
+            <Switch
+              label="Single keys work without Ctrl or Alt"
+              checked={single}
+              onChange={(on) => {
+                setSingleKeys(on)
+                setSingle(on)
+              }}
+            />
+          </div>
           <div className="gap-8 sm:columns-2">
             <section className="mb-4 break-inside-avoid">
               <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3>

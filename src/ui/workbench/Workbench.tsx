@@ -21,7 +21,7 @@ import { Inspector } from './inspector/Inspector'
 import { ListPanel } from './list/ListPanel'
 import { MakeMenuHere } from './list/MakeMenu'
 import { later, loadTheRest } from '../primitives/later'
-import { isTyping, setPanKey } from './keys'
+import { isTyping, setPanKey, singleKeys } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { pasteSteps } from './stepsClipboard'
@@ -131,7 +131,7 @@ function Bench() {
         setPanKey(true)
         return
       }
-      if (event.key === 'b' && !event.ctrlKey && !event.metaKey) {
+      if (event.key === 'b' && !event.ctrlKey && !event.metaKey && singleKeys()) {
         set({ before: true })
         return
       }
@@ -140,10 +140,11 @@ function Bench() {
         setCommands(true)
         return
       }
-      if (event.key === '?') {
+      if (event.key === '?' && singleKeys()) {
         setHelp(true)
         return
       }
+      if (keyName(event) === 'Ctrl+c' && String(getSelection())) return // what is marked on the page is copied
       const command = commandFor(event)
       if (command && viewer.current) {
         event.preventDefault()

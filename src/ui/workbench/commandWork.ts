@@ -9,6 +9,7 @@ import { isFinding } from '@/core/steps/registry'
 import { subpathsOf, pathData } from '@/core/vector/path'
 import { lastSelection } from '@/document/history'
 import { withoutNode, movedAll } from '@/ui/finders/bezier/nodes'
+import { HANDS } from '@/ui/compose/hands/registry'
 import { nextUse } from '@/ui/finders/nextUse'
 import { beginStep } from '@/ui/finders/putStep'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
@@ -46,8 +47,13 @@ export function nudge(dx: number, dy: number): void {
     shift('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
 }
 
-/** The next finder of a group; the first when another group's is chosen. */
+/** The next tool of a group; the first when another group's is chosen. In Compose, the tool of that number. */
 export function chooseGroup(group: string): void {
+  if (get().stage === 'compose') {
+    const hand = HANDS.at(GROUPS.findIndex((each) => each.group === group))
+    if (hand) set({ hand: hand.id })
+    return
+  }
   const pages = FINDER_PAGES.filter((page) => page.group === group)
   if (!pages.length) {
     toast(`There is no finder ${GROUPS.find((g) => g.group === group)!.name.toLowerCase()} yet.`)

@@ -46,6 +46,16 @@ export const COMMANDS: readonly Command[] = [
       if (!redoAct()) toast('Nothing to redo.')
     },
   },
+  {
+    id: 'save',
+    name: 'Save: every change is saved by itself',
+    keys: ['Ctrl+s'],
+    section: 'Project',
+    run: () => {
+      const { saving } = get()
+      toast(saving.state === 'saved' ? 'Saved already.' : `Being saved: ${saving.unsent} to go.`, { id: 'save' })
+    },
+  },
   ...VIEW_COMMANDS,
   ...SELECTION_COMMANDS,
   ...HANDS.map((hand): Command => ({

@@ -17,7 +17,7 @@ import { type Command } from './command'
 export const SELECTION_COMMANDS: readonly Command[] = [
   ...GROUPS.map(({ group, name, key }): Command => ({
     id: `group ${group}`,
-    name: `Finder ${name.toLowerCase()}, next`,
+    name: `Tool ${name.toLowerCase()}, next; in Compose: its tool ${key}`,
     keys: [key],
     section: 'Finders',
     run: () => chooseGroup(group),
@@ -80,8 +80,8 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     [
       ['[', 'Smaller brush', (b) => ({ size: Math.max(1, Math.round(b.size / 1.15 - 0.5)) })],
       [']', 'Larger brush', (b) => ({ size: Math.min(2000, Math.round(b.size * 1.15 + 0.5)) })],
-      ['Shift+{', 'Softer brush', (b) => ({ hardness: Math.max(0, Math.round(b.hardness * 10 - 1) / 10) })],
-      ['Shift+}', 'Harder brush', (b) => ({ hardness: Math.min(1, Math.round(b.hardness * 10 + 1) / 10) })],
+      ['Shift+[', 'Softer brush', (b) => ({ hardness: Math.max(0, Math.round(b.hardness * 10 - 1) / 10) })],
+      ['Shift+]', 'Harder brush', (b) => ({ hardness: Math.min(1, Math.round(b.hardness * 10 + 1) / 10) })],
     ] as [string, string, (brush: BenchState['brush']) => Partial<BenchState['brush']>][]
   ).map(([key, name, change]): Command => ({
     id: name,

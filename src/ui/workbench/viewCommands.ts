@@ -10,7 +10,7 @@ export const VIEW_COMMANDS: readonly Command[] = [
   {
     id: 'actual',
     name: 'One to one',
-    keys: ['Shift+0', 'Shift+)'],
+    keys: ['Shift+0'],
     section: 'View',
     run: (viewer) => viewer.zoomTo(1),
   },
@@ -36,9 +36,10 @@ export const VIEW_COMMANDS: readonly Command[] = [
     section: 'View',
     run: () => set((state) => ({ view: VIEWS[(VIEWS.findIndex(([v]) => v === state.view) + 1) % VIEWS.length][0] })),
   },
-  ...STAGES.map(([stage, name]): Command => ({
+  ...STAGES.map(([stage, name], i): Command => ({
     id: `stage ${stage}`,
     name: `Go to ${name}`,
+    keys: [`Shift+${i + 1}`],
     section: 'Stages',
     run: () => goToStage(stage),
   })),
