@@ -95,7 +95,7 @@ export async function byObject(application) {
     await page.waitForSelector('[data-region] path')
     const outline = await page.locator('[data-region] path').first().getAttribute('d')
     await page.keyboard.down('Alt')
-    for (let turn = 0; turn < 8; turn++) {
+    for (let turn = 0; turn < 7; turn++) {
       await page.mouse.wheel(0, 120)
       await page.waitForTimeout(80)
     }

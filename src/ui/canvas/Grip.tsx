@@ -62,6 +62,8 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
         settle(label)
         end?.()
       }}
+      // A press marks no text, and leaves the focus where it is.
+      onMouseDown={(event) => event.preventDefault()}
       onPointerDown={(event) => {
         if (event.button !== 0) return
         event.stopPropagation()
@@ -80,6 +82,13 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
         if (!at || !event.currentTarget.hasPointerCapture(event.pointerId)) return
         moved.current ||= event.clientX !== at.start[0] || event.clientY !== at.start[1]
         if (moved.current) drag(event.clientX - at.offset[0], event.clientY - at.offset[1], event)
+      }}
+      onPointerCancel={() => {
+        if (!from.current) return
+        from.current = null
+        letGo.current()
+        abandon()
+        end?.()
       }}
       onPointerUp={(event) => {
         if (from.current) {

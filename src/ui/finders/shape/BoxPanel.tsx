@@ -53,7 +53,7 @@ export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
         {field('Y', 'y', -FAR)}
         {field('Height', 'height', 0)}
       </div>
-      <div className="flex items-center justify-between">
+      <div className="flex flex-wrap items-center justify-between gap-y-1.5">
         <Choice
           small
           label="Unit of lengths"
@@ -128,7 +128,7 @@ function FitToContent({ step, change }: { step: BoxStep; change: (values: object
         onClick={() => {
           void fit('all')
         }}
-        className="!min-h-7 !px-2 !text-xs"
+        className="!min-h-7 !px-2 !text-xs whitespace-nowrap"
         title="Shrinks the box to what is inside it, on all that is shown"
       >
         <Shrink size={13} />
@@ -139,7 +139,7 @@ function FitToContent({ step, change }: { step: BoxStep; change: (values: object
         onClick={() => {
           void fit('layer')
         }}
-        className="!min-h-7 !px-2 !text-xs"
+        className="!min-h-7 !px-2 !text-xs whitespace-nowrap"
         title="Shrinks the box to what is inside it, on the active layer"
       >
         Fit to layer
