@@ -66,7 +66,7 @@ export async function kept(application) {
     await chooseFinder(page, 'Rectangle')
     await drag(page, await at(page, 200, 200), await at(page, 800, 600))
     await shareAfter(page, 0)
-    await menuOf(page, 'Add a changing step', 'Move, scale, turn')
+    await menuOf(page, 'Add a changing step', 'Move, scale, rotate')
     await page.waitForSelector('[data-grip="Rotate selection"]')
     await drag(page, await at(page, 500, 400), await at(page, 700, 500))
     await page.waitForTimeout(400)

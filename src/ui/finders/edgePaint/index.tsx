@@ -35,7 +35,7 @@ export const edgePaintPage: FinderPage<'edgePaint'> = {
   group: 'brush',
   adds: true,
   icon: Paintbrush2,
-  hint: 'Drag along the inside of an edge: the brush takes what is like its middle and stops at edges. Alt paints away.',
+  hint: 'Drag inside an edge: the brush takes what is like its middle and stops at edges. Alt paints away.',
   summary: (step) =>
     `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
   press: pressBrush('edgePaint'),
