@@ -200,10 +200,9 @@ try {
 
   // The otter's edge, solved as a matte, with the ribbon below.
   await openProject(page, project('b'))
-  await stage('Edge')
   await workOnMask(page, 'Otter puppet')
+  await stage('Edge')
   await page.getByRole('radio', { name: 'Cutout' }).click()
-  await page.locator('[data-step=edge]').getByRole('button', { name: 'Edge' }).click()
   await page.waitForTimeout(3000)
   await page.waitForFunction(() => Number(document.querySelector('[data-ribbon]').dataset.ribbon) > 1000)
   await page.waitForTimeout(4000)
