@@ -44,6 +44,7 @@ export async function byColour(application) {
     // By one spot around it.
     await chooseFinder(page, 'Spot')
     await typeInto(page, 'Radius, typed', 140)
+    await page.getByText('More: core, spread').click()
     await typeInto(page, 'Core, typed', 100)
     await typeInto(page, 'Spread, typed', 16)
     await click(page, ...roofPixel)
