@@ -61,6 +61,23 @@ export async function oneFocus(application) {
     await saved(page)
     check((await steps()).length === 2, 'and undo brings both back')
 
+    // Pressed inside, the open box moves: the other one stays.
+    await drag(page, await at(page, 800, 370), await at(page, 850, 370), ['Control'])
+    await page.waitForTimeout(400)
+    now = await steps()
+    check(now.length === 2 && Math.abs(now[1].x - 750) < 3, `the open box moved by itself: ${now.map((s) => s.x)}`)
+    // A further region goes on with those there are, beside what was selected before.
+    await chooseFinder(page, 'Regions')
+    await click(page, 760, 850, ['Shift'])
+    await page.waitForTimeout(1500)
+    await click(page, 130, 320)
+    await page.waitForTimeout(1500)
+    now = await steps()
+    check(now.length === 3 && now[2].at.length === 2, `two regions beside two boxes: ${now.map((s) => s.kind)}`)
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+z')
+    await page.waitForTimeout(400)
+
     // Escape takes a drag back, and an outline with all of its corners.
     const before = JSON.stringify(await steps())
     await page.mouse.move(...(await at(page, 300, 700)))

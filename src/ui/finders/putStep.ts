@@ -48,3 +48,7 @@ export function putStep(press: Press, kind: Step['kind'], start: object, open: S
     },
   }
 }
+
+/** The open step itself, moved or gone on with: those beside it stay, whatever the next use does. */
+export const goOnWith = (press: Press, open: Step): StepInProgress =>
+  putStep({ ...press, replaces: false, further: false }, open.kind, {}, open)

@@ -7,7 +7,7 @@ import { abandon, act, get, preview, shownProject } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
 import { snapper } from '@/ui/canvas/snapping'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
-import { putStep } from '../putStep'
+import { goOnWith, putStep } from '../putStep'
 
 type BandStep = StepOfKind<'band'>
 const LEAST_PX = 4
@@ -20,17 +20,18 @@ function press(at: Press, open: BandStep | undefined): Drag {
   if (open && !at.further) {
     const along = open.axis === 'row' ? 1 : 0
     if (at.point[along] >= open.start && at.point[along] <= open.start + open.size) {
+      const own = goOnWith(at, open)
       let moved = false
       return {
         move(point, { free }) {
           moved = true
           const start = open.start + Math.round(point[along] - at.point[along]),
             places = [start, start + open.size / 2, start + open.size]
-          step.show({ start: start + snap.offset(along ? [] : places, along ? places : [], free)[along] })
+          own.show({ start: start + snap.offset(along ? [] : places, along ? places : [], free)[along] })
         },
         end() {
           snap.end()
-          if (moved) step.end('Band')
+          if (moved) own.end('Band')
         },
         cancel: snap.end,
       }

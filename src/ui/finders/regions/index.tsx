@@ -9,7 +9,7 @@ import { act, get, preview, set, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
-import { putStep } from '../putStep'
+import { goOnWith, putStep } from '../putStep'
 
 type RegionsStep = StepOfKind<'regions'>
 /** A drag takes a further region this often, CSS px. */
@@ -20,7 +20,7 @@ const WHEEL_STEP = 0.05
 /** A click adds the region under the pointer to the open step, a drag all that it crosses. Shift or Alt begin a further step. */
 function press(at: Press, open: RegionsStep | undefined): Drag {
   const into = open && !at.further ? open : undefined,
-    step = putStep(at, 'regions', into ? {} : { detail: get().regionDetail, at: [] }, into)
+    step = into ? goOnWith(at, into) : putStep(at, 'regions', { detail: get().regionDetail, at: [] }, undefined)
   const points: [number, number][] = into ? into.at.map(([x, y]) => [x, y]) : []
   let last = at.screen
   const take = ([x, y]: readonly [number, number]) => {

@@ -2,7 +2,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { abandon, get } from '@/ui/store/bench'
 import { snapper } from '@/ui/canvas/snapping'
 import { type Drag, type Press } from '../finder'
-import { putStep } from '../putStep'
+import { goOnWith, putStep } from '../putStep'
 import { boxBetween, insideBox, onPixels, placesOf } from '@/ui/canvas/box'
 
 export type BoxKind = 'rectangle' | 'ellipse' | 'triangle'
@@ -17,12 +17,13 @@ export const pressBox =
   (at: Press, open: BoxStep | undefined): Drag => {
     const step = putStep(at, kind, {}, open)
     const snap = snapper(at.home, at.scale, at.further ? undefined : open?.id)
-    const letGo = (moved: boolean) => {
+    const letGo = (moved: boolean, made = step) => {
       snap.end()
-      if (moved) step.end(name)
+      if (moved) made.end(name)
       else if (get().live) abandon()
     }
     if (open && !at.further && insideBox(open, at.point)) {
+      const own = goOnWith(at, open)
       let moved = false
       return {
         move(point, { free }) {
@@ -30,9 +31,9 @@ export const pressBox =
           const x = open.x + Math.round(point[0] - at.point[0]),
             y = open.y + Math.round(point[1] - at.point[1])
           const [dx, dy] = snap.offset(...placesOf({ ...open, x, y }), free)
-          step.show({ x: x + dx, y: y + dy })
+          own.show({ x: x + dx, y: y + dy })
         },
-        end: () => letGo(moved),
+        end: () => letGo(moved, own),
         cancel: snap.end,
       }
     }
