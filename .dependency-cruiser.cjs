@@ -53,6 +53,8 @@ const UI_ROOMS = {
   layers: ['adjustments', 'finders', 'canvas', 'store', 'primitives'],
   compose: ['layers', 'adjustments', 'finders', 'canvas', 'store', 'primitives'],
   shelf: ['store', 'primitives'],
+  export: ['layers', 'store', 'primitives'],
+  batch: ['shelf', 'modifiers', 'finders', 'canvas', 'store', 'primitives'],
 }
 const anyOf = (names) => names.join('|')
 

@@ -29,7 +29,7 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   typescript: { ignoreBuildErrors: true }, // bin/test checks types; a start need not wait for it
-  serverExternalPackages: ['sharp', 'pg'],
+  serverExternalPackages: ['sharp', 'pg', 'pg-boss', 'exifr', '@aws-sdk/client-s3'],
   headers: async () => [{ source: '/:path*', headers: isolation }],
 }
 export default config

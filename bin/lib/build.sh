@@ -1,4 +1,4 @@
-# Building what Node runs outside Next.js: the command line, migrations and seed, the export worker. Sourced by bin/*.
+# Building what Node runs outside Next.js: the command line, migrations and seed, the worker of exports and batches. Sourced by bin/*.
 
 # npm ci when the lock file is newer than what is installed.
 install_packages() {
@@ -12,7 +12,7 @@ install_packages() {
 build_commands() {
   if [ ! -f "$root/dist/wily.mjs" ] || [ -n "$(find "$root/src" "$root/package-lock.json" "$root/bin/lib/build.sh" -newer "$root/dist/wily.mjs" -print -quit)" ]; then
     install_packages
-    (cd "$root" && node_modules/.bin/esbuild wily=src/cli/wily.ts prepare=src/server/prepare.ts render=src/server/exports/worker.ts helper=src/server/exports/helper.ts records=src/server/records/worker.ts \
+    (cd "$root" && node_modules/.bin/esbuild wily=src/cli/wily.ts batchThread=src/cli/batchThread.ts prepare=src/server/prepare.ts worker=src/server/jobs/worker.ts jobThread=src/server/jobs/jobThread.ts helper=src/server/jobs/helper.ts records=src/server/records/worker.ts \
       --bundle --platform=node --target=node20 --format=esm --out-extension:.js=.mjs --packages=external --outdir=dist --log-level=warning)
     touch "$root/dist/wily.mjs"
   fi

@@ -1,13 +1,15 @@
-/** The command line. Exit 0 done, 2 unusable input (one line on stderr). Needs no database. A command is a file beside this one and a row here. */
+/** The command line. Exit 0 done, 2 unusable input (one line on stderr). All but tidy need no database. A command is a file beside this one and a row here. */
 import { parseArgs } from 'node:util'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'
 import { NoSuchSelection } from '@/core/select/saved'
 import { PictureError } from '@/server/pictures/read'
+import { batch, type BatchOptions } from './batch'
 import { needsEnding, Unusable } from './files'
 import { measurePhoto } from './measure'
 import { replaceSkyOf, type ReplaceSkyOptions } from './replaceSky'
 import { score } from './score'
+import { tidy } from './tidy'
 import { cutout, type CutoutOptions, select, type SelectOptions } from './select'
 
 const USAGE = `usage:
@@ -15,14 +17,20 @@ const USAGE = `usage:
   wily cutout <photo> --recipe <recipe.json> --out <cutout.png> [--backdrop "#rrggbb" | <picture>] [--fringe 0-1] [--rim <px>]
   wily measure <photo> [--recipe <recipe.json>]
   wily replaceSky <photo> --sky <picture> --out <picture.png | .jpg> [--recipe <recipe.json>] [--values <values.json>] [--report <report.json>]
+  wily batch <folder> --recipe <plan.json> --out <folder> [--workers <number>] [--report <report.json>]
+  wily tidy [--dry-run]   (takes away what no project uses any more; DATABASE_URL and WILY_DATA say where)
   wily score <matte> <truth> [--trimap <trimap>]
-The recipe's format is described in docs/recipe.md.`
+Recipes and plans are described in docs/recipe.md.`
+
+/** Options without a value. */
+const SWITCHES = new Set(['dry-run'])
 
 type Options = Readonly<Record<string, string>>
 interface Command {
   readonly options: readonly string[]
   readonly needs: readonly string[]
   /** How --out may end. */ readonly endings?: readonly string[]
+  /** How many files it takes; absent: one. */ readonly takes?: number
   run(files: readonly string[], options: never): Promise<void>
 }
 const COMMANDS: Readonly<Record<string, Command>> = {
@@ -49,6 +57,17 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     endings: ['.png', '.jpg', '.jpeg'],
     run: ([photo], options: ReplaceSkyOptions) => replaceSkyOf(photo, options),
   },
+  batch: {
+    options: ['recipe', 'out', 'workers', 'report'],
+    needs: ['recipe', 'out'],
+    run: ([folder], options: BatchOptions) => batch(folder, options),
+  },
+  tidy: {
+    options: ['dry-run'],
+    needs: [],
+    takes: 0,
+    run: (_, options: { 'dry-run'?: boolean }) => tidy(options['dry-run'] ?? false),
+  },
   score: { options: ['trimap'], needs: [], run: (files, { trimap }: { trimap?: string }) => score(files, trimap) },
 }
 
@@ -63,7 +82,12 @@ async function main([name, ...rest]: string[]): Promise<void> {
     parsed = parseArgs({
       args: rest,
       allowPositionals: true,
-      options: Object.fromEntries(command.options.map((option) => [option, { type: 'string' as const }])),
+      options: Object.fromEntries(
+        command.options.map((option) => [
+          option,
+          { type: SWITCHES.has(option) ? ('boolean' as const) : ('string' as const) },
+        ]),
+      ),
     })
   } catch (error) {
     throw new Unusable((error as Error).message.split('\n')[0])
@@ -71,8 +95,13 @@ async function main([name, ...rest]: string[]): Promise<void> {
   const { values, positionals } = parsed,
     options = values as Options
   // How many files there are is told first.
-  if (name !== 'score' && positionals.length !== 1)
-    throw new Unusable(`${name} takes one photo, not ${positionals.length}.`)
+  const takes = command.takes ?? 1
+  if (name !== 'score' && positionals.length !== takes)
+    throw new Unusable(
+      takes
+        ? `${name} takes one ${name === 'batch' ? 'folder' : 'photo'}, not ${positionals.length}.`
+        : `${name} takes no file.`,
+    )
   for (const option of command.needs) if (!options[option]) throw new Unusable(`${name} needs --${option}.`)
   if (command.endings) needsEnding('--out', options.out, command.endings)
   await command.run(positionals, options as never)

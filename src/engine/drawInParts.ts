@@ -20,8 +20,8 @@ export type Draw = (drawing: Omit<Drawing<unknown>, 'stored'>, crew: Crew, check
 export interface Drawing<S> extends Settings {
   readonly nodes: readonly Node<string | DecodedPicture>[]
   readonly stored: S
-  /** Straight alpha, of the canvas's size; parts are written into it. */
-  readonly data: Uint8ClampedArray
+  /** Straight alpha, of the canvas's size, 8 or 16 bits a channel; parts are written into it. */
+  readonly data: Uint8ClampedArray | Uint16Array
 }
 
 /** Side of a part, px. */
@@ -74,7 +74,8 @@ export const partsTask = <S>(name: string, open: (stored: S) => PictureParts | n
           settings,
         )
       }
-      const tile = renderer.region({ level: 0, ...box })
+      const tile =
+        data instanceof Uint16Array ? renderer.deepRegion({ level: 0, ...box }) : renderer.region({ level: 0, ...box })
       for (let row = 0; row < box.height; row++)
         data.set(
           tile.data.subarray(row * box.width * 4, (row + 1) * box.width * 4),

@@ -12,7 +12,7 @@ import { alone, type Crew, seenByAll } from '@/core/parallel/crew'
 import { cropPicture, cropRows } from '@/core/raster/crop'
 import { frameAround } from '@/core/segment/view'
 import { mattePyramid, picturePyramid } from '@/core/raster/levels'
-import { boundsOf, type Matte, type Picture } from '@/core/raster/picture'
+import { boundsOf, type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
 import { type Context, type Memory, type Scene } from '@/core/select/finder'
 import { type Sample } from '@/core/steps/step'
 import { LruCache } from '@/core/cache/lruCache'
@@ -269,15 +269,30 @@ export class Studio {
   compose(record: SceneRecord, check: Check = () => {}): Picture {
     return this.draw(this.nodes(record, check), { canvas: record.canvas, linear: record.linear }, check)
   }
-  /** All of a project that is delivered. */
-  deliver(project: Project, check: Check = () => {}): Picture {
-    const record = sceneOfProject(project)
-    return this.draw(
-      this.nodes(record, check, canvasToWindow(project)),
-      { canvas: windowSize(project), linear: record.linear },
-      check,
-    )
+  /** All of a project that is delivered. @param layers only these of it, where not all */
+  deliver(project: Project, check: Check = () => {}, layers = project.layers): Picture {
+    const { nodes, settings } = this.delivered(project, layers, check)
+    return this.draw(nodes, settings, check)
   }
+  /** The same in 16 bits a channel. */
+  deliverDeep(project: Project, check: Check = () => {}, layers = project.layers): DeepPicture {
+    const { nodes, settings } = this.delivered(project, layers, check),
+      { width, height } = settings.canvas,
+      data = new Uint16Array(this.crew.allocate(width * height * 8)),
+      drawing = { ...settings, data, nodes }
+    if (this.more.draw) this.more.draw(drawing, this.crew, check)
+    else drawInParts(drawWholePictures, { ...drawing, nodes: this.held(nodes), stored: null }, this.crew, check)
+    return { width, height, data }
+  }
+  private delivered(project: Project, layers: readonly Layer[], check: Check) {
+    const record = { ...sceneOfProject(project), layers }
+    return {
+      nodes: this.nodes(record, check, canvasToWindow(project)),
+      settings: { canvas: windowSize(project), linear: record.linear },
+    }
+  }
+  private readonly held = (nodes: readonly Node<string | DecodedPicture>[]): Node[] =>
+    withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture))
 
   private draw(nodes: readonly Node<string | DecodedPicture>[], settings: Settings, check: Check): Picture {
     const { width, height } = settings.canvas,
@@ -288,7 +303,7 @@ export class Studio {
       draw(whole, this.crew, check)
       return { width, height, data: whole.data }
     }
-    const held = withPictures(nodes, (picture) => (typeof picture === 'string' ? this.pictures(picture) : picture))
+    const held = this.held(nodes)
     if (!crew) {
       this.renderer.show(held, settings)
       return this.renderer.region({ level: 0, x: 0, y: 0, width, height }, check)

@@ -50,7 +50,7 @@ let pieces = 0,
 beforeAll(async () => {
   const file = join(folder, 'helper.mjs')
   await build({
-    entryPoints: [join(process.cwd(), 'src/server/exports/helper.ts')],
+    entryPoints: [join(process.cwd(), 'src/server/jobs/helper.ts')],
     bundle: true,
     platform: 'node',
     format: 'esm',

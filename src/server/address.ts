@@ -18,3 +18,8 @@ export function pictureName(text: string): string {
   if (!/^[0-9a-f]{64}$/.test(text)) throw notFound('picture')
   return text
 }
+/** A number from 1 as part of an address. Throws Problem 404. */
+export function number(text: string, what: string): number {
+  if (!/^[1-9]\d{0,8}$/.test(text)) throw notFound(what)
+  return Number(text)
+}

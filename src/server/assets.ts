@@ -1,19 +1,19 @@
 /** Pictures on the server: received as a stream, checked, stored once by content. */
-import { createHash, randomUUID } from 'node:crypto'
-import { createReadStream, createWriteStream } from 'node:fs'
-import { mkdir, rename, rm, stat } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
-import { Readable } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
+import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { rm, stat } from 'node:fs/promises'
 import { eq } from 'drizzle-orm'
 import { type NamedPicture } from '@/document/tree'
 import { pictureName } from './address'
 import { database, type Database } from './database/connection'
 import { asset } from './database/schema'
-import { assetFile, convertedFile, folder } from './files'
 import { checkPicture, LIMITS, PictureError, toPlainPng } from './pictures/read'
 import { inTurn } from './pictures/turns'
 import { notFound, Problem } from './problems'
+import { receive } from './receive'
+import { KEYS } from './storage/keys'
+import { scratch } from './storage/scratch'
+import { storage } from './storage/store'
 
 export interface StoredPicture {
   readonly asset: string
@@ -32,26 +32,16 @@ const READ_ON = 2 * LIMITS.bytes
 
 /** Streams the file to disk, so memory does not grow with it. Throws Problem. */
 export async function storePicture(body: ReadableStream<Uint8Array> | null, name: string): Promise<StoredPicture> {
-  if (!body) throw new Problem(422, `“${name}” is empty.`)
-  const incoming = join(await folder('incoming'), randomUUID())
+  const incoming = await scratch()
   const hash = createHash('sha256')
-  let bytes = 0
   try {
-    await pipeline(
-      Readable.fromWeb(body as never),
-      async function* (source: AsyncIterable<Buffer>) {
-        for await (const chunk of source) {
-          bytes += chunk.length
-          if (bytes > READ_ON) throw new Problem(413, tooLarge(name, bytes))
-          if (bytes > LIMITS.bytes) continue
-          hash.update(chunk)
-          yield chunk
-        }
-      },
-      createWriteStream(incoming),
-    )
-    if (bytes === 0) throw new Problem(422, `“${name}” is empty.`)
-    if (bytes > LIMITS.bytes) throw new Problem(413, tooLarge(name, bytes))
+    const bytes = await receive(body, incoming, {
+      name,
+      most: LIMITS.bytes,
+      readOn: READ_ON,
+      tooLarge: (sent) => tooLarge(name, sent),
+      part: (chunk) => void hash.update(chunk),
+    })
     return await keep(incoming, hash.digest('hex'), bytes, name)
   } finally {
     await rm(incoming, { force: true })
@@ -85,7 +75,6 @@ const keep = (incoming: string, sha256: string, bytes: number, name: string): Pr
       await database().update(asset).set({ created: new Date() }).where(eq(asset.sha256, sha256))
       return known
     }
-    const file = assetFile(sha256)
     const beside = `${incoming}.png`
     try {
       const info = await inTurn(async () => {
@@ -93,9 +82,8 @@ const keep = (incoming: string, sha256: string, bytes: number, name: string): Pr
         if (!found.plain) await toPlainPng(incoming, beside)
         return found
       })
-      await mkdir(dirname(file), { recursive: true, mode: 0o700 })
-      if (!info.plain) await rename(beside, convertedFile(sha256))
-      await rename(incoming, file)
+      if (!info.plain) await storage().put(KEYS.plain(sha256), beside)
+      await storage().put(KEYS.picture(sha256), incoming)
       const row = {
         sha256,
         mediaType: info.mediaType,
@@ -116,7 +104,7 @@ const keep = (incoming: string, sha256: string, bytes: number, name: string): Pr
 
 async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
   const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))
-  if (!row || !(await stat(assetFile(sha256)).catch(() => null))) return null
+  if (!row || !(await storage().has(KEYS.picture(sha256)))) return null
   return {
     asset: sha256,
     width: row.width,
@@ -127,14 +115,14 @@ async function find(sha256: string, connection: Pick<Database, 'select'> = datab
   }
 }
 
-/** The file to show: the original, or the plain PNG made of it. Throws Problem when there is none. */
-export async function shownFile(sha256: string): Promise<{ path: string; mediaType: string; bytes: number }> {
+/** What is shown of a picture: the original, or the plain PNG made of it. Throws Problem when there is none. */
+export async function shownPicture(sha256: string): Promise<{ key: string; mediaType: string }> {
   pictureName(sha256)
   const [row] = await database().select().from(asset).where(eq(asset.sha256, sha256))
-  const path = row?.converted ? convertedFile(sha256) : assetFile(sha256)
-  const file = await stat(path).catch(() => null)
-  if (!row || !file) throw notFound('picture')
-  return { path, mediaType: row.converted ? 'image/png' : row.mediaType, bytes: file.size }
+  if (!row) throw notFound('picture')
+  return row.converted
+    ? { key: KEYS.plain(sha256), mediaType: 'image/png' }
+    : { key: KEYS.picture(sha256), mediaType: row.mediaType }
 }
 
 /** Every size a picture is said to have must be the stored one. Throws Problem. @param connection a transaction's own, inside one */

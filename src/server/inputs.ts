@@ -1,6 +1,6 @@
 /** What route handlers take, checked by class-validator. Records inside are checked by document/validate. */
 import 'reflect-metadata'
-import { plainToInstance } from 'class-transformer'
+import { plainToInstance, Type } from 'class-transformer'
 import {
   ArrayMaxSize,
   IsArray,
@@ -18,9 +18,11 @@ import {
   validate,
   ValidateBy,
   ValidateIf,
+  ValidateNested,
 } from 'class-validator'
 import { isText } from '@/core/fields/fields'
 import { type Diff, isDiff } from '@/document/diff'
+import { FILE_FORMATS, type FileFormat } from '@/document/fileFormats'
 import { BATCH_CHANGES, LIMITS } from '@/document/limits'
 import { Problem } from './problems'
 
@@ -67,17 +69,27 @@ export class ActsHead {
 export type ActInput = ActHead & { readonly forward: Diff; readonly inverse: Diff }
 export type ActsInput = ActsHead & { readonly acts: readonly ActInput[] }
 
+/** What can be exported (exports/kinds.ts). */
+const EXPORTED = ['composite', 'cutout', 'merge', 'matte', 'outline', 'layers', 'project'] as const
+
 export class ExportInput {
   @IsUUID() project!: string
   /** The act whose result is exported: what the page shows, so nothing older is delivered. */
   @IsUUIDOrNull() head!: string | null
-  @IsIn(['composite', 'cutout', 'merge']) what!: 'composite' | 'cutout' | 'merge'
+  @IsIn(EXPORTED) what!: (typeof EXPORTED)[number]
+  /** The file's, without what it ends in. */
+  @IsOptional() @IsKeepable(LIMITS.name) name?: string
+  /** Which are shown, where not all that are visible; or are merged. */
   @IsOptional() @IsArray() @ArrayMaxSize(LIMITS.layers) @IsString({ each: true }) layers?: string[]
   @IsOptional() @IsBoolean() selected?: boolean
   @IsOptional() @IsString() @Length(1, 64) layer?: string
-  @IsIn(['jpeg', 'png', 'webp']) format!: 'jpeg' | 'png' | 'webp'
+  @IsIn(FILE_FORMATS) format!: FileFormat
+  /** Bits a channel. */
+  @IsOptional() @IsIn([8, 16]) depth?: 8 | 16
+  /** What the photo says of itself goes along (pictures/exif.ts). */
+  @IsOptional() @IsBoolean() exif?: boolean
   /** px of the longer side, where it should be smaller than it is. */
-  @IsOptional() @IsInt() @Min(1) @Max(40_000) longest?: number
+  @IsOptional() @IsInt() @Min(1) @Max(LIMITS.side) longest?: number
   @IsInt() @Min(1) @Max(100) quality!: number
   /** What shows through where nothing is, for formats without alpha. */
   @Matches(/^#[0-9a-f]{6}$/i) background!: string
@@ -112,6 +124,29 @@ export class SkyGroupInput {
   @IsKeepable(LIMITS.name) group!: string
   /** Its new name; empty: its skies are in no group. */
   @IsKeepableOrEmpty(LIMITS.name) name!: string
+}
+
+export class BatchInput {
+  @IsUUID() id!: string
+  @IsKeepable(LIMITS.name) name!: string
+  /** Looked at by parseBatchPlan. */
+  @IsObject() plan!: object
+}
+export class BatchChangeInput {
+  @IsOptional() @IsKeepable(LIMITS.name) name?: string
+  @IsOptional() @IsObject() plan?: object
+}
+export class BatchRunInput {
+  @IsIn(['try', 'start', 'again', 'stop']) what!: 'try' | 'start' | 'again' | 'stop'
+  /** Of pictures; absent: all that failed. */
+  @IsOptional() @IsArray() @IsInt({ each: true }) numbers?: number[]
+}
+class BatchPictureInput {
+  @Matches(/^[0-9a-f]{64}$/) asset!: string
+  @IsKeepable(LIMITS.name) name!: string
+}
+export class BatchPicturesInput {
+  @IsArray() @ValidateNested({ each: true }) @Type(() => BatchPictureInput) pictures!: BatchPictureInput[]
 }
 
 /** More entries than this in a list of a request are a mistake or an attack: refused before anything is made of them. */

@@ -14,6 +14,7 @@ import { type Project, SELECTION } from '@/document/types'
 import { storePicture } from './assets'
 import { closeDatabase, database } from './database/connection'
 import { project } from './database/schema'
+import { boss, prepareQueues } from './jobs/boss'
 import { keepMaskPicture, listMaskPictures } from './maskPictures'
 import { addSky, listSkies } from './skies'
 import { createProject, setCover, storeActs } from './projects'
@@ -169,6 +170,7 @@ async function fillSkyLibrary(): Promise<void> {
 
 async function main(): Promise<void> {
   await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
+  await prepareQueues()
   await fillMaskLibrary()
   await fillSkyLibrary()
   const [{ count }] = await database()
@@ -178,6 +180,7 @@ async function main(): Promise<void> {
     console.log('Filling the empty database with the demo ...')
     await seedDemo()
   }
+  await (await boss()).stop({ graceful: false })
   await closeDatabase()
 }
 

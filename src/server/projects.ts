@@ -1,7 +1,9 @@
 /** Projects and their acts. Every write is one transaction and may be sent again: ids are the client's. Runs in the records' threads (records/). */
+import { randomUUID } from 'node:crypto'
 import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
 import { type Act, applyChange, type Change } from '@/document/history'
 import { layerById } from '@/document/edits'
+import { LIMITS } from '@/document/limits'
 import { picturesOfProject } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
 import { isRecordError, parseProject } from '@/document/validate'
@@ -232,6 +234,18 @@ function applied(records: Project, input: ActInput): Project {
   return checkedRecords(next)
 }
 
+/** As it is shown now, without its history. @returns the new one's id */
+export async function duplicateProject(id: string): Promise<string> {
+  const records = await recordsOf(id),
+    copy = randomUUID(),
+    name = `${records.name.slice(0, LIMITS.name - COPY.length)}${COPY}`
+  await createProject(copy, { ...records, name })
+  const [row] = await database().select({ cover: project.cover }).from(project).where(eq(project.id, id))
+  if (row?.cover) await setCover(copy, row.cover)
+  return copy
+}
+const COPY = ', copy'
+
 export async function setCover(id: string, webp: Buffer): Promise<void> {
   await database().update(project).set({ cover: webp }).where(eq(project.id, id))
 }
@@ -246,17 +260,20 @@ export async function aboutProject(
   id: string,
   head: string | null,
   layer: string | null,
-): Promise<{ name: string; layer: { name: string; kind: Layer['kind'] } | null }> {
+): Promise<{ name: string; layer: { name: string; kind: Layer['kind']; masked: boolean } | null }> {
   const records = await recordsOf(id, head),
     found = layerById(records, layer)
-  return { name: records.name, layer: found ? { name: found.name, kind: found.kind } : null }
+  return {
+    name: records.name,
+    layer: found ? { name: found.name, kind: found.kind, masked: found.mask !== null } : null,
+  }
 }
 
-/** The records shown after an act of the project, for export. */
-export async function recordsOf(id: string, head: string | null): Promise<Project> {
+/** The records after an act of the project; as it is shown now where none is named. */
+export async function recordsOf(id: string, head?: string | null): Promise<Project> {
   return database().transaction(async (tx) => {
-    const [row] = await tx.select({ initial: project.initial }).from(project).where(eq(project.id, id))
+    const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
     if (!row) throw notFound('project')
-    return recordsAt(tx, id, row.initial as Project, head)
+    return recordsAt(tx, id, row.initial as Project, head === undefined ? row.head : head)
   })
 }

@@ -1,7 +1,9 @@
 /** Route handlers' frame: who may ask, how much is read, and problems as one sentence of JSON; everything else is a 500 that is logged. */
+import { Readable } from 'node:stream'
 import { BATCH_BYTES, CHANGE_BYTES, keepable } from '@/document/limits'
 import { foreign } from './foreign'
-import { isDatabaseGone, isDiskFull, jsonOf, Problem } from './problems'
+import { isDatabaseGone, isDiskFull, jsonOf, notFound, Problem } from './problems'
+import { storage } from './storage/store'
 
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | void>
 
@@ -27,6 +29,23 @@ function problemOf(error: unknown): Problem {
   console.error(error)
   return new Problem(500, 'Something went wrong on the server; its log says what.')
 }
+
+/** A stored file as it comes. Throws Problem 404 where there is none. @param what it is, for people */
+export async function sendStored(key: string, what: string, headers: Record<string, string>): Promise<Response> {
+  const found = await storage().open(key)
+  if (!found) throw notFound(what)
+  return new Response(Readable.toWeb(found.stream) as ReadableStream, {
+    headers: { 'content-length': String(found.bytes), ...headers },
+  })
+}
+/** Headers of a file that is to be kept under a name. */
+export const asFile = (name: string, mediaType: string): Record<string, string> => ({
+  'content-type': mediaType,
+  'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+  'cache-control': 'no-store',
+})
+/** What never changes under its address. */
+export const FOREVER = { 'cache-control': 'private, max-age=31536000, immutable' } as const
 
 /** JSON bytes that were made elsewhere. */
 export const json = (bytes: Uint8Array): Response =>

@@ -1,14 +1,15 @@
 /** Costly results of a project's steps (engine/storedResults.ts), as grey PNG files. There is room for so many; those used longest ago go first. */
-import { randomUUID } from 'node:crypto'
-import { rename, rm, writeFile } from 'node:fs/promises'
+import { writeFile } from 'node:fs/promises'
 import { and, asc, eq, sum } from 'drizzle-orm'
 import sharp from 'sharp'
 import { LIMITS } from '@/document/limits'
 import { type StoredResults } from '@/engine/storedResults'
 import { database } from './database/connection'
 import { project, result } from './database/schema'
-import { folder, resultFile } from './files'
 import { notFound, Problem } from './problems'
+import { KEYS } from './storage/keys'
+import { scratch } from './storage/scratch'
+import { storage } from './storage/store'
 
 /** Of one result, of those of a project, and of all, bytes. */
 export const RESULT_BYTES = 48 << 20
@@ -26,7 +27,7 @@ export async function listResults(id: string): Promise<{ name: string; version: 
   return database().select({ name: result.name, version: result.version }).from(result).where(eq(result.project, id))
 }
 
-/** Where the file lies; it counts as used. Throws Problem where there is none. */
+/** The key of its file; it counts as used. Throws Problem where there is none. */
 export async function useResult(id: string, name: string): Promise<string> {
   const [row] = await database()
     .update(result)
@@ -34,7 +35,7 @@ export async function useResult(id: string, name: string): Promise<string> {
     .where(and(eq(result.project, id), eq(result.name, name)))
     .returning({ name: result.name })
   if (!row) throw notFound('result')
-  return resultFile(id, name)
+  return KEYS.result(id, name)
 }
 
 /** Those of a project, for whoever draws it here. */
@@ -44,7 +45,9 @@ export async function storedResults(id: string): Promise<StoredResults> {
     version: (name) => versions.get(name),
     async read(name) {
       try {
-        const { data, info } = await sharp(resultFile(id, name), { limitInputPixels: LIMITS.pixels })
+        const { data, info } = await sharp(await storage().local(KEYS.result(id, name)), {
+          limitInputPixels: LIMITS.pixels,
+        })
           .toColourspace('b-w')
           .extractChannel(0)
           .raw()
@@ -64,11 +67,9 @@ export async function keepResult(id: string, name: string, version: string, png:
   if (!version || version.length > 2000) throw new Problem(422, 'A result says which versions made it.')
   const [known] = await database().select({ id: project.id }).from(project).where(eq(project.id, id))
   if (!known) throw notFound('project')
-  const file = resultFile(id, name),
-    part = `${file}.${randomUUID()}`
-  await folder('results', id)
-  await writeFile(part, png)
-  await rename(part, file)
+  const file = await scratch()
+  await writeFile(file, png)
+  await storage().put(KEYS.result(id, name), file)
   const row = { version, bytes: png.byteLength, used: new Date() }
   await database()
     .insert(result)
@@ -82,7 +83,7 @@ export async function forgetResult(id: string, name: string): Promise<void> {
   await database()
     .delete(result)
     .where(and(eq(result.project, id), eq(result.name, name)))
-  await rm(resultFile(id, name), { force: true })
+  await storage().remove(KEYS.result(id, name))
 }
 
 async function makeRoom(most: number, of?: ReturnType<typeof eq>): Promise<void> {

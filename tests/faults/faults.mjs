@@ -1,7 +1,5 @@
 /** Draws faults against the real page, server and database, and counts changes that were lost, doubled, reordered or stuck. */
 import { randomUUID } from 'node:crypto'
-import { readdirSync } from 'node:fs'
-import { join } from 'node:path'
 import sharp from 'sharp'
 import { openBrowser } from '../journeys/browser.mjs'
 import { bundled, scriptForPages } from '../madeUp/bundled.mjs'
@@ -235,7 +233,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
   }
   await browser.close()
   browser.forget()
-  const left = readdirSync(join(application.data, 'incoming'))
+  const left = application.scratchFiles()
   if (left.length) troubles.push(`left over: ${left.join(', ')}`)
   return { ...sum, troubles }
 }

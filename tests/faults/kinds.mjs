@@ -3,7 +3,7 @@
  * `edit(page)` makes a random change in one. What has to hold afterwards is checked for all alike (faults.mjs).
  */
 import { execFileSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
+import { mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
@@ -235,7 +235,8 @@ export const KINDS = {
   'disk full': {
     async strike({ application }) {
       // A picture that is sent meanwhile gets a sentence; nothing of it stays.
-      const folder = join(application.data, 'incoming')
+      const folder = join(application.data, 'scratch')
+      mkdirSync(folder, { recursive: true })
       try {
         execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=64k', 'tmpfs', folder], { stdio: 'ignore' })
       } catch {

@@ -1,6 +1,6 @@
 /** Files and bodies that are not what they seem, drawn at random: no answer is a 500, the server goes on answering, stays small, and keeps nothing of them. */
 import { randomUUID } from 'node:crypto'
-import { readdirSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { join } from 'node:path'
 import { crc32, deflateSync } from 'node:zlib'
@@ -286,7 +286,16 @@ function drawBody(random, { project, asset, head }) {
     `${project}\u00e9`,
   ])
   const looped = { ...records(asset), scenes: [{ id: 'k', layers: records(asset).layers }] }
-  const paths = ['projects', `projects/${id}/acts`, 'exports', 'masks', 'skies']
+  const paths = [
+    'projects',
+    `projects/${id}/acts`,
+    'exports',
+    'masks',
+    'skies',
+    'batches',
+    `batches/${id}/run`,
+    `batches/${id}/pictures`,
+  ]
   const asks = [
     () => ['POST', 'projects', json({ id: randomUUID(), records: spoilt(random, records(asset)) })],
     () => ['POST', 'projects', json({ id: randomUUID(), records: spoilt(random, records(asset)) })],
@@ -528,8 +537,8 @@ export async function drawHostile(application, { files, bodies, random, say = ()
   const opened = await ask(application, 'GET', `projects/${project}`)
   if (opened.status !== 200)
     troubles.push(`the good project does not open any more: ${opened.status} ${opened.text.slice(0, 200)}`)
-  for (let tries = 0; readdirSync(join(application.data, 'incoming')).length && tries < 50; tries++) await pause(200)
-  const left = readdirSync(join(application.data, 'incoming'))
+  for (let tries = 0; application.scratchFiles().length && tries < 50; tries++) await pause(200)
+  const left = application.scratchFiles()
   if (left.length) troubles.push(`left over: ${left.join(', ')}`)
   done = true
   await watching

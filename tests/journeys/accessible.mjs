@@ -1,5 +1,8 @@
 /** What an automatic check of accessibility (axe-core, with all of its rules) finds on every stage, dialog and menu, and in its colours in the dark: nothing. No hint is cut off. */
+import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { AxeBuilder } from '@axe-core/playwright'
+import { post, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
 import { beginWith, chooseFinder, click, openMenu, shareAfter, stage, workOnLayer, workOnMask } from './hands.mjs'
 import { root } from './application.mjs'
@@ -59,6 +62,19 @@ export async function accessible(application) {
     await page.goto(application.url)
     await page.waitForSelector('text=Autumn tour poster')
     await look('shelf', { inTheDark: true })
+    const batch = randomUUID(),
+      photo = await storePicture(application, readFileSync(otter))
+    await post(application, 'batches', { id: batch, name: 'Looked at', plan: { version: 1, steps: [{ kind: 'all' }] } })
+    await post(application, `batches/${batch}/pictures`, { pictures: [{ asset: photo, name: 'Otter' }] })
+    await page.goto(`${application.url}/batches`)
+    await page.getByText('Looked at').waitFor()
+    await look('batches', { inTheDark: true })
+    await page.getByText('Looked at').click()
+    await page.getByRole('button', { name: 'Try the first three' }).click()
+    await page.getByText('All 1 made').waitFor({ timeout: 60_000 })
+    await look('a batch', { inTheDark: true })
+    await page.goto(application.url)
+    await page.waitForSelector('text=Autumn tour poster')
     await beginWith(page, application, otter)
     await chooseFinder(page, 'Similar')
     await click(page, 130, 320)

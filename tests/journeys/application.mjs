@@ -1,6 +1,6 @@
 /** The application under test: bin/start on data and a port of its own, and its database, which a journey may kill. */
 import { execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
@@ -78,6 +78,13 @@ export async function startApplication() {
       await ended
     },
     restartServer: start,
+    /** Files that are being received or made. */
+    scratchFiles: () =>
+      readdirSync(join(data, 'scratch'), { recursive: true, withFileTypes: true })
+        .filter((entry) => entry.isFile())
+        .map(({ name }) => name),
+    /** The process that makes exports and batches. */
+    workerProcess: () => Number(readFileSync(join(data, 'worker.pid'), 'utf8')),
     log: () => readFileSync(join(data, 'server.log'), 'utf8'),
     async stop() {
       const ended = new Promise((resolve) => child.on('exit', resolve))

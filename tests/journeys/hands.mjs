@@ -99,8 +99,8 @@ export async function drop(page, selector, files, place = { x: 0.5, y: 0.25 }) {
 
 export async function exported(page, what, format) {
   await stage(page, 'Export')
-  await page.getByRole('button', { name: what }).click()
-  await page.getByRole('radio', { name: format }).click()
+  await page.getByRole('radiogroup', { name: 'What goes out' }).getByRole('radio', { name: what }).click()
+  if (format) await page.locator('[aria-label=Stage]').getByLabel('Format').selectOption({ label: format })
   const download = page.waitForEvent('download', { timeout: 60_000 })
   await page.locator('[aria-label=Stage]').getByRole('button', { name: 'Export', exact: true }).click()
   const file = await download

@@ -1,10 +1,14 @@
 /** What a crash left half done goes at the next start; pictures that nothing names go after their time, those of a deleted project soon. */
 import { randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
+import { hostname } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { makeProject, pictureLayer, post, recordsWith, renaming, storePicture } from '../madeUp/project.mjs'
 import { check } from './hands.mjs'
+
+/** No process has this number: more than Linux gives out. */
+const NO_PROCESS = 4_999_999
 
 const picture = (colour) =>
   sharp({ create: { width: 40, height: 30, channels: 3, background: colour } })
@@ -27,25 +31,29 @@ export async function roomGivenBack(application) {
   const file = (asset) => join(application.data, 'pictures', asset.slice(0, 2), asset)
 
   // A crash in the middle of receiving and exporting.
-  writeFileSync(join(application.data, 'incoming', 'half-a-picture'), 'x')
-  mkdirSync(join(application.data, 'exports'), { recursive: true })
-  writeFileSync(join(application.data, 'exports', 'half-an-export.part'), 'x')
+  const gone = `${hostname().replace(/[^\w-]/g, '-')}.${NO_PROCESS}`
+  for (const folder of [join('scratch', gone), 'exports'])
+    mkdirSync(join(application.data, folder), { recursive: true })
+  writeFileSync(join(application.data, 'scratch', gone, 'half-a-picture'), 'x')
+  const stray = join(application.data, 'exports', randomUUID())
+  writeFileSync(stray, 'x')
+  utimesSync(stray, new Date(0), new Date(0))
   application.sql("update asset set created = now() - interval '8 days'")
   await application.killServer()
   await application.restartServer()
   check(
-    readdirSync(join(application.data, 'incoming')).length === 0 &&
-      readdirSync(join(application.data, 'exports')).length === 0,
-    'what a crash left is gone',
+    !readdirSync(join(application.data, 'scratch')).includes(gone),
+    'what a process that is no more was making is gone',
   )
 
   // Some seconds after the start it is swept.
-  const gone = async (asset) => {
-    for (let tries = 0; existsSync(file(asset)) && tries < 100; tries++)
+  const vanished = async (path) => {
+    for (let tries = 0; existsSync(path) && tries < 100; tries++)
       await new Promise((resolve) => setTimeout(resolve, 200))
-    return !existsSync(file(asset))
+    return !existsSync(path)
   }
-  check(await gone(unnamed), 'a picture that nothing names goes after its time')
+  check(await vanished(stray), 'an export that no record names goes')
+  check(await vanished(file(unnamed)), 'a picture that nothing names goes after its time')
   check(existsSync(file(kept)) && existsSync(file(shown)), 'what a project names, if only in its history, stays')
 
   // Deleting gives room back, after an hour in which another tab may still have it open.
@@ -57,6 +65,6 @@ export async function roomGivenBack(application) {
   const other = await storePicture(application, await picture('#789abc')),
     third = await makeProject(application, records(other))
   await fetch(`${application.url}/api/projects/${third}`, { method: 'DELETE' })
-  check((await gone(shown)) && (await gone(kept)), 'then it goes')
+  check((await vanished(file(shown))) && (await vanished(file(kept))), 'then it goes')
   check(existsSync(file(other)), 'and what was deleted just now still waits')
 }

@@ -33,8 +33,14 @@ import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 import { newSky } from './newSky.mjs'
 import { layerMatch } from './layerMatch.mjs'
+import { exportKinds } from './exportKinds.mjs'
+import { batches } from './batches.mjs'
+import { shelf } from './shelf.mjs'
 
 const journeys = {
+  shelf,
+  exportKinds,
+  batches,
   canvasIsExport,
   maskedPictureStays,
   selectionStays,

@@ -1,6 +1,9 @@
 /** Refreshes docs/screenshots from the demo data. Usage: node tests/journeys/screenshots.mjs */
-import { join } from 'node:path'
+import { randomUUID } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import { root, startApplication } from './application.mjs'
+import { post, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
 import {
   at,
@@ -114,17 +117,6 @@ try {
   await page.waitForTimeout(800)
   await shot('liveWire')
   await page.keyboard.press('Enter')
-  await fresh('Edge band')
-  for (const [x, y] of [
-    [1205, 385],
-    [1290, 140],
-    [1330, 140],
-    [1415, 385],
-  ])
-    await click(page, x, y)
-  await page.keyboard.press('Enter')
-  await shareAfter(page, 0)
-  await shot('edgeBand')
 
   // By colour: spots over the roof, a palette with its histogram.
   await page.keyboard.press('Control+Shift+a')
@@ -169,6 +161,21 @@ try {
   await shot('mask')
   await stage('Export')
   await shot('export')
+
+  // Many pictures at once: the demo's, and skies, of which a subject is rather doubtful.
+  const pictures = ['otter-puppet', 'puppet-stage', 'lantern-quay'].map((name) => join('demo/pictures', `${name}.jpg`)),
+    skies = readdirSync(join(root, 'skies')).filter((name) => name.endsWith('.jpg')).slice(0, 5) // prettier-ignore
+  const batch = randomUUID(),
+    steps = [{ kind: 'subject' }, { kind: 'edge', reach: 6 }],
+    named = []
+  for (const file of [...pictures, ...skies.map((name) => join('skies', name))])
+    named.push({ asset: await storePicture(application, readFileSync(join(root, file))), name: basename(file, '.jpg').replaceAll('-', ' ') }) // prettier-ignore
+  await post(application, 'batches', { id: batch, name: 'Cut-outs for the webshop', plan: { version: 1, steps, output: { longest: 1200 } } }) // prettier-ignore
+  await post(application, `batches/${batch}/pictures`, { pictures: named })
+  await page.goto(`${application.url}/batch/${batch}`)
+  await page.getByRole('button', { name: 'Try the first three' }).click()
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label="First results"] img').length === 3, null, { timeout: 240_000 }) // prettier-ignore
+  await shot('batch')
 
   // A new sky over the quay.
   await page.goto(application.url)

@@ -4,8 +4,8 @@ import { describe, expect, it } from 'vitest'
 import { IDENTITY, rotation, scaling, translation, compose } from '../raster/affine'
 import { mattePyramid, picturePyramid } from '../raster/levels'
 import { type Matte, type Picture } from '../raster/picture'
-import { type PictureNode } from './nodes'
-import { composeRegion } from './renderer'
+import { type Node, type PictureNode } from './nodes'
+import { composeRegion, Renderer } from './renderer'
 
 const SIZE = 8
 const picture = (data: Uint8Array, opaque = false): Picture => {
@@ -127,5 +127,38 @@ describe('composing layers', () => {
       4
     expect(Math.abs(half[0] - mean(0))).toBeLessThanOrEqual(1)
     expect(composeRegion([layer(p, { toCanvas: [0, 0, 0, 1, 0, 0] })], whole).data.every((v) => v === 0)).toBe(true)
+  })
+})
+
+describe('sixteen bits a channel', () => {
+  it.each([false, true])('are what eight are, with the rest of it (linear light: %s)', (linear) => {
+    const size = { width: 40, height: 6 },
+      ramp: Node = {
+        kind: 'fill',
+        fill: {
+          kind: 'gradient',
+          shape: 'linear',
+          from: [0, 0],
+          to: [40, 0],
+          stops: [
+            { at: 0, colour: '#102030', alpha: 0.25 },
+            { at: 1, colour: '#f0e0d0', alpha: 1 },
+          ],
+        },
+        toCanvas: IDENTITY,
+        opacity: 0.9,
+      }
+    const renderer = new Renderer(0)
+    renderer.show([ramp], { canvas: size, linear })
+    const region = { level: 0, x: 0, y: 0, ...size },
+      eight = renderer.region(region).data,
+      deep = renderer.deepRegion(region).data
+    let finer = 0
+    for (let i = 0; i < eight.length; i++) {
+      // Eight bits are rounded once, by tables in linear light.
+      expect(Math.abs(deep[i] / 257 - eight[i])).toBeLessThanOrEqual(linear ? 0.6 : 0.502)
+      if (deep[i] % 257) finer++
+    }
+    expect(finer).toBeGreaterThan(eight.length / 2)
   })
 })

@@ -5,7 +5,7 @@
  * kernel memory as a stack, so memory grows with the depth of groups and not with their number. What effects see round about them (`below`) is
  * drawn by tiles of the level they need, and remembered under what it shows, up to a number of bytes; so is what lies below a changing layer.
  */
-import { type Picture } from '../raster/picture'
+import { type DeepPicture, type Picture } from '../raster/picture'
 import { adjust, blurred } from './adjust'
 import { adjustmentOf } from './adjustments/registry'
 import { type Below, BelowTiles, TILE } from './below'
@@ -16,6 +16,7 @@ import { drawPicture } from './drawPicture'
 import { modeNumber } from './modes'
 import { type AdjustNode, type GroupNode, type Node } from './nodes'
 import { operatorOf } from './operator'
+import { packDeepRow } from './packDeep'
 import { type Region } from './region'
 import { LONGEST_ROW, makeRoom, PIXEL_BYTES } from './room'
 import { type Settings } from './settings'
@@ -77,6 +78,33 @@ export class Renderer {
     if (!width || !height) return { width, height, data: out }
     const only = this.nodes.length === 1 ? this.nodes[0] : null
     if (only?.kind === 'picture' && copyWhole(only, region, out)) return { width, height, data: out }
+    this.drawParts(region, check, (part, at, x, y) => this.pack(part, at, out, width, x, y))
+    return { width, height, data: out }
+  }
+
+  /** The same in 16 bits, 65535 for what is 255 in 8. */
+  deepRegion(region: Region, check: (progress: number) => void = () => {}): DeepPicture {
+    const { width, height } = region,
+      out = new Uint16Array(width * height * 4)
+    this.drawParts(region, check, (part, at, x, y) => {
+      const drawn = this.stack.floats(at, part.width * part.height * 4)
+      for (let row = 0; row < part.height; row++)
+        packDeepRow(
+          drawn.subarray(row * part.width * 4, (row + 1) * part.width * 4),
+          out.subarray(((y + row) * width + x) * 4),
+          Boolean(this.settings.linear),
+        )
+    })
+    return { width, height, data: out }
+  }
+
+  /** Draws the region some rows at a time. @param put takes each part: where it lies in memory, and from where in the region it is */
+  private drawParts(
+    region: Region,
+    check: (progress: number) => void,
+    put: (part: Region, at: number, x: number, y: number) => void,
+  ): void {
+    const { width, height } = region
     this.sparing = width * height < FEW_PIXELS
     const columns = Math.min(width, LONGEST_ROW),
       rows = Math.max(1, Math.floor(PIXELS_AT_ONCE / columns))
@@ -92,11 +120,10 @@ export class Renderer {
         }
         const at = this.takeClear(part)
         this.drawShown(part, at)
-        this.pack(part, at, out, width, x, y)
+        put(part, at, x, y)
         this.stack.release(at)
       }
     }
-    return { width, height, data: out }
   }
 
   private takeClear(region: Region): number {

@@ -10,7 +10,22 @@ export interface Field<T> {
   readonly accepts: (value: unknown) => value is T
   /** What an accepted value is read as, where that is another. */
   reads?(value: T): T
+  /** The same on a canvas of another size. Absent: it does not depend on that. @param record the other fields */
+  scaled?(value: T, by: Scale, record: Readonly<Record<string, unknown>>): T
 }
+/** From one canvas to another: how many times as wide and as high things are, and then where they are moved, px. Lengths in no one direction grow by the geometric mean. */
+export interface Scale {
+  readonly x: number
+  readonly y: number
+  readonly left?: number
+  readonly top?: number
+}
+export const scaledLength = (value: number, { x, y }: Scale): number => value * Math.sqrt(x * y)
+export const scaledPoint = <P extends readonly number[]>([px, py, ...rest]: P, by: Scale): P =>
+  [scaledPlace(px, 'x', by), scaledPlace(py, 'y', by), ...rest] as unknown as P
+export const scaledPlace = (value: number, axis: Axis, by: Scale): number =>
+  value * by[axis] + ((axis === 'x' ? by.left : by.top) ?? 0)
+export type Axis = 'x' | 'y'
 export type Fields<P> = { readonly [K in keyof P]-?: Field<NonNullable<P[K]>> }
 
 /** The farthest coordinate or length a recipe may name, in px. */
@@ -24,18 +39,35 @@ export const number = (min: number, max: number, fallback?: number): Field<numbe
   fallback,
   accepts: (v): v is number => isNumber(v, min, max),
 })
-export const coordinate = (fallback?: number): Field<number> => number(-FARTHEST, FARTHEST, fallback)
-/** A width or a height: what lies beyond the canvas does not count. */
-export const extent = (fallback?: number): Field<number> => number(0, FARTHEST, fallback)
+/** px from the left ("x") or the top. */
+export const coordinate = (axis: Axis, fallback?: number): Field<number> => ({
+  ...number(-FARTHEST, FARTHEST, fallback),
+  scaled: (value, by) => scaledPlace(value, axis, by),
+})
+/** A width ("x") or a height, px: what lies beyond the canvas does not count. */
+export const extent = (axis: Axis): Field<number> => ({
+  ...number(0, FARTHEST),
+  scaled: (value, by) => value * by[axis],
+})
+/** A length with limits of its own, px. */
+export const pixels = (min: number, max: number, fallback?: number): Field<number> => ({
+  ...number(min, max, fallback),
+  scaled: (value, by) => Math.max(min, Math.min(max, scaledLength(value, by))),
+})
 /** No canvas is so large that a softer, wider or farther one would look different, px. */
 export const LONGEST_LENGTH = 60_000
 const within = (value: number): number => Math.max(-LONGEST_LENGTH, Math.min(LONGEST_LENGTH, value))
 /** A radius, a distance, a reach, px; longer ones are read as the longest that makes a difference. */
-export const length = (fallback?: number): Field<number> => ({ ...number(0, FARTHEST, fallback), reads: within })
+export const length = (fallback?: number): Field<number> => ({
+  ...number(0, FARTHEST, fallback),
+  reads: within,
+  scaled: scaledLength,
+})
 /** The same, outwards (+) or inwards (−). */
 export const signedLength = (fallback?: number): Field<number> => ({
   ...number(-FARTHEST, FARTHEST, fallback),
   reads: within,
+  scaled: scaledLength,
 })
 export const flag = (fallback: boolean): Field<boolean> => ({
   takes: 'true or false',
@@ -71,8 +103,13 @@ export const optional = <T>(field: Field<T>): Field<T> => ({ ...field, optional:
 export const points = (most: number): Field<readonly (readonly [number, number])[]> => ({
   takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`,
   accepts: (v): v is readonly (readonly [number, number])[] => Array.isArray(v) && v.length <= most && v.every(isPoint),
+  scaled: (value, by) => value.map((each) => scaledPoint(each, by)),
 })
-export const point = (): Field<readonly [number, number]> => ({ takes: '[x, y], two numbers in px', accepts: isPoint })
+export const point = (): Field<readonly [number, number]> => ({
+  takes: '[x, y], two numbers in px',
+  accepts: isPoint,
+  scaled: scaledPoint,
+})
 /** Up to `most` colours. */
 export const colours = (most: number): Field<readonly (readonly [number, number, number])[]> => ({
   takes: `a list of up to ${most} colours [red, green, blue], whole numbers from 0 to 255`,
@@ -82,11 +119,20 @@ export const colours = (most: number): Field<readonly (readonly [number, number,
     v.every((c) => Array.isArray(c) && c.length === 3 && c.every((n) => Number.isInteger(n) && isNumber(n, 0, 255))),
 })
 /** An area in px². */
-export const area = (fallback?: number): Field<number> => number(0, 1e12, fallback)
+export const area = (fallback?: number): Field<number> => ({
+  ...number(0, 1e12, fallback),
+  scaled: (value, { x, y }) => Math.min(1e12, value * x * y),
+})
 export const matrix = (): Field<readonly [number, number, number, number, number, number]> => ({
   takes: 'six numbers [a, b, c, d, e, f]',
   accepts: (v): v is readonly [number, number, number, number, number, number] =>
     Array.isArray(v) && v.length === 6 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST)),
+  // There and back: to the first canvas, through the matrix, to the second.
+  scaled: ([a, b, c, d, e, f], { x, y, left = 0, top = 0 }) => {
+    const across = (b * y) / x,
+      down = (c * x) / y
+    return [a, across, down, d, e * x + left - a * left - down * top, f * y + top - across * left - d * top]
+  },
 })
 /** Up to `most` whole numbers; none when left out. */
 export const wholes = (min: number, max: number, most: number): Field<readonly number[]> => ({

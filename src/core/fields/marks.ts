@@ -1,5 +1,5 @@
 /** Strokes that mark rather than paint, as a field: points and a size. */
-import { FARTHEST, type Field } from './fields'
+import { FARTHEST, type Field, scaledLength, scaledPoint } from './fields'
 
 export interface Mark {
   /** px */ readonly points: readonly (readonly [number, number])[]
@@ -35,5 +35,11 @@ export function marks<M extends string = never>(
     fallback,
     accepts: (v): v is readonly (Mark & { readonly mode: M })[] =>
       Array.isArray(v) && v.length <= MOST_STROKES && v.every(isMark),
+    scaled: (value, by) =>
+      value.map((mark) => ({
+        ...mark,
+        points: mark.points.map((each) => scaledPoint(each, by)),
+        size: Math.min(LARGEST, scaledLength(mark.size, by)),
+      })),
   }
 }

@@ -7,6 +7,11 @@ export interface Picture {
   readonly data: Uint8ClampedArray
 }
 
+/** The same in 16 bits a channel. */
+export interface DeepPicture extends Size {
+  readonly data: Uint16Array
+}
+
 export interface Matte {
   readonly width: number
   readonly height: number

@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { coordinate, type Field, number, optional, points } from '../fields/fields'
+import { type Field, optional, pixels, points, scaledLength, signedLength } from '../fields/fields'
 import { type Point } from '../vector/fill'
 
 export interface EdgeBandFields {
@@ -17,6 +17,7 @@ const widths = (): Field<readonly number[]> => ({
   takes: 'a list of widths, numbers in px from 0 to 1000',
   accepts: (v): v is readonly number[] =>
     Array.isArray(v) && v.length <= 100_000 && v.every((n) => typeof n === 'number' && n >= 0 && n <= 1000),
+  scaled: (value, by) => value.map((width) => Math.min(1000, scaledLength(width, by))),
 })
 
 /**
@@ -28,5 +29,5 @@ export const edgeBand: FindingKind<'edgeBand', EdgeBandFields> = {
   kind: 'edgeBand',
   finds: true,
   looksAtPixels: true,
-  fields: { points: points(100_000), width: number(1, 1000, 24), widths: optional(widths()), offset: coordinate(0) },
+  fields: { points: points(100_000), width: pixels(1, 1000, 24), widths: optional(widths()), offset: signedLength(0) },
 }

@@ -25,8 +25,8 @@ export const image: FindingKind<'image', ImageFields> = {
   fields: {
     asset: text(400),
     fit: oneOf(['canvas', 'layer', 'none'] as const, 'canvas'),
-    x: coordinate(0),
-    y: coordinate(0),
+    x: coordinate('x', 0),
+    y: coordinate('y', 0),
     scale: number(0.001, 1000, 1),
     rotation: number(-360, 360, 0),
     outside: oneOf(['hidden', 'shown'] as const, 'hidden'),

@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { flag, number, points } from '../fields/fields'
+import { flag, number, pixels, points } from '../fields/fields'
 import { type Point } from '../vector/fill'
 
 export interface LiveWireFields {
@@ -17,7 +17,7 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   kind: 'liveWire',
   finds: true,
   looksAtPixels: true,
-  fields: { anchors: points(10_000), reach: number(1, 400, 24), edgeFrom: number(0, 55, 5.5), antialias: flag(true) },
+  fields: { anchors: points(10_000), reach: pixels(1, 400, 24), edgeFrom: number(0, 55, 5.5), antialias: flag(true) },
   // Once it was the share of a strong edge.
   earlier: { width: (reach) => ({ reach }), contrast: (share) => ({ edgeFrom: share * 55 }) },
 }

@@ -1,6 +1,6 @@
 import { type FindingKind } from './step'
 import { type Stroke } from '../raster/stroke'
-import { FARTHEST, type Field } from '../fields/fields'
+import { FARTHEST, type Field, scaledLength, scaledPoint } from '../fields/fields'
 
 export interface PaintFields {
   strokes: readonly Stroke[]
@@ -49,6 +49,12 @@ function isStroke(s: unknown): boolean {
 export const strokes: Field<readonly Stroke[]> = {
   takes: `a list of strokes { points [[x, y, pressure 0-1?], ...], size up to ${LARGEST} px, hardness 0-1, strength 0-1, spacing 0.01-10, tip "round" or "square", erase true or false }`,
   accepts: (v): v is readonly Stroke[] => Array.isArray(v) && v.length <= MOST_STROKES && v.every(isStroke),
+  scaled: (value, by) =>
+    value.map((stroke) => ({
+      ...stroke,
+      points: stroke.points.map((each) => scaledPoint(each, by)),
+      size: Math.min(LARGEST, scaledLength(stroke.size, by)),
+    })),
 }
 
 /** What was painted. The strokes stay, so size and hardness can be changed afterwards in both directions. */

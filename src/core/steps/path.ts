@@ -1,7 +1,8 @@
 import { type FindingKind } from './step'
 import { PathError } from '../vector/readPath'
-import { pathOutlines } from '../vector/path'
-import { FARTHEST, type Field, flag } from '../fields/fields'
+import { type Point } from '../vector/fill'
+import { pathData, pathOutlines, subpathsOf } from '../vector/path'
+import { FARTHEST, type Field, flag, scaledPoint } from '../fields/fields'
 
 export interface PathFields {
   /** SVG path data, px. Open subpaths are closed. */
@@ -12,7 +13,7 @@ export interface PathFields {
 const LONGEST = 1_000_000
 
 /** Path data that can be read, its coordinates within the farthest a recipe may name. */
-const pathData: Field<string> = {
+const pathField: Field<string> = {
   takes: `SVG path data (M L H V C S Q T A Z) with coordinates from ${-FARTHEST} to ${FARTHEST}`,
   accepts: (v): v is string => {
     if (typeof v !== 'string' || v.length > LONGEST) return false
@@ -25,6 +26,19 @@ const pathData: Field<string> = {
       throw error
     }
   },
+  scaled: (d, by) => {
+    const scaled = (at: Point | undefined) => at && scaledPoint(at, by)
+    return pathData(
+      subpathsOf(d).map((subpath) => ({
+        ...subpath,
+        nodes: subpath.nodes.map(({ at, into, out }) => ({
+          at: scaledPoint(at, by),
+          into: scaled(into),
+          out: scaled(out),
+        })),
+      })),
+    )
+  },
 }
 
 /** A Bézier outline with exact-area edges, nonzero. */
@@ -32,5 +46,5 @@ export const path: FindingKind<'path', PathFields> = {
   kind: 'path',
   finds: true,
   looksAtPixels: false,
-  fields: { d: pathData, antialias: flag(true) },
+  fields: { d: pathField, antialias: flag(true) },
 }

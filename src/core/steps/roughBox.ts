@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { FARTHEST, type Field, flag, optional, points } from '../fields/fields'
+import { FARTHEST, type Field, flag, optional, points, scaledPoint } from '../fields/fields'
 import { type Point } from '../vector/fill'
 
 export interface RoughBoxFields {
@@ -17,6 +17,11 @@ const box4 = (): Field<readonly [number, number, number, number]> => ({
   takes: '[left, top, right, bottom], four numbers in px',
   accepts: (v): v is readonly [number, number, number, number] =>
     Array.isArray(v) && v.length === 4 && v.every((n) => typeof n === 'number' && Math.abs(n) <= FARTHEST),
+  scaled: ([left, top, right, bottom], by) => {
+    const [l, t] = scaledPoint([left, top], by),
+      [r, b] = scaledPoint([right, bottom], by)
+    return [l, t, r, b]
+  },
 })
 
 /**

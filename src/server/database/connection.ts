@@ -7,7 +7,9 @@ export type Database = NodePgDatabase<typeof schema>
 /** Kept on globalThis: Next.js may load this module more than once in a process. */
 const store = globalThis as typeof globalThis & { wilyPool?: Pool }
 
-export function database(): Database {
+export const database = (): Database => drizzle(databasePool(), { schema })
+
+export function databasePool(): Pool {
   if (!store.wilyPool) {
     if (!process.env.DATABASE_URL)
       throw new Error('DATABASE_URL is not set: start with bin/start, or name a PostgreSQL server.')
@@ -20,7 +22,7 @@ export function database(): Database {
     store.wilyPool.on('error', () => {}) // an idle connection died with its server: the next query makes a new one, or says so
     store.wilyPool.on('connect', (client) => client.on('error', () => {})) // one in use did, between two queries: the next one says so
   }
-  return drizzle(store.wilyPool, { schema })
+  return store.wilyPool
 }
 
 export const closeDatabase = async (): Promise<void> => {

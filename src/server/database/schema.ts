@@ -7,6 +7,7 @@ import {
   jsonb,
   primaryKey,
   pgTable,
+  real,
   text,
   timestamp,
   uniqueIndex,
@@ -132,3 +133,84 @@ export const sky = pgTable('sky', {
   reads: jsonb('reads'),
   added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
 })
+
+/** Exports of projects: asked for by the server, made by a worker. */
+export const exported = pgTable(
+  'exported',
+  {
+    id: uuid('id').primaryKey(),
+    project: uuid('project')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    /** An ExportInput. */
+    input: jsonb('input').notNull(),
+    /** "waiting" (for another of its project), "queued", "running", "done" or "failed". */
+    state: text('state').notNull(),
+    progress: real('progress').notNull().default(0),
+    name: text('name').notNull(),
+    mediaType: text('media_type').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }),
+    /** Merged layers: a StoredPicture. */
+    picture: jsonb('picture'),
+    problem: text('problem'),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    /** The last sign of life. */
+    touched: timestamp('touched', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [
+    index('exported_project_state').on(table.project, table.state),
+    index('exported_touched').on(table.touched),
+  ],
+)
+
+/** One plan for many pictures. */
+export const batch = pgTable('batch', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  /** A BatchPlan. */
+  plan: jsonb('plan').notNull(),
+  /** "draft", "running", or "stopped". A running one whose pictures are all over is done. */
+  state: text('state').notNull(),
+  created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+  changed: timestamp('changed', { withTimezone: true }).notNull().defaultNow(),
+})
+
+/** The pictures of a batch, and what came of each. */
+export const batchPicture = pgTable(
+  'batch_picture',
+  {
+    batch: uuid('batch')
+      .notNull()
+      .references(() => batch.id, { onDelete: 'cascade' }),
+    /** From 1, in the order they came. */
+    number: integer('number').notNull(),
+    asset: text('asset')
+      .notNull()
+      .references(() => asset.sha256),
+    /** Of its file, without what it ends in. */
+    name: text('name').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    /** "new", "queued", "running", "done" or "failed". */
+    state: text('state').notNull().default('new'),
+    /** Which try this is: what an older one brings is not taken. */
+    run: integer('run').notNull().default(0),
+    /** 0-1: the share selected, and how unsure the matte is. */
+    selected: real('selected'),
+    doubt: real('doubt'),
+    /** What steps said of what they found. */
+    note: text('note'),
+    problem: text('problem'),
+    ms: integer('ms'),
+    bytes: bigint('bytes', { mode: 'number' }),
+    /** The project in which it is mended. */
+    project: uuid('project').references(() => project.id, { onDelete: 'set null' }),
+    touched: timestamp('touched', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.batch, table.number] }),
+    index('batch_picture_state').on(table.batch, table.state),
+    index('batch_picture_doubt').on(table.batch, table.doubt),
+    index('batch_picture_asset').on(table.asset),
+  ],
+)

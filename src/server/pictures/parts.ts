@@ -45,9 +45,9 @@ export class PictureFiles {
   }
 
   /** Decodes a picture file. Throws PictureError, also when it is not there any more. */
-  async add(asset: string, path: string): Promise<void> {
+  async add(asset: string, path: string | undefined): Promise<void> {
     if (this.stored.has(asset)) return
-    if (!existsSync(path))
+    if (path === undefined || !existsSync(path))
       throw new PictureError(
         `A picture of this project (${asset.slice(0, 8)}…) is not stored here any more; add it again, or remove the layers that show it.`,
       )
@@ -62,6 +62,7 @@ export class PictureFiles {
       const strip = rows(file, { width, height: Math.min(ROWS, height - y) }, y * width * 4)
       opaque &&= isOpaque(strip)
       data.set(halvePicture(halvePicture(strip)).data, (y / 4) * quarter.width * 4)
+      await new Promise(setImmediate) // whoever tells how far it is has a turn
     }
     closeSync(file)
     this.stored.set(asset, {

@@ -1,4 +1,5 @@
 /** Where masks come from and what becomes of them. */
+import { saveFile } from '@/ui/primitives/saveFile'
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
@@ -113,11 +114,7 @@ export async function saveMaskAsPng(layer: Layer): Promise<void> {
   try {
     const png = await askEngine((engine, request) => engine.mattePng(request))
     if (!png) return
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(png)
-    link.download = `${layer.name} mask.png`
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    saveFile(`${layer.name} mask.png`, png)
   } catch (error) {
     toast.error(`The mask could not be saved: ${error instanceof Error ? error.message : String(error)}`)
   }

@@ -1,22 +1,51 @@
 'use client'
-/** The shelf: all projects, newest first, and a place to drop a photo. */
-import { ImagePlus, Scissors, Trash2, TriangleAlert } from 'lucide-react'
-import Link from 'next/link'
+/** The shelf: all projects, found, sorted and chosen; and a place to drop pictures and project files. */
+import { ImagePlus, Search, Trash2, TriangleAlert } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { AlertDialog, Tooltip } from 'radix-ui'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { Tooltip } from 'radix-ui'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
-import { projectOf } from '@/document/edits'
-import { Button, IconButton } from '@/ui/primitives/Button'
+import { Button } from '@/ui/primitives/Button'
+import { Choice } from '@/ui/primitives/Choice'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
-import { createProject, deleteProject, listProjects, type ProjectSummary } from '@/ui/store/server'
-import { nameOfFile, PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
+import { PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
+import { useDropAnywhere } from '@/ui/store/dropAnywhere'
+import { droppedPictures } from '@/ui/store/folders'
+import { say } from '@/ui/store/say'
+import { sendMany } from '@/ui/store/sendMany'
+import { listProjects, type ProjectSummary } from '@/ui/store/server'
+import { ProjectCard } from './ProjectCard'
+import { ProjectGrid } from './ProjectGrid'
+import { Sending } from './Sending'
+import {
+  duplicateProject,
+  finishRemoving,
+  importProject,
+  isProjectFile,
+  projectOfPicture,
+  removeProjects,
+  renameProject,
+} from './shelfActs'
+import { SiteHeader } from './SiteHeader'
+
+type Order = 'changed' | 'name' | 'size'
+const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => number>> = {
+  changed: (a, b) => b.changed.localeCompare(a.changed),
+  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
+  size: (a, b) => b.width * b.height - a.width * a.height,
+}
+/** From so many projects on there is something to search. */
+const MANY = 4
 
 export function Shelf() {
   const router = useRouter()
-  const [projects, setProjects] = useState<ProjectSummary[] | null>(null)
-  const [problem, setProblem] = useState('')
-  const [busy, setBusy] = useState(false)
+  const [projects, setProjects] = useState<ProjectSummary[] | null>(null),
+    [problem, setProblem] = useState(''),
+    [busy, setBusy] = useState(false),
+    [sought, setSought] = useState(''),
+    [order, setOrder] = useState<Order>('changed'),
+    [chosen, setChosen] = useState<ReadonlySet<string>>(new Set()),
+    [hidden, setHidden] = useState<ReadonlySet<string>>(new Set())
   const chooser = useRef<HTMLInputElement>(null)
 
   const load = useCallback(() => {
@@ -29,42 +58,75 @@ export function Shelf() {
     )
   }, [])
   useEffect(load, [load])
+  useEffect(() => {
+    window.addEventListener('pagehide', finishRemoving)
+    return () => {
+      window.removeEventListener('pagehide', finishRemoving)
+      finishRemoving()
+    }
+  }, [])
 
-  /** The first good photo becomes a project; each that is refused says why. */
+  /** One picture becomes a project and is opened; of several each becomes one. */
   const start = async (files: readonly File[]) => {
     if (busy || !files.length) return
+    const [first] = files
+    if (files.length > 1) {
+      sendMany(
+        files.filter((file) => !isProjectFile(file)),
+        async (stored, file) => {
+          await projectOfPicture(stored, file)
+          load()
+        },
+      )
+      for (const file of files.filter(isProjectFile)) void importProject(file).then(load, say)
+      return
+    }
     setBusy(true)
     try {
-      for (const file of files) {
-        try {
-          const { asset, width, height, ppi } = await sendWithProgress(file)
-          const id = crypto.randomUUID(),
-            name = nameOfFile(file)
-          await createProject(id, projectOf(name, { asset, width, height, name, ppi }, crypto.randomUUID()))
-          router.push(`/project/${id}`)
-          return
-        } catch (error) {
-          tell(error)
-        }
-      }
+      const id = isProjectFile(first)
+        ? (await importProject(first)).id
+        : await projectOfPicture(await sendWithProgress(first), first)
+      router.push(`/project/${id}`)
+    } catch (error) {
+      tell(error)
     } finally {
       setBusy(false)
     }
   }
-  const { over, place } = useFileDrop(({ files }) => void start([...files]))
+  const { over, place } = useFileDrop((dropped) => void droppedPictures(dropped).then(start))
+  useDropAnywhere((files) => void start(files))
+
+  const shown = useMemo(() => {
+    const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
+    return (projects ?? [])
+      .filter(({ id, name }) => !hidden.has(id) && words.every((word) => name.toLowerCase().includes(word)))
+      .sort(ORDERS[order])
+  }, [projects, sought, order, hidden])
+  const remove = useCallback((some: readonly ProjectSummary[]) => {
+    removeProjects(some, setHidden)
+    setChosen(new Set())
+  }, [])
+  const acts = useMemo(
+    () => ({
+      rename: ({ id }: ProjectSummary, name: string) => void renameProject(id, name).then(load, say),
+      duplicate: ({ id }: ProjectSummary) => void duplicateProject(id).then(load, say),
+      remove: (project: ProjectSummary) => remove([project]),
+      choose: ({ id }: ProjectSummary, on: boolean) =>
+        setChosen((before) => {
+          const after = new Set(before)
+          if (on) after.add(id)
+          else after.delete(id)
+          return after
+        }),
+    }),
+    [load, remove],
+  )
+  const picked = shown.filter(({ id }) => chosen.has(id))
 
   return (
     <Tooltip.Provider>
       <main className="mx-auto min-h-screen max-w-6xl px-8 py-7" {...place}>
-        <header className="mb-6 flex items-center gap-3">
-          <span className="grid size-9 place-items-center rounded-xl bg-[var(--accent)] text-white">
-            <Scissors size={20} />
-          </span>
-          <div className="mr-auto">
-            <h1 className="text-lg leading-tight font-bold">Wily Scissor</h1>
-            <p className="text-[13px] text-[var(--muted)]">Cut out, replace, compose. Every step stays editable.</p>
-          </div>
-        </header>
+        <SiteHeader here="projects" />
         <section
           className={`mb-8 flex items-center gap-5 rounded-2xl border-2 border-dashed px-7 py-6 ${over ? 'border-[var(--accent)] bg-[var(--chosen)]' : 'border-[var(--line-strong)]'}`}
           aria-label="New project"
@@ -76,10 +138,11 @@ export function Shelf() {
                 ? 'Opening the photo …'
                 : over
                   ? 'Let go to start a project'
-                  : 'Drop a photo anywhere to start a project'}
+                  : 'Drop a photo anywhere to start a project, or paste one'}
             </p>
             <p className="text-[13px] text-[var(--muted)]">
-              JPEG, PNG, WebP, TIFF, AVIF or GIF, up to 150 megapixels. The original stays untouched.
+              JPEG, PNG, WebP, TIFF, AVIF or GIF, up to 150 megapixels; folders, project files and OpenRaster, too. The
+              original stays untouched.
             </p>
           </div>
           <Button tone="accent" onClick={() => chooser.current?.click()}>
@@ -88,7 +151,8 @@ export function Shelf() {
           <input
             ref={chooser}
             type="file"
-            accept={PICTURE_TYPES}
+            multiple
+            accept={`${PICTURE_TYPES},.ora,.zip`}
             aria-label="Choose a photo"
             className="sr-only"
             tabIndex={-1}
@@ -98,6 +162,9 @@ export function Shelf() {
             }}
           />
         </section>
+        <div className="mb-4 empty:hidden">
+          <Sending />
+        </div>
         {problem ? (
           <div role="alert" className="flex items-center gap-3 rounded-xl border border-[var(--line)] p-5">
             <TriangleAlert size={20} className="text-[var(--accent-text)]" />
@@ -110,16 +177,62 @@ export function Shelf() {
               <li key={i} className="aspect-[4/3] animate-pulse rounded-xl bg-[var(--hover)]" />
             ))}
           </ul>
-        ) : projects.length === 0 ? (
+        ) : projects.every(({ id }) => hidden.has(id)) ? (
           <p className="text-[var(--muted)]">No projects yet. Drop a photo above.</p>
         ) : (
           <>
-            <h2 className="mb-3 text-sm font-semibold">Projects</h2>
-            <ul className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-5">
-              {projects.map((project) => (
-                <Card key={project.id} project={project} onDeleted={load} />
-              ))}
-            </ul>
+            <div className="mb-3 flex min-h-9 items-center gap-4 text-[13px]">
+              <h2 className="text-sm font-semibold">Projects</h2>
+              {picked.length > 0 ? (
+                <>
+                  <span>{picked.length} chosen</span>
+                  <Button onClick={() => remove(picked)}>
+                    <Trash2 size={14} />
+                    Delete
+                  </Button>
+                  <Button onClick={() => setChosen(new Set())}>Choose none</Button>
+                </>
+              ) : (
+                projects.length >= MANY && (
+                  <>
+                    <label className="relative">
+                      <Search size={14} className="absolute top-2 left-2.5 text-[var(--muted)]" />
+                      <input
+                        type="search"
+                        aria-label="Search projects by name"
+                        placeholder="Search"
+                        value={sought}
+                        onChange={(event) => setSought(event.target.value)}
+                        className="h-8 w-56 rounded-lg border border-[var(--line)] bg-[var(--field)] pr-2 pl-8"
+                      />
+                    </label>
+                    <span className="text-[var(--muted)]">{sought && `${shown.length} of ${projects.length}`}</span>
+                  </>
+                )
+              )}
+              <span className="ml-auto flex items-center gap-2">
+                by
+                <Choice
+                  small
+                  label="Order of projects"
+                  value={order}
+                  options={[
+                    ['changed', 'date'],
+                    ['name', 'name'],
+                    ['size', 'size'],
+                  ]}
+                  onChange={setOrder}
+                />
+              </span>
+            </div>
+            {shown.length ? (
+              <ProjectGrid
+                projects={shown}
+                card={(project) => <ProjectCard project={project} chosen={chosen.has(project.id)} acts={acts} />}
+              />
+            ) : (
+              <p className="text-[var(--muted)]">No project of that name.</p>
+            )}
           </>
         )}
       </main>
@@ -130,76 +243,5 @@ export function Shelf() {
         toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
       />
     </Tooltip.Provider>
-  )
-}
-
-function Card({ project, onDeleted }: { project: ProjectSummary; onDeleted: () => void }) {
-  const [asking, setAsking] = useState(false)
-  const remove = async () => {
-    try {
-      await deleteProject(project.id)
-      onDeleted()
-    } catch (error) {
-      tell(error)
-    }
-  }
-  return (
-    <li className="group relative overflow-hidden rounded-xl border border-[var(--line)] hover:border-[var(--line-strong)]">
-      <Link href={`/project/${project.id}`} className="block">
-        <div className="grid aspect-[3/2] place-items-center overflow-hidden bg-[#8a8a8a]">
-          {project.hasCover ? (
-            <img
-              src={`/api/projects/${project.id}/cover?at=${encodeURIComponent(project.changed)}`}
-              alt=""
-              className="size-full object-contain"
-            />
-          ) : (
-            <Scissors size={28} className="text-white/60" />
-          )}
-        </div>
-        <div className="px-3.5 py-3 pr-11">
-          <p className="truncate text-sm font-semibold">{project.name}</p>
-          <p className="text-xs text-[var(--muted)]">
-            {project.width} × {project.height} px ·{' '}
-            {new Date(project.changed).toLocaleDateString(undefined, {
-              day: 'numeric',
-              month: 'short',
-              year: 'numeric',
-            })}
-          </p>
-        </div>
-      </Link>
-      <span className="absolute right-2 bottom-3">
-        <IconButton label={`Delete ${project.name}`} onClick={() => setAsking(true)}>
-          <Trash2 size={15} />
-        </IconButton>
-      </span>
-      <AlertDialog.Root open={asking} onOpenChange={setAsking}>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-          <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[400px] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 space-y-4 rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl">
-            <AlertDialog.Title className="font-semibold">Delete “{project.name}”?</AlertDialog.Title>
-            <AlertDialog.Description className="text-[13px] text-[var(--muted)]">
-              The project and its history go; its pictures stay stored. This cannot be undone.
-            </AlertDialog.Description>
-            <div className="flex justify-end gap-2">
-              <AlertDialog.Cancel asChild>
-                <Button>Keep it</Button>
-              </AlertDialog.Cancel>
-              <AlertDialog.Action asChild>
-                <Button
-                  tone="danger"
-                  onClick={() => {
-                    void remove()
-                  }}
-                >
-                  Delete
-                </Button>
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
-    </li>
   )
 }

@@ -9,9 +9,14 @@ export function chooseFolder(purpose: string, take: (files: File[]) => void): vo
 const isPicture = (file: File): boolean => PICTURE_TYPES.split(',').includes(file.type)
 
 /** What was dropped: pictures, and those in folders. To be asked at once, while the drop is there. */
-export async function droppedPictures(dropped: DataTransfer): Promise<File[]> {
-  const entries = [...dropped.items].map((item) => (item.kind === 'file' ? item.webkitGetAsEntry() : null))
-  if (!entries.some((entry) => entry?.isDirectory)) return [...dropped.files]
+export const droppedPictures = (dropped: DataTransfer): Promise<File[]> =>
+  picturesIn(
+    [...dropped.items].map((item) => item.webkitGetAsEntry()),
+    [...dropped.files],
+  )
+/** @param entries @param dropped what was told of a drop while it was there */
+export async function picturesIn(entries: readonly (FileSystemEntry | null)[], dropped: File[]): Promise<File[]> {
+  if (!entries.some((entry) => entry?.isDirectory)) return dropped
   const files: File[] = []
   for (const entry of entries) if (entry) await filesIn(entry, files)
   // Of a folder only the pictures are meant; a file that was dropped by itself is refused in words where it is none.

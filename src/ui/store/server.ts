@@ -1,5 +1,6 @@
 /** Calls to the route handlers. A refusal carries the server's sentence; no answer at all is Unreachable. */
 import { type Act } from '@/document/history'
+import { type FileFormat } from '@/document/fileFormats'
 import { PICTURE_BYTES } from '@/document/limits'
 import { type Project } from '@/document/types'
 
@@ -68,12 +69,18 @@ export interface StoredPicture {
 export interface ExportRequest {
   project: string
   head: string | null
-  what: 'composite' | 'cutout' | 'merge'
+  what: 'composite' | 'cutout' | 'merge' | 'matte' | 'outline' | 'layers' | 'project'
+  /** The file's, without what it ends in. */
+  name?: string
   layer?: string
   layers?: string[]
   selected?: boolean
   longest?: number
-  format: 'jpeg' | 'png' | 'webp'
+  format: FileFormat
+  /** Bits a channel. */
+  depth?: 8 | 16
+  /** What the photo says of itself goes along. */
+  exif?: boolean
   quality: number
   background: string
 }

@@ -1,4 +1,5 @@
 /** The open project and the server: opening, sending what is done, taking in what other tabs did, and what could not be saved. */
+import { saveJson } from '@/ui/primitives/saveFile'
 import { freeze } from 'immer'
 import { toast } from 'sonner'
 import { layerById, recipeAt } from '@/document/edits'
@@ -238,11 +239,7 @@ export const discardAside = (id: string): void => {
 /** The changes as a file, so that nothing is lost with them. */
 export function downloadAside(): void {
   const { aside, project } = get()
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify(aside, null, 1)], { type: 'application/json' }))
-  link.download = `${project?.name ?? 'project'}, changes set aside.json`
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+  saveJson(`${project?.name ?? 'project'}, changes set aside.json`, aside)
 }
 /** The records shown as a project of their own: where this one was deleted elsewhere. */
 export async function keepAsNewProject(): Promise<void> {

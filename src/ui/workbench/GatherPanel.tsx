@@ -1,32 +1,21 @@
 'use client'
 import { ImagePlus } from 'lucide-react'
 import { layerById } from '@/document/edits'
+import { type PictureLayer } from '@/document/types'
 import { Button } from '@/ui/primitives/Button'
-import { shownProject, useBench } from '@/ui/store/bench'
+import { chooseLayer, shownProject, useBench } from '@/ui/store/bench'
 import { choosePictures } from '@/ui/store/addPictures'
 
-/** The pictures of the project, and more of them. */
+/** The pictures of the project as they are, where each is shown, and more of them. */
 export function GatherPanel() {
   const project = useBench(shownProject)
   const active = project ? layerById(project, project.activeLayer) : undefined
+  const shown = new Map<string, PictureLayer[]>()
+  for (const layer of project?.layers ?? [])
+    if (layer.kind === 'picture') shown.set(layer.asset, [...(shown.get(layer.asset) ?? []), layer])
   return (
     <>
-      <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h2>
-      <ul className="mb-3 space-y-1.5">
-        {[
-          ...new Map(
-            project?.layers.flatMap((layer) => (layer.kind === 'picture' ? [[layer.asset, layer] as const] : [])),
-          ).values(),
-        ].map((layer) => (
-          <li key={layer.asset} className="rounded-lg border border-[var(--line)] p-2 text-[13px]">
-            <b className="block truncate">{layer.name}</b>
-            <span className="text-xs text-[var(--muted)]">
-              {layer.width} × {layer.height} px · {((layer.width * layer.height) / 1e6).toFixed(1)} MP
-            </span>
-          </li>
-        ))}
-      </ul>
-      <div className="grid gap-2">
+      <div className="mb-3 grid gap-2">
         {active && (
           <Button onClick={() => choosePictures(active.id)}>
             <ImagePlus size={15} />
@@ -38,9 +27,44 @@ export function GatherPanel() {
           Add on top
         </Button>
       </div>
+      <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h2>
+      <ul className="mb-3 space-y-2">
+        {[...shown].map(([asset, layers]) => {
+          const [{ name, width, height }] = layers,
+            megapixels = (width * height) / 1e6
+          return (
+            <li
+              key={asset}
+              className="overflow-hidden rounded-lg border border-[var(--line)] has-[[aria-current=true]]:border-[var(--line-strong)] has-[[aria-current=true]]:bg-[var(--chosen)]"
+            >
+              <button
+                type="button"
+                aria-current={layers.some(({ id }) => id === active?.id)}
+                aria-label={`Work on ${name}`}
+                onClick={() => chooseLayer(layers.at(-1)!.id)}
+                className="block w-full text-left text-[13px] hover:bg-[var(--hover)]"
+              >
+                <img
+                  src={`/api/pictures/${asset}/thumbnail`}
+                  alt=""
+                  loading="lazy"
+                  className="h-20 w-full bg-[#8a8a8a] object-contain"
+                />
+                <span className="block px-2.5 py-1.5">
+                  <b className="block truncate">{name}</b>
+                  <span className="text-xs text-[var(--muted)]">
+                    {width} × {height} px · {megapixels.toFixed(megapixels < 10 ? 1 : 0)} MP
+                    {layers.length > 1 ? ` · in ${layers.length} layers` : ''}
+                  </span>
+                </span>
+              </button>
+            </li>
+          )
+        })}
+      </ul>
       <p className="note mt-3">
-        <b>Gather</b> — add pictures here, or drop them onto the canvas: on its upper half they go on top, on its lower
-        half below the active layer.
+        <b>Gather</b> — add pictures here, paste one, or drop them anywhere: on the canvas&rsquo;s upper half they go on
+        top, on its lower half below the active layer.
       </p>
     </>
   )

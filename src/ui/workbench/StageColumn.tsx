@@ -11,7 +11,7 @@ import { OpGlyph } from './list/OpGlyph'
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
 const ComposePanel = later(() => import('../compose/ComposePanel').then((module) => module.ComposePanel))
 const MatchPanel = later(() => import('../match/MatchPanel').then((module) => module.MatchPanel))
-const ExportPanel = later(() => import('./ExportPanel').then((module) => module.ExportPanel))
+const ExportPanel = later(() => import('../export/ExportPanel').then((module) => module.ExportPanel))
 const GatherPanel = later(() => import('./GatherPanel').then((module) => module.GatherPanel))
 
 export function StageColumn() {

@@ -5,13 +5,11 @@ import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
-import { layerById } from '@/document/edits'
 import { get, set, shownProject, useBench } from '@/ui/store/bench'
 import { closeBench, openBench } from '@/ui/store/sync'
 import { giveHandle } from '@/ui/store/handle'
 import { type Rendering, startRendering } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/frame'
-import { addPictures } from '@/ui/store/addPictures'
 import { CanvasView } from './canvas/CanvasView'
 import { MaskSign } from './canvas/MaskSign'
 import { type Viewer } from '@/ui/canvas/viewer'
@@ -24,9 +22,9 @@ import { later, loadTheRest } from '../primitives/later'
 import { isTyping, setPanKey, singleKeys } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
-import { pasteSteps } from './stepsClipboard'
 import { ViewBar } from './ViewBar'
 
+const FromOutside = later(() => import('./FromOutside').then((module) => module.FromOutside))
 const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
 const MatchViews = later(() => import('../match/MatchViews').then((module) => module.MatchViews))
 const RibbonPanel = later(() => import('../edge/RibbonPanel').then((module) => module.RibbonPanel))
@@ -159,16 +157,10 @@ function Bench() {
       setPanKey(false)
       set({ before: false })
     }
-    const paste = (event: ClipboardEvent) => {
-      const text = event.clipboardData?.getData('text/plain')
-      if (text && !isTyping(event.target) && !document.querySelector('[role=dialog]')) pasteSteps(text)
-    }
-    window.addEventListener('paste', paste)
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
     window.addEventListener('blur', leave)
     return () => {
-      window.removeEventListener('paste', paste)
       window.removeEventListener('keydown', down)
       window.removeEventListener('keyup', up)
       window.removeEventListener('blur', leave)
@@ -189,9 +181,10 @@ function Bench() {
         </aside>
         <main className="flex min-w-0 flex-1 flex-col">
           <div className="relative min-h-0 flex-1">
-            <DropPlace>
+            <div className="absolute inset-0" data-drop-place>
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
-            </DropPlace>
+            </div>
+            <FromOutside />
             <MaskSign />
             {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
             {stage === 'match' && !bare && <MatchViews />}
@@ -248,53 +241,6 @@ function Bench() {
         }}
       />
       <Help open={help} onOpenChange={setHelp} />
-    </div>
-  )
-}
-
-/** Dropped pictures: on the upper half they go on top, on the lower half below the active layer. */
-function DropPlace({ children }: { children: React.ReactNode }) {
-  const [over, setOver] = useState<'top' | 'below' | null>(null)
-  const project = useBench(shownProject)
-  const active = project ? layerById(project, project.activeLayer) : undefined
-  const half = (event: React.DragEvent): 'top' | 'below' => {
-    const box = event.currentTarget.getBoundingClientRect()
-    return active && event.clientY > box.top + box.height / 2 ? 'below' : 'top'
-  }
-  return (
-    <div
-      className="absolute inset-0"
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes('Files')) {
-          event.preventDefault()
-          setOver(half(event))
-        }
-      }}
-      onDragLeave={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(null)
-      }}
-      onDrop={(event) => {
-        event.preventDefault()
-        const where = half(event)
-        setOver(null)
-        void addPictures([...event.dataTransfer.files], where === 'below' ? active!.id : null)
-      }}
-    >
-      {children}
-      {over && (
-        <div className="pointer-events-none absolute inset-0 grid grid-rows-2 gap-2 bg-black/35 p-3 text-center font-semibold text-white">
-          <div
-            className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'top' ? 'bg-[var(--accent)]/80' : ''}`}
-          >
-            On top
-          </div>
-          <div
-            className={`grid place-items-center rounded-xl border-2 border-dashed ${over === 'below' ? 'bg-[var(--accent)]/80' : ''}`}
-          >
-            {active ? `Below ${active.name}` : 'On top'}
-          </div>
-        </div>
-      )}
     </div>
   )
 }

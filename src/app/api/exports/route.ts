@@ -1,4 +1,4 @@
-import { startExport } from '@/server/exports/jobs'
+import { startExport } from '@/server/exports/exports'
 import { checkInput, ExportInput } from '@/server/inputs'
 import { handle, readJson } from '@/server/respond'
 

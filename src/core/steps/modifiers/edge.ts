@@ -1,5 +1,5 @@
 import { type ModifyingKind } from '../step'
-import { flag, number, oneOf } from '../../fields/fields'
+import { flag, number, oneOf, pixels } from '../../fields/fields'
 import { type Solver, SOLVERS } from '../../fields/solver'
 import { type Mark, marks } from '../../fields/marks'
 
@@ -33,12 +33,12 @@ export const edge: ModifyingKind<'edge', EdgeFields> = {
   looksAtPixels: true,
   version: 2,
   fields: {
-    reach: number(0, 1000, 12),
+    reach: pixels(0, 1000, 12),
     follow: flag(true),
-    smooth: number(0, 100, 0),
-    feather: number(0, 1000, 0),
+    smooth: pixels(0, 100, 0),
+    feather: pixels(0, 1000, 0),
     crispness: number(0, 1, 0),
-    offset: number(-1000, 1000, 0),
+    offset: pixels(-1000, 1000, 0),
     strokes: marks(['unsure', 'keep', 'drop'] as const, []),
     solver: oneOf(SOLVERS, 'auto'),
   },

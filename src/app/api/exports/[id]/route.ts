@@ -1,4 +1,4 @@
-import { exportState, forget } from '@/server/exports/jobs'
+import { exportState, forget } from '@/server/exports/exports'
 import { handle } from '@/server/respond'
 import { uuid } from '@/server/address'
 

@@ -1,6 +1,6 @@
 import { askRecords } from '@/server/records/pool'
 import { handle, json } from '@/server/respond'
-import { removeProject } from '@/server/sweep'
+import { removeProject } from '@/server/tidy/sweep'
 import { uuid, wholeNumber } from '@/server/address'
 
 export const dynamic = 'force-dynamic'

@@ -1,7 +1,5 @@
-import { readFile } from 'node:fs/promises'
 import { uuid } from '@/server/address'
-import { notFound } from '@/server/problems'
-import { handle, readBody } from '@/server/respond'
+import { handle, readBody, sendStored } from '@/server/respond'
 import { forgetResult, keepResult, RESULT_BYTES, resultName, useResult } from '@/server/results'
 
 export const dynamic = 'force-dynamic'
@@ -11,11 +9,8 @@ interface Params extends Record<string, string> {
 }
 
 export const GET = handle<Params>(async (_, { id, name }) => {
-  const file = await useResult(uuid(id, 'project'), resultName(name))
-  const bytes = await readFile(file).catch(() => {
-    throw notFound('result')
-  })
-  return new Response(new Uint8Array(bytes), { headers: { 'content-type': 'image/png', 'cache-control': 'no-store' } })
+  const key = await useResult(uuid(id, 'project'), resultName(name))
+  return sendStored(key, 'result', { 'content-type': 'image/png', 'cache-control': 'no-store' })
 })
 export const PUT = handle<Params>(async (request, { id, name }) => {
   const png = await readBody(request, RESULT_BYTES, 'The result')

@@ -1,0 +1,5 @@
+import { BatchList } from '@/ui/batch/BatchList'
+
+export default function Page() {
+  return <BatchList />
+}

@@ -1,0 +1,13 @@
+import { type Picture, type Size } from './picture'
+import { resize } from './resize'
+
+/** The size of a picture whose longer side has at most `longest` px. */
+export function reducedSize({ width, height }: Size, longest: number | undefined): Size {
+  const scale = longest ? Math.min(1, longest / Math.max(width, height)) : 1
+  return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
+}
+/** A picture whose longer side has at most `longest` px; itself where it is small enough. */
+export function reduced(picture: Picture, longest: number | undefined): Picture {
+  const size = reducedSize(picture, longest)
+  return size.width === picture.width && size.height === picture.height ? picture : resize(picture, size)
+}

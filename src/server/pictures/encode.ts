@@ -1,0 +1,60 @@
+/** Pixels to picture files. Encoding is libvips' (sharp); what leaves is sRGB, and says so. */
+import sharp, { type Sharp } from 'sharp'
+import { type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
+import { type FileFormat, FORMATS, keepsAlpha } from '@/document/fileFormats'
+
+export interface Encoding {
+  readonly format: FileFormat
+  /** 1-100, for formats that lose something. */
+  readonly quality: number
+  /** What shows through where nothing is, for formats without alpha. */
+  readonly background: string
+  /** The photo's own data, ready to be written (exif.ts). */
+  readonly exif?: ExifBlocks
+  /** Pixels an inch. */
+  readonly ppi?: number
+}
+/** EXIF as sharp takes it: texts by directory and name. */
+export type ExifBlocks = Readonly<Record<string, Readonly<Record<string, string>>>>
+
+export const rawOf = ({ width, height, data }: Picture | DeepPicture): Sharp =>
+  sharp(data as Uint8ClampedArray, { raw: { width, height, channels: 4 } })
+
+/** To be written to a file or a buffer. */
+export function encoded(picture: Picture | DeepPicture, { format, quality, background, exif, ppi }: Encoding): Sharp {
+  const deep = picture.data instanceof Uint16Array
+  let image = deep ? rawOf(picture).toColourspace('rgb16') : rawOf(picture)
+  if (!keepsAlpha(format)) image = image.flatten({ background })
+  switch (format) {
+    case 'jpeg':
+      image = image.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' })
+      break
+    case 'webp':
+      image = image.webp({ quality })
+      break
+    case 'avif':
+      image = image.avif({ quality, effort: 3, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' })
+      break
+    case 'tiff':
+      image = image.tiff({ compression: 'deflate', predictor: 'horizontal' })
+      break
+    case 'png':
+      image = image.png({ compressionLevel: 6 })
+  }
+  if (exif && FORMATS[format].exif) image = image.withExif(exif)
+  if (ppi) image = image.withDensity(ppi)
+  // Where no profile is said, pictures are sRGB; saying it would convert 16 bits through a table, and lose some.
+  return deep ? image : image.withIccProfile('srgb')
+}
+
+/** A matte as a grey PNG. 16 bits: 255 becomes 65535. */
+export function greyPng({ width, height, data }: Matte, depth: 8 | 16): Sharp {
+  if (depth === 8)
+    return sharp(data, { raw: { width, height, channels: 1 } })
+      .toColourspace('b-w')
+      .png({ compressionLevel: 6 })
+  const deep = Uint16Array.from(data, (v) => v * 257)
+  return sharp(deep as never, { raw: { width, height, channels: 1 } })
+    .toColourspace('grey16')
+    .png({ compressionLevel: 6 })
+}

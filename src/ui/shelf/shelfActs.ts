@@ -1,0 +1,105 @@
+/** What is done with projects on the shelf. */
+import { toast } from 'sonner'
+import { projectOf } from '@/document/edits'
+import { nameOfFile } from '@/ui/store/addPictures'
+import {
+  call,
+  createProject,
+  deleteProject,
+  openProject,
+  type ProjectSummary,
+  sendActs,
+  type StoredPicture,
+} from '@/ui/store/server'
+import { say } from '@/ui/store/say'
+
+/** @returns the new project's id */
+export async function projectOfPicture({ asset, width, height, ppi }: StoredPicture, file: File): Promise<string> {
+  const id = crypto.randomUUID(),
+    name = nameOfFile(file)
+  await createProject(id, projectOf(name, { asset, width, height, name, ppi }, crypto.randomUUID()))
+  return id
+}
+
+/** A project file or an OpenRaster file as a new project. */
+export const importProject = (file: File): Promise<{ id: string }> =>
+  call('/api/projects/import', {
+    method: 'POST',
+    body: file,
+    headers: { 'x-file-name': encodeURIComponent(file.name) },
+  })
+export const isProjectFile = ({ name }: File): boolean => /\.(ora|zip)$/i.test(name)
+
+export const duplicateProject = (id: string): Promise<{ id: string }> =>
+  call(`/api/projects/${id}/duplicate`, { method: 'POST' })
+
+/** A change like any other: it stands in the project's history. */
+export async function renameProject(id: string, name: string): Promise<void> {
+  const { head, revision, records } = await openProject(id)
+  const change = (to: string) => ({ fields: { set: { name: to } } })
+  const act = {
+    id: crypto.randomUUID(),
+    parent: head,
+    label: 'Rename',
+    forward: change(name),
+    inverse: change(records.name),
+    at: new Date().toISOString(),
+  }
+  const { moved } = await sendActs(id, { acts: [act], head: act.id, revision, sending: crypto.randomUUID() })
+  if (!moved) throw new Error(`“${records.name}” was changed elsewhere at the same time; rename it again.`)
+}
+
+/** Until then a deletion can be taken back, ms. */
+const UNDO_MS = 8000
+/** Deletions that can still be taken back. */
+const waiting = new Map<string, ReturnType<typeof setTimeout>>()
+/** Those that cannot: a list that was read before still has them. */
+const gone = new Set<string>()
+
+/** They go from the list at once, and for good a little later, or when the page is left. @param shown is told what is hidden now */
+export function removeProjects(
+  projects: readonly ProjectSummary[],
+  shown: (hidden: ReadonlySet<string>) => void,
+): void {
+  const tell = () => shown(new Set([...waiting.keys(), ...gone]))
+  for (const { id } of projects)
+    waiting.set(
+      id,
+      setTimeout(() => void finish(id).then(tell), UNDO_MS),
+    )
+  tell()
+  const [first] = projects
+  toast(projects.length === 1 ? `Deleted “${first.name}”.` : `Deleted ${projects.length} projects.`, {
+    duration: UNDO_MS,
+    action: {
+      label: 'Undo',
+      onClick: () => {
+        for (const { id } of projects) {
+          clearTimeout(waiting.get(id))
+          waiting.delete(id)
+        }
+        tell()
+      },
+    },
+  })
+}
+/** One that the server did not take away is shown again. */
+async function finish(id: string): Promise<void> {
+  waiting.delete(id)
+  gone.add(id)
+  try {
+    await deleteProject(id)
+  } catch (error) {
+    gone.delete(id)
+    say(error)
+  }
+}
+/** To be called when the page is left. */
+export function finishRemoving(): void {
+  for (const [id, timer] of waiting) {
+    clearTimeout(timer)
+    gone.add(id)
+    void fetch(`/api/projects/${id}`, { method: 'DELETE', keepalive: true }).catch(() => {})
+  }
+  waiting.clear()
+}

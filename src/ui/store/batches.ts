@@ -1,0 +1,68 @@
+/** Calls about batches. */
+import { type BatchPlan } from '@/document/batchPlan'
+import { type PictureState } from '@/document/batchRows'
+import { call, json } from './server'
+
+export interface BatchSummary {
+  id: string
+  name: string
+  state: 'draft' | 'running' | 'stopped'
+  created: string
+  counts: Record<PictureState, number>
+}
+export interface Batch extends BatchSummary {
+  plan: BatchPlan
+}
+export interface BatchPicture {
+  number: number
+  asset: string
+  name: string
+  width: number
+  height: number
+  state: PictureState
+  run: number
+  /** 0-1. */
+  selected: number | null
+  doubt: number | null
+  note: string | null
+  problem: string | null
+  ms: number | null
+  bytes: number | null
+  /** The project in which it is mended. */
+  project: string | null
+}
+export interface PictureFilter {
+  state?: PictureState
+  /** Percent, at least. */
+  doubt?: number
+  order: 'number' | 'doubt'
+}
+/** Pictures that are added at a time. */
+const ADDED_AT_ONCE = 100
+
+const at = (id: string, rest = '') => `/api/batches/${id}${rest}`
+export const listBatches = () => call<{ batches: BatchSummary[] }>('/api/batches').then((r) => r.batches)
+export const createBatch = (id: string, name: string, plan: unknown) =>
+  call('/api/batches', json('POST', { id, name, plan }))
+export const openBatch = (id: string) => call<Batch>(at(id))
+export const changeBatch = (id: string, change: { name?: string; plan?: BatchPlan }) =>
+  call<Batch>(at(id), json('PATCH', change))
+export const deleteBatch = (id: string) => call(at(id), { method: 'DELETE' })
+export const runBatch = (id: string, what: 'try' | 'start' | 'again' | 'stop', numbers?: readonly number[]) =>
+  call<Batch>(at(id, '/run'), json('POST', { what, ...(numbers ? { numbers } : {}) }))
+export const batchPictures = (id: string, { state, doubt, order }: PictureFilter, from: number) => {
+  const asked = new URLSearchParams({ from: String(from), order })
+  if (state) asked.set('state', state)
+  if (doubt) asked.set('doubt', String(doubt))
+  return call<{ pictures: BatchPicture[]; total: number }>(at(id, `/pictures?${asked}`))
+}
+export async function addToBatch(id: string, pictures: readonly { asset: string; name: string }[]): Promise<void> {
+  for (let from = 0; from < pictures.length; from += ADDED_AT_ONCE)
+    await call(at(id, '/pictures'), json('POST', { pictures: pictures.slice(from, from + ADDED_AT_ONCE) }))
+}
+export const mendPicture = (id: string, number: number) =>
+  call<{ id: string }>(at(id, `/pictures/${number}/project`), { method: 'POST' })
+export const madeThumbnail = (id: string, { number, run, ms }: BatchPicture) =>
+  at(id, `/pictures/${number}/thumbnail?try=${run}-${ms}`)
+export const madeFile = (id: string, number: number) => at(id, `/pictures/${number}/file`)
+export const madeZip = (id: string) => at(id, '/zip')
