@@ -53,6 +53,7 @@ const UI_ROOMS = {
   layers: ['adjustments', 'finders', 'canvas', 'store', 'primitives'],
   compose: ['layers', 'adjustments', 'finders', 'canvas', 'store', 'primitives'],
   shelf: ['store', 'primitives'],
+  library: ['shelf', 'store', 'primitives'],
   export: ['layers', 'store', 'primitives'],
   batch: ['shelf', 'modifiers', 'finders', 'canvas', 'store', 'primitives'],
 }

@@ -68,7 +68,7 @@ await photograph('quay', 'lantern-quay.jpg', { seed: 4, shot: 0.0002, read: 0.00
 await photograph('sky-amber', 'sky-amber.jpg', { seed: 5, shot: 0.0001, read: 0.0006, quality: 90 })
 await photograph('sky-morning', 'sky-morning.jpg', { seed: 6, shot: 0.0001, read: 0.0006, quality: 90 })
 // In the order of their numbers in skies.pov.
-for (const [i, { file }] of JSON.parse(readFileSync(join(skies, 'skies.json'), 'utf8')).entries())
+for (const [i, { file }] of JSON.parse(readFileSync(join(skies, 'pictures.json'), 'utf8')).entries())
   await photograph(`skies-${i + 1}`, file, { seed: 20 + i, shot: 0.00006, read: 0.0004, quality: 82, folder: skies })
 await matte('puppet-matte', 'otter-puppet-matte.png')
 await matte('quay-matte', 'lantern-quay-sky-matte.png')

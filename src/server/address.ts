@@ -1,3 +1,4 @@
+import { LIBRARY_KINDS, type LibraryKind } from '@/document/library'
 import { notFound, Problem } from './problems'
 
 /** The id, when it looks like one; otherwise there is no such thing. */
@@ -22,4 +23,10 @@ export function pictureName(text: string): string {
 export function number(text: string, what: string): number {
   if (!/^[1-9]\d{0,8}$/.test(text)) throw notFound(what)
   return Number(text)
+}
+/** Throws Problem 404. */
+export function libraryKind(text: string): LibraryKind {
+  const kind = LIBRARY_KINDS.find((each) => each === text)
+  if (!kind) throw notFound('part of the library')
+  return kind
 }

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { rm, stat } from 'node:fs/promises'
 import { eq } from 'drizzle-orm'
+import { fileTitle } from '@/document/fileTitle'
 import { type NamedPicture } from '@/document/tree'
 import { pictureName } from './address'
 import { database, type Database } from './database/connection'
@@ -42,17 +43,17 @@ export async function storePicture(body: ReadableStream<Uint8Array> | null, name
       tooLarge: (sent) => tooLarge(name, sent),
       part: (chunk) => void hash.update(chunk),
     })
-    return await keep(incoming, hash.digest('hex'), bytes, name)
+    return await keep(incoming, hash.digest('hex'), bytes, { name, sent: true })
   } finally {
     await rm(incoming, { force: true })
   }
 }
 
-/** Takes a picture file of this server's own in, and away from where it lies. Throws Problem. */
+/** Takes a picture file of this server's own in, and away from where it lies. Throws Problem. @param name for what is said of it */
 export async function storeFile(path: string, name: string): Promise<StoredPicture> {
   const hash = createHash('sha256')
   for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
-  return keep(path, hash.digest('hex'), (await stat(path)).size, name)
+  return keep(path, hash.digest('hex'), (await stat(path)).size, { name, sent: false })
 }
 
 /** One at a time for each picture, so that one that is being stored is not swept away. */
@@ -68,11 +69,21 @@ export async function alone<T>(sha256: string, work: () => Promise<T>): Promise<
   }
 }
 
-const keep = (incoming: string, sha256: string, bytes: number, name: string): Promise<StoredPicture> =>
+/** @param sent by somebody, under this name */
+const keep = (
+  incoming: string,
+  sha256: string,
+  bytes: number,
+  { name, sent }: { name: string; sent: boolean },
+): Promise<StoredPicture> =>
   alone(sha256, async () => {
+    const called = sent ? { name: fileTitle(name) } : {}
     const known = await find(sha256)
     if (known) {
-      await database().update(asset).set({ created: new Date() }).where(eq(asset.sha256, sha256))
+      await database()
+        .update(asset)
+        .set({ created: new Date(), ...called })
+        .where(eq(asset.sha256, sha256))
       return known
     }
     const beside = `${incoming}.png`
@@ -92,6 +103,7 @@ const keep = (incoming: string, sha256: string, bytes: number, name: string): Pr
         bytes,
         ppi: info.ppi,
         converted: info.plain ? 0 : 1,
+        ...called,
       }
       await database().insert(asset).values(row).onConflictDoNothing()
       return { asset: sha256, ...info, bytes }

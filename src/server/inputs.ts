@@ -23,6 +23,7 @@ import {
 import { isText } from '@/core/fields/fields'
 import { type Diff, isDiff } from '@/document/diff'
 import { FILE_FORMATS, type FileFormat } from '@/document/fileFormats'
+import { LIBRARY_KINDS, type LibraryKind } from '@/document/library'
 import { BATCH_CHANGES, LIMITS } from '@/document/limits'
 import { Problem } from './problems'
 
@@ -95,11 +96,6 @@ export class ExportInput {
   @Matches(/^#[0-9a-f]{6}$/i) background!: string
 }
 
-export class MaskPictureInput {
-  @Matches(/^[0-9a-f]{64}$/) asset!: string
-  @IsKeepable(LIMITS.name) name!: string
-}
-
 /** A text that can be kept, or none. */
 const IsKeepableOrEmpty = (longest: number) =>
   ValidateBy({
@@ -110,19 +106,21 @@ const IsKeepableOrEmpty = (longest: number) =>
     },
   })
 
-/** What may change of a sky in the library. */
-export class SkyChangeInput {
+/** What may change of a picture in the library. */
+export class LibraryChangeInput {
   @IsOptional() @IsKeepable(LIMITS.name) name?: string
   @IsOptional() @IsKeepableOrEmpty(LIMITS.name) group?: string
-  /** Looked at by parseSkyPicture. */
+  /** Of a sky; looked at by parseSkyPicture. */
   @IsOptional() @IsObject() reads?: object
 }
-export class SkyInput extends SkyChangeInput {
+export class LibraryInput extends LibraryChangeInput {
+  @IsIn(LIBRARY_KINDS) kind!: LibraryKind
   @Matches(/^[0-9a-f]{64}$/) asset!: string
 }
-export class SkyGroupInput {
+export class LibraryGroupInput {
+  @IsIn(LIBRARY_KINDS) kind!: LibraryKind
   @IsKeepable(LIMITS.name) group!: string
-  /** Its new name; empty: its skies are in no group. */
+  /** Its new name; empty: its pictures are in no group. */
   @IsKeepableOrEmpty(LIMITS.name) name!: string
 }
 

@@ -2,7 +2,7 @@
 import { createReadStream } from 'node:fs'
 import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
-import { basename, join } from 'node:path'
+import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
@@ -10,24 +10,21 @@ import { parseStep } from '@/core/formats/recipe'
 import { addStep, makeMask, projectOf } from '@/document/edits'
 import { activateLayer, addPicture, changeLayer, placeLayer } from '@/document/layers'
 import { EMPTY_HISTORY, perform, type Act, type Edit } from '@/document/history'
+import { type LibraryKind } from '@/document/library'
 import { type Project, SELECTION } from '@/document/types'
 import { storePicture } from './assets'
 import { closeDatabase, database } from './database/connection'
 import { project } from './database/schema'
 import { boss, prepareQueues } from './jobs/boss'
-import { keepMaskPicture, listMaskPictures } from './maskPictures'
-import { addSky, listSkies } from './skies'
+import { listLibrary, putInLibrary } from './library'
 import { createProject, setCover, storeActs } from './projects'
 
 const root = process.argv[2] ?? process.cwd()
-const store = async (file: string) => {
-  const path = join(root, 'demo/pictures', file)
-  const stored = await storePicture(
-    Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
-    basename(path),
-  )
-  return (name: string) => ({ ...stored, name })
-}
+/** A picture that comes with the application, as if it had been sent under this name. */
+const store = async (file: string, name: string) => ({
+  ...(await storePicture(Readable.toWeb(createReadStream(join(root, file))) as ReadableStream<Uint8Array>, name)),
+  name,
+})
 
 /** Stores a project that was made by these edits, so that its history is there to look at. */
 async function seed(id: string, start: Project, edits: [label: string, edit: Edit][], cover: string): Promise<void> {
@@ -54,13 +51,14 @@ async function seed(id: string, start: Project, edits: [label: string, edit: Edi
 
 /** The demo: one photo to start on, one composite to take apart, pictures to lay over each other. */
 async function seedDemo(): Promise<void> {
-  const otterLarge = await store('otter-puppet-24mp.jpg'),
-    otter = await store('otter-puppet.jpg'),
-    quay = await store('lantern-quay.jpg')
-  const stage = await store('puppet-stage.jpg'),
-    amber = await store('sky-amber.jpg'),
-    morning = await store('sky-morning.jpg')
-  const page = projectOf('Programme page, otter on the quay', otter('Otter puppet'), 'otter')
+  const of = (file: string, name: string) => store(`demo/pictures/${file}`, name)
+  const otterLarge = await of('otter-puppet-24mp.jpg', 'Otter puppet, large'),
+    otter = await of('otter-puppet.jpg', 'Otter puppet'),
+    quay = await of('lantern-quay.jpg', 'Lantern quay')
+  const stage = await of('puppet-stage.jpg', 'Puppet stage'),
+    amber = await of('sky-amber.jpg', 'Amber sky'),
+    morning = await of('sky-morning.jpg', 'Morning sky')
+  const page = projectOf('Programme page, otter on the quay', otter, 'otter')
   await seed(
     '00000000-0000-4000-8000-00000000b000',
     page,
@@ -112,67 +110,50 @@ async function seedDemo(): Promise<void> {
       ['The background was picked', addStep(SELECTION, parseStep({ kind: 'invert', id: 'turn' }))],
       ['Make mask', makeMask('otter')],
       ['Solve the edge', addStep({ kind: 'mask', layer: 'otter' }, parseStep({ kind: 'edge', id: 'wool', reach: 14 }))],
-      ['Add Lantern quay', addPicture(quay('Lantern quay'), 'quay', 'otter')],
+      ['Add Lantern quay', addPicture(quay, 'quay', 'otter')],
       ['Move Otter puppet', placeLayer('otter', [0.72, 0, 0, 0.72, 300, 336])],
     ],
     'programme-page.webp',
   )
-  const skies = projectOf('Skies and stage for the webshop', quay('Lantern quay'), 'quay')
+  const skies = projectOf('Skies and stage for the webshop', quay, 'quay')
   await seed(
     '00000000-0000-4000-8000-00000000c000',
     skies,
     [
-      ['Add Puppet stage', addPicture(stage('Puppet stage'), 'stage', null)],
+      ['Add Puppet stage', addPicture(stage, 'stage', null)],
       ['Hide Puppet stage', changeLayer('stage', { visible: false })],
-      ['Add Morning sky', addPicture(morning('Morning sky'), 'morning', null)],
+      ['Add Morning sky', addPicture(morning, 'morning', null)],
       ['Hide Morning sky', changeLayer('morning', { visible: false })],
-      ['Add Amber sky', addPicture(amber('Amber sky'), 'amber', null)],
+      ['Add Amber sky', addPicture(amber, 'amber', null)],
       ['Hide Amber sky', changeLayer('amber', { visible: false })],
       ['Choose Lantern quay', activateLayer('quay')],
     ],
     'skies-and-stage.webp',
   )
-  const poster = projectOf('Autumn tour poster', otterLarge('Otter puppet, large'), 'otter')
+  const poster = projectOf('Autumn tour poster', otterLarge, 'otter')
   await seed('00000000-0000-4000-8000-00000000a000', poster, [], 'autumn-tour-poster.webp')
 }
 
-/** The mask pictures that come with the application, into a library that is still empty. */
-async function fillMaskLibrary(): Promise<void> {
-  if ((await listMaskPictures()).length) return
-  for (const [file, name] of [
-    ['torn-edge.png', 'Torn edge'],
-    ['vignette.png', 'Vignette'],
-    ['brush-edge.png', 'Brush edge'],
-    ['spotlights.png', 'Spotlights'],
-    ['stage-curtain.png', 'Stage curtain'],
-  ] as const) {
-    const path = join(root, 'masks', file)
-    const { asset } = await storePicture(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, file)
-    await keepMaskPicture(asset, name)
-  }
-}
-
-/** The same for skies, in their groups. */
-async function fillSkyLibrary(): Promise<void> {
-  if ((await listSkies()).length) return
-  const skies = JSON.parse(await readFile(join(root, 'skies/skies.json'), 'utf8')) as Record<
-    'file' | 'name' | 'group',
-    string
-  >[]
-  for (const { file, name, group } of skies) {
-    const { asset } = await storePicture(
-      Readable.toWeb(createReadStream(join(root, 'skies', file))) as ReadableStream<Uint8Array>,
-      file,
-    )
-    await addSky({ asset, name, group })
+/** Pictures that come with the application, into a part of the library that is still empty. */
+async function fillLibrary(kind: LibraryKind, folder: string): Promise<void> {
+  if ((await listLibrary(kind)).length) return
+  const list = JSON.parse(await readFile(join(root, folder, 'pictures.json'), 'utf8')) as {
+    file: string
+    name: string
+    group?: string
+  }[]
+  for (const { file, name, group } of list) {
+    const { asset } = await store(`${folder}/${file}`, name)
+    await putInLibrary({ kind, asset, name, group })
   }
 }
 
 async function main(): Promise<void> {
   await migrate(database(), { migrationsFolder: join(root, 'src/server/database/migrations') })
   await prepareQueues()
-  await fillMaskLibrary()
-  await fillSkyLibrary()
+  await fillLibrary('mask', 'masks')
+  await fillLibrary('sky', 'skies')
+  await fillLibrary('backdrop', 'backdrops')
   const [{ count }] = await database()
     .select({ count: sql<number>`count(*)`.mapWith(Number) })
     .from(project)

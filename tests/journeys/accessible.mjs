@@ -60,7 +60,7 @@ export async function accessible(application) {
   }
   try {
     await page.goto(application.url)
-    await page.waitForSelector('text=Autumn tour poster')
+    await page.waitForSelector('[data-project]')
     await look('shelf', { inTheDark: true })
     const batch = randomUUID(),
       photo = await storePicture(application, readFileSync(otter))
@@ -74,7 +74,7 @@ export async function accessible(application) {
     await page.getByText('All 1 made').waitFor({ timeout: 60_000 })
     await look('a batch', { inTheDark: true })
     await page.goto(application.url)
-    await page.waitForSelector('text=Autumn tour poster')
+    await page.waitForSelector('[data-project]')
     await beginWith(page, application, otter)
     await chooseFinder(page, 'Similar')
     await click(page, 130, 320)

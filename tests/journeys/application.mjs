@@ -63,6 +63,7 @@ export async function startApplication() {
     restartDatabase: () => shell('database_start'),
     databaseProcesses: () =>
       shell('database_place; pid=$(database_process); echo $pid $(pgrep -P "$pid" || true)').split(/\s+/).map(Number),
+    databasePort: () => Number(shell('database_place; sed -n 4p "$pg_data/postmaster.pid"')),
     sql: (statement) => shell(`${psql} -c ${JSON.stringify(statement)}`),
     /** Many statements, in one transaction. */
     sqlFile(statements) {

@@ -103,9 +103,12 @@ export async function badFiles(application) {
     await page.waitForSelector('text=Choose a photo')
     for (const [path, sentence] of refused) {
       await page.setInputFiles('input[type=file]', path)
-      const toast = page.locator('[data-sonner-toast][data-type=error]').filter({ hasText: path.split('/').pop() })
-      await toast.waitFor({ timeout: 30_000 })
-      const said = (await toast.locator('[data-title]').textContent()).trim()
+      const problem = page
+        .getByRole('list', { name: 'Refused' })
+        .getByRole('listitem')
+        .filter({ hasText: path.split('/').pop() })
+      await problem.waitFor({ timeout: 30_000 })
+      const said = (await problem.textContent()).trim()
       check(sentence.test(said), `${path.split('/').pop()}: “${said}”`)
       check(new URL(page.url()).pathname === '/', 'a refused file starts no project')
     }

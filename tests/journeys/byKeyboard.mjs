@@ -12,13 +12,18 @@ export async function byKeyboard(application) {
   }
   try {
     await page.goto(application.url)
+    await page.waitForSelector('[data-project]')
+    const tabTo = async (selector) => {
+      for (let i = 0; i < 80 && !(await page.evaluate((s) => document.activeElement?.matches(s), selector)); i++)
+        await press('Tab')
+    }
+    // Among many projects one is found by its name.
+    if (await page.locator('input[type=search]').count()) {
+      await tabTo('input[type=search]')
+      await page.keyboard.type('Autumn tour')
+    }
     await page.waitForSelector(`a[href="/project/${DEMO}"]`)
-    for (
-      let i = 0;
-      i < 80 && !(await page.evaluate((id) => document.activeElement?.getAttribute('href') === `/project/${id}`, DEMO));
-      i++
-    )
-      await press('Tab')
+    await tabTo(`a[href="/project/${DEMO}"]`)
     await press('Enter')
     await page.waitForURL(`**/project/${DEMO}`)
     await openProject(page, page.url())

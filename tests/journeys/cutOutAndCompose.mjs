@@ -31,7 +31,7 @@ export async function cutOutAndCompose(application) {
   let { page } = browser
   try {
     await page.goto(application.url)
-    await page.waitForSelector('text=Autumn tour poster')
+    await page.waitForSelector('[data-project]')
     await drop(page, 'main', [photo])
     await page.waitForURL('**/project/*')
     const address = page.url(),

@@ -1,4 +1,4 @@
-/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
+/** Runs the browser journeys on applications of their own. Usage: node tests/journeys/run.mjs [name ...] */
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
@@ -36,9 +36,11 @@ import { layerMatch } from './layerMatch.mjs'
 import { exportKinds } from './exportKinds.mjs'
 import { batches } from './batches.mjs'
 import { shelf } from './shelf.mjs'
+import { library } from './library.mjs'
 
 const journeys = {
   shelf,
+  library,
   exportKinds,
   batches,
   canvasIsExport,
@@ -75,29 +77,41 @@ const journeys = {
   tick,
   manyChanges,
 }
-const wanted = process.argv.slice(2)
+/** These measure, and want the machine for themselves. */
+const ALONE = new Set(['largePhoto', 'manyLayers', 'tick', 'manyChanges'])
+
+const wanted = process.argv.slice(2),
+  names = Object.keys(journeys).filter((name) => !wanted.length || wanted.includes(name))
 let passed = 0,
   failed = 0
-const application = await startApplication()
-try {
-  for (const [name, journey] of Object.entries(journeys)) {
-    if (wanted.length && !wanted.includes(name)) continue
-    const started = Date.now()
-    try {
-      const said = await journey(application)
-      passed++
-      console.log(
-        `ok      ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`,
-      )
-    } catch (error) {
-      failed++
-      console.log(
-        `FAILED  ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`,
-      )
-    }
+async function take(name, application) {
+  const started = Date.now(),
+    seconds = () => `${((Date.now() - started) / 1000).toFixed(1)} s`
+  try {
+    const said = await journeys[name](application)
+    passed++
+    console.log(`ok      ${name} (${seconds()})${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
+  } catch (error) {
+    failed++
+    console.log(
+      `FAILED  ${name} (${seconds()})\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`,
+    )
   }
+}
+/** Two journeys at a time, each lane on an application of its own: much of a journey is waiting. */
+const applications = []
+try {
+  const together = names.filter((name) => !ALONE.has(name))
+  for (let i = 0; i < Math.min(2, Math.max(1, together.length)); i++) applications.push(await startApplication())
+  await Promise.all(
+    applications.map(async (application) => {
+      for (let name = together.shift(); name; name = together.shift()) await take(name, application)
+    }),
+  )
+  for (const extra of applications.splice(1)) await extra.stop()
+  for (const name of names.filter((each) => ALONE.has(each))) await take(name, applications[0])
 } finally {
-  await application.stop()
+  for (const application of applications) await application.stop()
 }
 console.log(`journeys: ${passed} passed, ${failed} failed`)
 process.exitCode = failed ? 1 : 0

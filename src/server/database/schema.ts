@@ -79,6 +79,8 @@ export const asset = pgTable('asset', {
   converted: integer('converted').notNull().default(0),
   /** Pixels per inch, where the file says so. */
   ppi: integer('ppi'),
+  /** What its file was called when it was sent, the last time; null for what the application made itself. */
+  name: text('name'),
   /** When it was sent, the last time. */
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
 })
@@ -112,27 +114,24 @@ export const result = pgTable(
   (table) => [primaryKey({ columns: [table.project, table.name] }), index('result_used').on(table.used)],
 )
 
-/** Mask pictures that every project can take: some come with the application, others are put in by people. */
-export const maskPicture = pgTable('mask_picture', {
-  asset: text('asset')
-    .primaryKey()
-    .references(() => asset.sha256),
-  name: text('name').notNull(),
-  added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
-})
-
-/** Skies that every project can take, in named groups. What the pictures say is read by the pages and kept here. */
-export const sky = pgTable('sky', {
-  asset: text('asset')
-    .primaryKey()
-    .references(() => asset.sha256),
-  name: text('name').notNull(),
-  /** Empty: in none. */
-  group: text('group').notNull(),
-  /** A SkyPicture; null as long as nobody has read it. */
-  reads: jsonb('reads'),
-  added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
-})
+/** The library: stored pictures that every project can take, by what they are for, in named groups. */
+export const libraryPicture = pgTable(
+  'library_picture',
+  {
+    /** A LibraryKind. */
+    kind: text('kind').notNull(),
+    asset: text('asset')
+      .notNull()
+      .references(() => asset.sha256),
+    name: text('name').notNull(),
+    /** Empty: in none. */
+    group: text('group').notNull().default(''),
+    /** Of a sky, a SkyPicture: read by the pages and kept here; null as long as nobody has read it. */
+    reads: jsonb('reads'),
+    added: timestamp('added', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.kind, table.asset] }), index('library_picture_asset').on(table.asset)],
+)
 
 /** Exports of projects: asked for by the server, made by a worker. */
 export const exported = pgTable(

@@ -3,7 +3,7 @@ import { and, eq, lt, notExists, sql } from 'drizzle-orm'
 import { type PgColumn, type PgTable } from 'drizzle-orm/pg-core'
 import { alone } from '../assets'
 import { database } from '../database/connection'
-import { asset, batch, batchPicture, exported, maskPicture, project, projectAsset, sky } from '../database/schema'
+import { asset, batch, batchPicture, exported, libraryPicture, project, projectAsset } from '../database/schema'
 import { forget } from '../exports/exports'
 import { keysOfAsset } from '../storage/keys'
 import { storage } from '../storage/store'
@@ -23,7 +23,7 @@ export interface Rubbish {
 }
 
 /** Tables that name pictures. */
-const NAMING: readonly (PgTable & { readonly asset: PgColumn })[] = [projectAsset, maskPicture, sky, batchPicture]
+const NAMING: readonly (PgTable & { readonly asset: PgColumn })[] = [projectAsset, libraryPicture, batchPicture]
 
 export async function* rubbish(now = Date.now()): AsyncGenerator<Rubbish> {
   yield* oldExports(new Date(now - EXPORTS_MS))
@@ -50,6 +50,13 @@ async function* unnamedPictures(before: Date): AsyncGenerator<Rubbish> {
           .from(table)
           .where(eq(table.asset, asset.sha256)),
       ),
+    ),
+    // A plan names its backdrop and the pictures of its steps.
+    notExists(
+      database()
+        .select({ one: sql`1` })
+        .from(batch)
+        .where(sql`strpos(${batch.plan}::text, ${asset.sha256}) > 0`),
     ),
   )
   const rows = await database().select({ sha256: asset.sha256, bytes: asset.bytes }).from(asset).where(unnamed)

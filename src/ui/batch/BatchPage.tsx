@@ -3,7 +3,7 @@
 import { ArrowLeft, Download, FolderPlus, ImagePlus, Play, RotateCcw, Square, TriangleAlert } from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
-import { useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { Toaster } from 'sonner'
 import { TRIED } from '@/document/batchRows'
 import { LIMITS } from '@/document/limits'
@@ -15,7 +15,7 @@ import { addToBatch, type Batch, changeBatch, madeZip, type PictureFilter, runBa
 import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { chooseFolder, droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'
-import { sendMany } from '@/ui/store/sendMany'
+import { sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
 import { Filters } from './Filters'
 import { FirstResults } from './FirstResults'
 import { PictureTable } from './PictureTable'
@@ -26,8 +26,11 @@ export function BatchPage({ id }: { id: string }) {
   const [filter, setFilter] = useState<PictureFilter>({ order: 'number' })
   const view = useBatch(id, filter),
     { batch, problem, away } = view
-  const add = (files: readonly File[]) =>
-    sendMany(files, ({ asset }, file) => addToBatch(id, [{ asset, name: nameOfFile(file) }]))
+  const take = useCallback<Take>(({ asset }, file) => addToBatch(id, [{ asset, name: nameOfFile(file) }]), [id])
+  const add = (files: readonly File[]) => sendMany(files, { kind: 'batch', batch: id }, take)
+  useEffect(() => {
+    void sendLeft((goal) => goal.kind === 'batch' && goal.batch === id, take)
+  }, [id, take])
   const { over, place } = useFileDrop((dropped) => void droppedPictures(dropped).then(add))
   useDropAnywhere(add)
   const run = (what: 'try' | 'start' | 'again' | 'stop', numbers?: readonly number[]) =>

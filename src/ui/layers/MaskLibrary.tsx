@@ -2,11 +2,12 @@
 import { keepable } from '@/document/limits'
 import { Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { toast } from 'sonner'
 import { type Layer } from '@/document/types'
 import { askEngine } from '@/ui/store/rendering'
-import { keepMask, listMasks, type MaskPicture, removeMaskPicture, sendPicture } from '@/ui/store/server'
+import { loadLibrary, putInLibrary, takeOutOfLibrary, useLibrary } from '@/ui/store/library'
+import { sendPicture } from '@/ui/store/server'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { maskFromPicture, openMask } from './maskActions'
 
@@ -14,45 +15,43 @@ const said = (error: unknown): string => (error instanceof Error ? error.message
 
 /** Mask pictures to choose from, the same in every project. */
 export function MaskLibraryItems({ layer }: { layer: Layer }) {
-  const [masks, setMasks] = useState<readonly MaskPicture[] | null>(null),
-    [problem, setProblem] = useState('')
-  const load = () => {
-    listMasks().then(setMasks, (error: unknown) => setProblem(said(error)))
-  }
-  useEffect(load, [])
+  const masks = useLibrary((state) => state.pictures.mask),
+    problem = useLibrary((state) => state.problem)
+  useEffect(() => void loadLibrary('mask'), [])
   return (
     <>
       {problem && <p className="px-2 py-1 text-xs text-[var(--error)]">{problem}</p>}
       {!masks && !problem && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
-      {masks?.map(({ asset, name }) => (
-        <div key={asset} className="flex items-center">
-          <DropdownMenu.Item
-            className="menu-item flex flex-1 items-center gap-2.5"
-            onSelect={() => maskFromPicture(layer, asset, name)}
-          >
-            <img
-              src={`/api/pictures/${asset}`}
-              alt=""
-              width={54}
-              height={36}
-              loading="lazy"
-              className="h-9 w-[54px] rounded-[3px] bg-black object-contain"
-            />
-            {name}
-          </DropdownMenu.Item>
-          <button
-            type="button"
-            aria-label={`Remove ${name} from the library`}
-            title="Remove from the library; masks made of it keep it"
-            onClick={() => {
-              removeMaskPicture(asset).then(load, (error: unknown) => toast.error(said(error)))
-            }}
-            className="grid size-7 shrink-0 place-items-center rounded-md text-[var(--muted)] hover:bg-[var(--hover)]"
-          >
-            <Trash2 size={13} />
-          </button>
-        </div>
-      ))}
+      {masks?.map((mask) => {
+        const { asset, name } = mask
+        return (
+          <div key={asset} className="flex items-center">
+            <DropdownMenu.Item
+              className="menu-item flex flex-1 items-center gap-2.5"
+              onSelect={() => maskFromPicture(layer, asset, name)}
+            >
+              <img
+                src={`/api/pictures/${asset}`}
+                alt=""
+                width={54}
+                height={36}
+                loading="lazy"
+                className="h-9 w-[54px] rounded-[3px] bg-black object-contain"
+              />
+              {name}
+            </DropdownMenu.Item>
+            <button
+              type="button"
+              aria-label={`Remove ${name} from the library`}
+              title="Remove from the library; masks made of it keep it"
+              onClick={() => void takeOutOfLibrary('mask', [mask])}
+              className="grid size-7 shrink-0 place-items-center rounded-md text-[var(--muted)] hover:bg-[var(--hover)]"
+            >
+              <Trash2 size={13} />
+            </button>
+          </div>
+        )
+      })}
       <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
       <DropdownMenu.Item className="menu-item" onSelect={importMasks}>
         Put pictures into the library …
@@ -68,7 +67,7 @@ const importMasks = (): void =>
     for (const file of files)
       try {
         const { asset } = await sendWithProgress(file)
-        await keepMask(asset, nameOfFile(file))
+        await putInLibrary('mask', asset, { name: nameOfFile(file) })
         kept++
       } catch (error) {
         tell(error)
@@ -87,7 +86,7 @@ export async function keepInLibrary(layer: Layer): Promise<void> {
       () => {},
       new AbortController().signal,
     )
-    await keepMask(asset, keepable(`${layer.name} mask`))
+    await putInLibrary('mask', asset, { name: keepable(`${layer.name} mask`) })
     toast.success(`The mask of ${layer.name} is in the library.`)
   } catch (error) {
     toast.error(`The mask could not be kept: ${said(error)}`)

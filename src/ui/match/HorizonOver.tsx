@@ -16,7 +16,7 @@ const HALF = [32, 10] as const
 export function HorizonOver({ project, map }: { project: Project; map: Affine }) {
   const parts = newSkyAt(project.layers, project.activeLayer),
     { photo, found } = usePhoto(),
-    skies = useSkies((state) => state.skies)
+    skies = useSkies()
   const compared = useBench((state) => state.divider !== null || state.without.length > 0),
     sky = useMatchTool() === 'sky' && !compared,
     horizon = sky && parts && keyOf(parts.photo) === photo ? found?.measures.horizon : null

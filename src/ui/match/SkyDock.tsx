@@ -1,32 +1,30 @@
 'use client'
 /** The library of skies below the picture, the best fit first: chosen by a press or the arrow keys, added by files, folder or drop. */
-import { Ellipsis, FolderPlus, ImagePlus } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
-import { LIMITS } from '@/document/limits'
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { newSkyAt } from '@/document/newSky'
+import { AddPictures } from '@/ui/library/AddPictures'
+import { Groups, MoveToGroup } from '@/ui/library/Groups'
 import { Button } from '@/ui/primitives/Button'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
+import { More } from '@/ui/primitives/More'
+import { Naming } from '@/ui/primitives/Naming'
 import { shownProject, useBench } from '@/ui/store/bench'
-import { choosePictureFiles } from '@/ui/store/addPictures'
+import { changePicture, groupsOf, takeOutOfLibrary, useLibrary } from '@/ui/store/library'
 import { askLayers } from '@/ui/store/rendering'
-import { chooseFolder, droppedPictures } from '@/ui/store/folders'
+import { droppedPictures } from '@/ui/store/folders'
 import { useMatchTool } from './matchTool'
 import { usePhoto } from './photoMeasures'
 import { bringSky, skyProblem, stepSky } from './skyActs'
 import {
   addSkies,
-  groupsOf,
   loadSkies,
-  moveSky,
   type Ranked,
   rankedSkies,
-  renameGroup,
-  renameSky,
   stopAdding,
-  takeOut,
   unreadable,
   useSkies,
+  useSkyDock,
 } from './skyLibrary'
 
 /** ms */
@@ -39,7 +37,9 @@ export function SkyDock() {
 }
 
 function Dock() {
-  const { skies, problem, adding, group } = useSkies(),
+  const { adding, group } = useSkyDock(),
+    skies = useSkies(),
+    problem = useLibrary((state) => state.problem),
     measures = usePhoto((state) => state.found?.measures),
     there = useBench((state) => {
       const project = shownProject(state)
@@ -85,7 +85,13 @@ function Dock() {
     >
       <header className="flex h-10 items-center gap-3 px-3">
         <h2 className="text-[13px] font-semibold">Skies</h2>
-        <Groups groups={groups} />
+        <Groups
+          kind="sky"
+          all="By fit"
+          pictures={skies ?? []}
+          shown={group}
+          show={(next) => useSkyDock.setState({ group: next })}
+        />
         <span className="ml-auto min-w-0 truncate text-xs text-[var(--muted)]" role="status">
           {adding ? `Looking at ${adding.done + 1} of ${adding.of} …` : 'Drop pictures or a folder here'}
         </span>
@@ -94,7 +100,7 @@ function Dock() {
             Stop
           </Button>
         ) : (
-          <AddSkies add={add} />
+          <AddPictures purpose="add-skies" label="Add skies …" add={add} />
         )}
       </header>
       {problem ? (
@@ -129,125 +135,6 @@ function Dock() {
         </ul>
       )}
     </section>
-  )
-}
-
-const CHIP =
-  'rounded-md px-2 py-1 text-xs font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]'
-
-function Groups({ groups }: { groups: readonly string[] }) {
-  const { skies, group } = useSkies(),
-    show = (next: string | null) => useSkies.setState({ group: next })
-  const [renaming, setRenaming] = useState(false)
-  return (
-    <div className="flex min-w-0 items-center gap-0.5 overflow-x-auto" role="group" aria-label="Groups of skies">
-      <button type="button" className={CHIP} aria-pressed={group === null} onClick={() => show(null)}>
-        By fit <span className="opacity-60">{skies?.length ?? ''}</span>
-      </button>
-      {groups.map((name) =>
-        renaming && name === group ? (
-          <Naming
-            key={name}
-            label={`Name of the group ${name}`}
-            name={name}
-            done={(next) => {
-              setRenaming(false)
-              if (next === name) return
-              void renameGroup(name, next).then((done) => done && show(next))
-            }}
-          />
-        ) : (
-          <button key={name} type="button" className={CHIP} aria-pressed={group === name} onClick={() => show(name)}>
-            {name} <span className="opacity-60">{skies?.filter((sky) => sky.group === name).length}</span>
-          </button>
-        ),
-      )}
-      {group !== null && groups.includes(group) && (
-        <More what={`the group ${group}`} className="size-7 shrink-0 hover:bg-[var(--hover)]">
-          <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-            Rename the group
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="menu-item"
-            onSelect={() => void renameGroup(group, '').then((done) => done && show(null))}
-          >
-            Remove the group; its skies stay
-          </DropdownMenu.Item>
-        </More>
-      )}
-    </div>
-  )
-}
-
-/** A menu of what else can be done; a name that is typed next keeps the focus. */
-function More({ what, className, children }: { what: string; className: string; children: ReactNode }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`More for ${what}`}
-        className={`grid place-items-center rounded-md ${className}`}
-      >
-        <Ellipsis size={14} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          className="menu"
-          sideOffset={4}
-          collisionPadding={8}
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  )
-}
-
-/** A name being typed: Enter or leaving takes it, Escape leaves it as it was. */
-function Naming({ label, name, done }: { label: string; name: string; done: (name: string) => void }) {
-  const cancelled = useRef(false)
-  return (
-    <input
-      aria-label={label}
-      defaultValue={name}
-      autoFocus
-      maxLength={LIMITS.name}
-      onFocus={(event) => event.target.select()}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Escape') cancelled.current = true
-        if (event.key === 'Escape' || event.key === 'Enter') event.currentTarget.blur()
-      }}
-      onBlur={(event) => done(cancelled.current ? name : event.target.value.trim() || name)}
-      className="h-6 w-28 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-xs"
-    />
-  )
-}
-
-function AddSkies({ add }: { add: (files: readonly File[]) => void }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="h-8 shrink-0 rounded-lg border border-[var(--line)] px-3 text-[13px] font-semibold hover:bg-[var(--hover)]">
-        Add skies …
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="end" sideOffset={4} collisionPadding={8}>
-          <DropdownMenu.Item
-            className="menu-item flex items-center gap-2"
-            onSelect={() => choosePictureFiles('add-skies', true, add)}
-          >
-            <ImagePlus size={15} />
-            Pictures …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="menu-item flex items-center gap-2"
-            onSelect={() => chooseFolder('add-skies-folder', add)}
-          >
-            <FolderPlus size={15} />A folder …
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   )
 }
 
@@ -307,7 +194,7 @@ function Card({
           name={sky.name}
           done={(name) => {
             setNaming(null)
-            if (name !== sky.name) void renameSky(sky.asset, name)
+            if (name !== sky.name) void changePicture('sky', sky.asset, { name })
           }}
         />
       )}
@@ -317,7 +204,7 @@ function Card({
           name={sky.group}
           done={(name) => {
             setNaming(null)
-            if (name !== sky.group) void moveSky(sky.asset, name)
+            if (name !== sky.group) void changePicture('sky', sky.asset, { group: name })
           }}
         />
       ) : (
@@ -332,32 +219,9 @@ function Card({
         <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('sky')}>
           Rename
         </DropdownMenu.Item>
-        <DropdownMenu.Sub>
-          <DropdownMenu.SubTrigger className="menu-item flex justify-between">
-            Move to a group<span aria-hidden>›</span>
-          </DropdownMenu.SubTrigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
-              {groups
-                .filter((group) => group !== sky.group)
-                .map((group) => (
-                  <DropdownMenu.Item key={group} className="menu-item" onSelect={() => void moveSky(sky.asset, group)}>
-                    {group}
-                  </DropdownMenu.Item>
-                ))}
-              <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('group')}>
-                A new group …
-              </DropdownMenu.Item>
-              {sky.group && (
-                <DropdownMenu.Item className="menu-item" onSelect={() => void moveSky(sky.asset, '')}>
-                  No group
-                </DropdownMenu.Item>
-              )}
-            </DropdownMenu.SubContent>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Sub>
+        <MoveToGroup kind="sky" picture={sky} groups={groups} onNew={() => setNaming('group')} />
         <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-        <DropdownMenu.Item className="menu-item" onSelect={() => void takeOut(sky)}>
+        <DropdownMenu.Item className="menu-item" onSelect={() => void takeOutOfLibrary('sky', [sky])}>
           Remove from the library
         </DropdownMenu.Item>
       </More>

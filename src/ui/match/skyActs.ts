@@ -7,13 +7,14 @@ import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
 import { exchangeSky, newSkyAt, type NewSkyLayers, replaceSky, skySteps } from '@/document/newSky'
 import { type Edit } from '@/document/history'
+import { type LibraryPicture } from '@/document/library'
 import { type Picture, type Project } from '@/document/types'
 import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
 import { act, get, goToStage, preview, shownProject } from '@/ui/store/bench'
-import { type Sky } from './skiesOnServer'
+import { libraryOf } from '@/ui/store/library'
 import { measuresOf, usePhoto } from './photoMeasures'
-import { rankedSkies, useSkies } from './skyLibrary'
+import { rankedSkies, useSkyDock } from './skyLibrary'
 
 /** Why no sky can be brought in now; nothing when it can. */
 export function skyProblem(project: Project | null): string | undefined {
@@ -22,7 +23,10 @@ export function skyProblem(project: Project | null): string | undefined {
 }
 
 /** The sky of the library that the photo worked on has now. */
-export function skyThere(parts: NewSkyLayers | undefined, skies: readonly Sky[] | null): Sky | undefined {
+export function skyThere(
+  parts: NewSkyLayers | undefined,
+  skies: readonly LibraryPicture[] | undefined,
+): LibraryPicture | undefined {
   return parts?.sky && skies?.find(({ asset }) => asset === parts.sky!.asset)
 }
 
@@ -30,7 +34,7 @@ export function skyThere(parts: NewSkyLayers | undefined, skies: readonly Sky[] 
 const SAME = 1
 
 /** The horizon as the editor has put it: where the sky's own lies now. The measured one where there is no sky, or it lies there. */
-export function withHorizonOf(measures: Measures, parts: NewSkyLayers, there: Sky | undefined): Measures {
+export function withHorizonOf(measures: Measures, parts: NewSkyLayers, there: LibraryPicture | undefined): Measures {
   if (!measures.horizon || !parts.sky || !there?.reads) return measures
   const { horizonY } = there.reads,
     usual = newSkyOf(measures, there.reads),
@@ -61,7 +65,7 @@ function sameIds(edit: (newId: () => string) => Edit): Edit {
 
 let asked = 0
 /** Shown at once; several in a row are one change. */
-export async function bringSky(sky: Sky): Promise<void> {
+export async function bringSky(sky: LibraryPicture): Promise<void> {
   const mine = ++asked,
     bench = get().id,
     project = shownProject(get()),
@@ -81,7 +85,7 @@ export async function bringSky(sky: Sky): Promise<void> {
   if (!parts || !sky.reads) return
   const { asset, name, width, height, ppi } = sky,
     picture: Picture = { asset, name, width, height, ppi },
-    plan = newSkyOf(withHorizonOf(photo.measures, parts, skyThere(parts, useSkies.getState().skies)), sky.reads)
+    plan = newSkyOf(withHorizonOf(photo.measures, parts, skyThere(parts, libraryOf('sky'))), sky.reads)
   if (!plan) return
   if (parts.sky && parts.light) {
     const there = { ...parts, sky: parts.sky, light: parts.light },
@@ -97,7 +101,8 @@ export async function bringSky(sky: Sky): Promise<void> {
 export function stepSky(by: number): void {
   const project = shownProject(get()),
     parts = project ? newSkyAt(project.layers, project.activeLayer) : undefined,
-    { skies, group } = useSkies.getState(),
+    skies = libraryOf('sky'),
+    { group } = useSkyDock.getState(),
     ranked = rankedSkies(skies ?? [], usePhoto.getState().found?.measures, group),
     at = ranked.findIndex(({ sky }) => sky.asset === parts?.sky?.asset),
     next = ranked.at(at < 0 && by < 0 ? -1 : at + by)?.sky

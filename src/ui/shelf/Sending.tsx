@@ -1,26 +1,38 @@
 'use client'
 /** How far many pictures have been sent, and which were refused. */
 import { X } from 'lucide-react'
+import { useEffect, useState } from 'react'
 import { forgetProblems, stopSending, useSending } from '@/ui/store/sendMany'
 import { Button, IconButton } from '@/ui/primitives/Button'
+
+const MOMENT_MS = 300
 
 export function Sending() {
   const { total, done, problems, under, waits } = useSending()
   const going = total > done + problems.length
-  if (!going && !problems.length) return null
-  const share = total ? (done + problems.length + Object.values(under).reduce((a, b) => a + b, 0)) / total : 1
+  // What is quickly done is not worth a word.
+  const [lasts, setLasts] = useState(false)
+  useEffect(() => {
+    const timer = setTimeout(() => setLasts(going), going ? MOMENT_MS : 0)
+    return () => clearTimeout(timer)
+  }, [going])
+  if (!(going && lasts) && !problems.length) return null
+  const waiting = total - done - problems.length,
+    share = total ? (done + problems.length + Object.values(under).reduce((a, b) => a + b, 0)) / total : 1
   return (
     <section
       aria-label="Sending pictures"
       className="space-y-2 rounded-xl border border-[var(--line)] bg-[var(--raised)] p-3 text-[13px]"
     >
       <div className="flex items-center gap-3">
-        <p role="status" className="mr-auto min-w-0 truncate">
+        <p role="status" className={`mr-auto min-w-0 ${waits ? '' : 'truncate'}`}>
           {going
             ? waits
-              ? `The server is away; ${total - done - problems.length} pictures wait here and are sent when it is back.`
+              ? `${waits} ${waiting === 1 ? 'A picture waits' : `${waiting} pictures wait`} in this browser and ${waiting === 1 ? 'is' : 'are'} sent later.`
               : `Sending ${Math.min(total, done + problems.length + 1)} of ${total} · ${Object.keys(under)[0] ?? ''}`
-            : `${done} sent, ${problems.length} refused`}
+            : done
+              ? `${done} sent, ${problems.length} refused`
+              : 'Refused'}
         </p>
         {going ? (
           <Button onClick={stopSending}>Cancel</Button>

@@ -6,16 +6,16 @@ import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Toaster } from 'sonner'
 import { Button } from '@/ui/primitives/Button'
+import { CardGrid } from '@/ui/primitives/CardGrid'
 import { Choice } from '@/ui/primitives/Choice'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
-import { PICTURE_TYPES, sendWithProgress, tell } from '@/ui/store/addPictures'
+import { nameOfFile, PICTURE_TYPES } from '@/ui/store/addPictures'
 import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'
-import { sendMany } from '@/ui/store/sendMany'
+import { sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
 import { listProjects, type ProjectSummary } from '@/ui/store/server'
 import { ProjectCard } from './ProjectCard'
-import { ProjectGrid } from './ProjectGrid'
 import { Sending } from './Sending'
 import {
   duplicateProject,
@@ -41,12 +41,13 @@ export function Shelf() {
   const router = useRouter()
   const [projects, setProjects] = useState<ProjectSummary[] | null>(null),
     [problem, setProblem] = useState(''),
-    [busy, setBusy] = useState(false),
     [sought, setSought] = useState(''),
     [order, setOrder] = useState<Order>('changed'),
     [chosen, setChosen] = useState<ReadonlySet<string>>(new Set()),
     [hidden, setHidden] = useState<ReadonlySet<string>>(new Set())
-  const chooser = useRef<HTMLInputElement>(null)
+  const chooser = useRef<HTMLInputElement>(null),
+    /** The file that came without others. */
+    alone = useRef<File>(undefined)
 
   const load = useCallback(() => {
     listProjects().then(
@@ -66,35 +67,29 @@ export function Shelf() {
     }
   }, [])
 
-  /** One picture becomes a project and is opened; of several each becomes one. */
-  const start = async (files: readonly File[]) => {
-    if (busy || !files.length) return
+  /** A picture becomes a project: one that came alone is opened. */
+  const take = useCallback<Take>(
+    async (stored, file) => {
+      const id = await projectOfPicture(stored, nameOfFile(file))
+      if (file === alone.current) router.push(`/project/${id}`)
+      else load()
+    },
+    [load, router],
+  )
+  useEffect(() => void sendLeft(({ kind }) => kind === 'project', take), [take])
+  const start = (files: readonly File[]) => {
     const [first] = files
-    if (files.length > 1) {
-      sendMany(
-        files.filter((file) => !isProjectFile(file)),
-        async (stored, file) => {
-          await projectOfPicture(stored, file)
-          load()
-        },
-      )
-      for (const file of files.filter(isProjectFile)) void importProject(file).then(load, say)
-      return
-    }
-    setBusy(true)
-    try {
-      const id = isProjectFile(first)
-        ? (await importProject(first)).id
-        : await projectOfPicture(await sendWithProgress(first), first)
-      router.push(`/project/${id}`)
-    } catch (error) {
-      tell(error)
-    } finally {
-      setBusy(false)
-    }
+    alone.current = files.length === 1 ? first : undefined
+    sendMany(
+      files.filter((file) => !isProjectFile(file)),
+      { kind: 'project' },
+      take,
+    )
+    for (const file of files.filter(isProjectFile))
+      importProject(file).then(({ id }) => (file === alone.current ? router.push(`/project/${id}`) : load()), say)
   }
   const { over, place } = useFileDrop((dropped) => void droppedPictures(dropped).then(start))
-  useDropAnywhere((files) => void start(files))
+  useDropAnywhere(start)
 
   const shown = useMemo(() => {
     const words = sought.toLowerCase().split(/\s+/).filter(Boolean)
@@ -134,11 +129,7 @@ export function Shelf() {
           <ImagePlus size={30} strokeWidth={1.5} className="shrink-0 text-[var(--accent-text)]" />
           <div className="mr-auto">
             <p className="font-semibold">
-              {busy
-                ? 'Opening the photo …'
-                : over
-                  ? 'Let go to start a project'
-                  : 'Drop a photo anywhere to start a project, or paste one'}
+              {over ? 'Let go to start a project' : 'Drop a photo anywhere to start a project, or paste one'}
             </p>
             <p className="text-[13px] text-[var(--muted)]">
               JPEG, PNG, WebP, TIFF, AVIF or GIF, up to 150 megapixels; folders, project files and OpenRaster, too. The
@@ -157,7 +148,7 @@ export function Shelf() {
             className="sr-only"
             tabIndex={-1}
             onChange={(event) => {
-              void start([...(event.target.files ?? [])])
+              start([...(event.target.files ?? [])])
               event.target.value = ''
             }}
           />
@@ -226,8 +217,13 @@ export function Shelf() {
               </span>
             </div>
             {shown.length ? (
-              <ProjectGrid
-                projects={shown}
+              <CardGrid
+                label="Projects"
+                items={shown}
+                keyOf={({ id }) => id}
+                narrowest={240}
+                gap={20}
+                below={92}
                 card={(project) => <ProjectCard project={project} chosen={chosen.has(project.id)} acts={acts} />}
               />
             ) : (

@@ -4,6 +4,7 @@ import Link from 'next/link'
 
 const PLACES = [
   ['projects', '/', 'Projects'],
+  ['library', '/library', 'Library'],
   ['batches', '/batches', 'Batches'],
 ] as const
 

@@ -1,7 +1,6 @@
 /** What is done with projects on the shelf. */
 import { toast } from 'sonner'
 import { projectOf } from '@/document/edits'
-import { nameOfFile } from '@/ui/store/addPictures'
 import {
   call,
   createProject,
@@ -14,9 +13,8 @@ import {
 import { say } from '@/ui/store/say'
 
 /** @returns the new project's id */
-export async function projectOfPicture({ asset, width, height, ppi }: StoredPicture, file: File): Promise<string> {
-  const id = crypto.randomUUID(),
-    name = nameOfFile(file)
+export async function projectOfPicture({ asset, width, height, ppi }: StoredPicture, name: string): Promise<string> {
+  const id = crypto.randomUUID()
   await createProject(id, projectOf(name, { asset, width, height, name, ppi }, crypto.randomUUID()))
   return id
 }

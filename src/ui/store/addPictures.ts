@@ -1,18 +1,12 @@
 /** Pictures into the open project: chosen or dropped, sent with progress, laid in as layers. Each that is refused says why; the others go on. */
-import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
-import { addPicture } from '@/document/layers'
-import { act, get, goToStage } from '@/ui/store/bench'
+import { fileTitle } from '@/document/fileTitle'
+import { loadLater } from '@/ui/primitives/later'
+import { get } from '@/ui/store/bench'
 import { Refused, sendPicture, Unreachable } from '@/ui/store/server'
 
 export const PICTURE_TYPES = 'image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif'
-export const nameOfFile = (file: File): string =>
-  keepable(
-    file.name
-      .replace(/\.[^.]+$/, '')
-      .replace(/[-_]+/g, ' ')
-      .trim(),
-  ) || 'Picture'
+export const nameOfFile = (file: File): string => fileTitle(file.name)
 
 /** Asks for picture files. @param purpose a name for who asks, in the page */
 export function choosePictureFiles(
@@ -38,29 +32,13 @@ export function choosePictureFiles(
 }
 /** @param below the layer they go below; null: on top */
 export const choosePictures = (below: string | null): void =>
-  choosePictureFiles('add-pictures', true, (files) => {
-    void addPictures(files, below)
-  })
+  choosePictureFiles('add-pictures', true, (files) => addPictures(files, below))
 
-export async function addPictures(files: readonly File[], below: string | null): Promise<void> {
-  const project = get().id
-  for (const file of files) {
-    try {
-      const stored = await sendWithProgress(file)
-      if (get().id !== project) return
-      act(
-        `Add ${nameOfFile(file)}`,
-        addPicture(
-          { asset: stored.asset, width: stored.width, height: stored.height, ppi: stored.ppi, name: nameOfFile(file) },
-          crypto.randomUUID(),
-          below,
-        ),
-      )
-      goToStage('compose')
-    } catch (error) {
-      tell(error)
-    }
-  }
+const sending = loadLater(() => import('./addLayers'))
+/** @param below the layer they go below; null: on top */
+export function addPictures(files: readonly File[], below: string | null): void {
+  const { id } = get()
+  void sending().then(({ addLayers }) => addLayers(files, id, below))
 }
 
 /** One sentence about a picture that did not come in. */

@@ -4,6 +4,7 @@
  */
 import { type DBSchema, type IDBPDatabase, openDB, type OpenDBCallbacks } from 'idb'
 import { type Act } from '@/document/history'
+import { holdTab, livingTabs } from './tabs'
 
 interface Schema extends DBSchema {
   acts: { key: number; value: { project: string; tab?: string; act: Act }; indexes: { project: string } }
@@ -41,7 +42,6 @@ export interface Left {
 }
 export const NOTHING_LEFT: Left = { acts: [], heads: [], aside: [] }
 
-const lockName = (tab: string): string => `wily tab ${tab}`
 const headKey = (project: string, tab: string): string => `${project} ${tab}`
 /** Records of before there were tabs of their own. */
 const EARLIER = 'earlier'
@@ -52,7 +52,6 @@ export class Backup {
   private readonly db: Promise<IDBPDatabase<Schema>>
   private opened: IDBPDatabase<Schema> | null = null
   private letGo: () => void = () => {}
-  private closed = false
 
   constructor(private readonly project: string) {
     const opened = openOrReject('wily-scissor', 2, {
@@ -86,9 +85,7 @@ export class Backup {
       (db) => (this.opened = db),
       () => {},
     )
-    void navigator.locks?.request(lockName(this.tab), () =>
-      this.closed ? undefined : new Promise<void>((done) => (this.letGo = done)),
-    )
+    holdTab(this.tab, new Promise((done) => (this.letGo = done)))
   }
 
   /** Takes over what tabs left that are gone. Rejects where this browser keeps nothing. */
@@ -151,7 +148,6 @@ export class Backup {
     await (await this.db).delete('aside', id)
   }
   close(): void {
-    this.closed = true
     this.letGo()
     this.db.then((db) => db.close()).catch(() => {})
   }
@@ -160,8 +156,3 @@ export class Backup {
 /** Some browsers throw at once. */
 const openOrReject = async (name: string, version: number, callbacks: OpenDBCallbacks<Schema>) =>
   openDB<Schema>(name, version, callbacks)
-
-async function livingTabs(): Promise<Set<string>> {
-  const held = (await navigator.locks?.query())?.held ?? []
-  return new Set(held.flatMap(({ name }) => (name?.startsWith('wily tab ') ? [name.slice('wily tab '.length)] : [])))
-}

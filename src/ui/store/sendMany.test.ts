@@ -1,9 +1,12 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { forgetProblems, sendMany, stopSending, useSending } from './sendMany'
+import { forgetProblems, sendLeft, sendMany, stopSending, TakenLater, useSending } from './sendMany'
 import { Refused, sendPicture, type StoredPicture, Unreachable } from './server'
+import { forgetFile, keepFile, leftFiles } from './waitingFiles'
 
 vi.mock('./server', async (original) => ({ ...(await original<object>()), sendPicture: vi.fn() }))
+vi.mock('./waitingFiles', () => ({ keepFile: vi.fn(), forgetFile: vi.fn(), leftFiles: vi.fn() }))
 
+const GOAL = { kind: 'project' } as const
 const stored: StoredPicture = { asset: 'a', width: 1, height: 1, ppi: null }
 const files = (...names: string[]) => names.map((name) => new File(['x'], name))
 const sent = vi.mocked(sendPicture)
@@ -13,6 +16,8 @@ beforeEach(() => {
   stopSending()
   forgetProblems()
   sent.mockReset()
+  vi.mocked(keepFile).mockReset().mockResolvedValue()
+  vi.mocked(forgetFile).mockReset().mockResolvedValue()
 })
 
 describe('many pictures', () => {
@@ -22,7 +27,7 @@ describe('many pictures', () => {
       return stored
     })
     const taken: string[] = []
-    sendMany(files('a', 'b', 'c', 'd'), (_, { name }) => void taken.push(name))
+    sendMany(files('a', 'b', 'c', 'd'), GOAL, (_, { name }) => void taken.push(name))
     await vi.waitFor(() => expect(useSending.getState().done).toBe(4))
     expect(taken).toEqual(['a', 'b', 'c', 'd'])
   })
@@ -32,7 +37,7 @@ describe('many pictures', () => {
       return stored
     })
     const taken: string[] = []
-    sendMany(files('a', 'b', 'c'), (_, { name }) => void taken.push(name))
+    sendMany(files('a', 'b', 'c'), GOAL, (_, { name }) => void taken.push(name))
     await vi.waitFor(() => expect(useSending.getState().done).toBe(2))
     expect(taken).toEqual(['a', 'c'])
     expect(useSending.getState().problems).toEqual([{ name: 'b', sentence: '“b” is damaged.' }])
@@ -43,10 +48,10 @@ describe('many pictures', () => {
       if (away) throw new Unreachable()
       return stored
     })
-    sendMany(files('a'), () => {})
-    await vi.waitFor(() => expect(useSending.getState().waits).toBe(true))
+    sendMany(files('a'), GOAL, () => {})
+    await vi.waitFor(() => expect(useSending.getState().waits).toMatch(/cannot be reached/))
     away = false
-    await vi.waitFor(() => expect(useSending.getState()).toMatchObject({ done: 1, waits: false }), { timeout: 5000 })
+    await vi.waitFor(() => expect(useSending.getState()).toMatchObject({ done: 1, waits: '' }), { timeout: 5000 })
   })
   it('what is stopped is dropped, and others can be sent after it', async () => {
     sent.mockImplementation(
@@ -56,11 +61,44 @@ describe('many pictures', () => {
         }),
     )
     const taken: string[] = []
-    sendMany(files('a', 'b', 'c'), (_, { name }) => void taken.push(name))
+    sendMany(files('a', 'b', 'c'), GOAL, (_, { name }) => void taken.push(name))
     stopSending()
     await idle()
     sent.mockResolvedValue(stored)
-    sendMany(files('d'), (_, { name }) => void taken.push(name))
+    sendMany(files('d'), GOAL, (_, { name }) => void taken.push(name))
     await vi.waitFor(() => expect(taken).toEqual(['d']))
+  })
+  it('what nobody takes now is kept and no problem; what goes wrong otherwise is told', async () => {
+    sent.mockResolvedValue(stored)
+    const kept = vi.mocked(keepFile)
+    sendMany(files('a', 'b'), GOAL, (_, { name }) => {
+      throw name === 'a' ? new TakenLater() : new Error('No room.')
+    })
+    await vi.waitFor(() => expect(useSending.getState()).toMatchObject({ done: 1, total: 2 }))
+    expect(kept.mock.calls.map(([{ file }]) => file.name)).toEqual(['a'])
+    expect(useSending.getState().problems).toEqual([{ name: 'b', sentence: 'No room.' }])
+  })
+  it('while the server is away everything is kept, and let go when it is sent', async () => {
+    let away = true
+    sent.mockImplementation(async () => {
+      if (away) throw new Unreachable()
+      return stored
+    })
+    sendMany(files('a', 'b', 'c'), GOAL, () => {})
+    await vi.waitFor(() => expect(vi.mocked(keepFile)).toHaveBeenCalledTimes(3))
+    away = false
+    await vi.waitFor(() => expect(useSending.getState().done).toBe(3), { timeout: 8000 })
+    await vi.waitFor(() => expect(vi.mocked(forgetFile)).toHaveBeenCalledTimes(3))
+  })
+  it('what an earlier visit left is sent to where it goes', async () => {
+    sent.mockResolvedValue(stored)
+    vi.mocked(leftFiles).mockResolvedValue([{ id: 'x', file: files('left')[0], goal: GOAL }])
+    const taken: string[] = []
+    await sendLeft(
+      ({ kind }) => kind === 'project',
+      (_, { name }) => void taken.push(name),
+    )
+    await vi.waitFor(() => expect(taken).toEqual(['left']))
+    await vi.waitFor(() => expect(vi.mocked(forgetFile)).toHaveBeenCalledWith('x'))
   })
 })

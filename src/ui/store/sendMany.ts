@@ -1,6 +1,10 @@
-/** Many picture files, two at a time, each with its progress: those that are refused are listed by name, the rest goes on; while the server is away they wait. */
+/**
+ * Many picture files, two at a time, each with its progress: those that are refused are listed by name, the rest goes on. While the server
+ * is away they wait, kept in this browser (waitingFiles.ts): whoever opens the page again sends them.
+ */
 import { create } from 'zustand'
 import { Refused, sendPicture, type StoredPicture, Unreachable } from './server'
+import { forgetFile, type Goal, keepFile, leftFiles } from './waitingFiles'
 
 const AT_A_TIME = 2
 /** While the server is away it is asked again after so long, ms. */
@@ -13,60 +17,90 @@ export interface SendingState {
   readonly problems: readonly { readonly name: string; readonly sentence: string }[]
   /** What is being sent: how far each is, 0-1, by its name. */
   readonly under: Readonly<Record<string, number>>
-  /** The server cannot be reached right now. */
-  readonly waits: boolean
+  /** Why nothing can be sent right now, a sentence; empty when it can. */
+  readonly waits: string
 }
-const NOTHING: SendingState = { total: 0, done: 0, problems: [], under: {}, waits: false }
+const NOTHING: SendingState = { total: 0, done: 0, problems: [], under: {}, waits: '' }
 
 export const useSending = create<SendingState>(() => NOTHING)
-type Take = (stored: StoredPicture, file: File) => Promise<void> | void
+export type Take = (stored: StoredPicture, file: File, goal: Goal) => Promise<void> | void
 interface Waiting {
+  readonly id: string
   readonly file: File
+  readonly goal: Goal
   readonly take: Take
   /** Over when the one before is: whatever is quicker to send, they are taken in their order. */
   readonly turn: Promise<void>
   readonly over: () => void
+  /** In this browser's storage. */
+  kept: Promise<boolean> | null
 }
+/** Thrown by who takes a picture: its goal is not there now. It is kept, and taken when the goal is opened again. */
+export class TakenLater extends Error {}
+
 let queue: Waiting[] = []
+const sending = new Set<Waiting>()
 let last = Promise.resolve()
 let lanes = 0
 let cancel = new AbortController()
 
 /** @param take is told of each that is stored, in the order they were given; files may come again while others are under way */
-export function sendMany(
-  files: readonly File[],
-  take: (stored: StoredPicture, file: File) => Promise<void> | void,
-): void {
+export const sendMany = (files: readonly File[], goal: Goal, take: Take): void =>
+  enqueue(
+    files.map((file) => ({ id: crypto.randomUUID(), file, goal })),
+    take,
+  )
+/** What an earlier visit left that goes there. */
+export async function sendLeft(isMine: (goal: Goal) => boolean, take: Take): Promise<void> {
+  try {
+    enqueue(await leftFiles(isMine), take, true)
+  } catch {
+    // A browser that keeps nothing has left nothing.
+  }
+}
+
+function enqueue(files: readonly Pick<Waiting, 'id' | 'file' | 'goal'>[], take: Take, kept = false): void {
   if (!files.length) return
-  if (lanes === 0) useSending.setState({ ...NOTHING, problems: useSending.getState().problems })
+  if (lanes === 0) useSending.setState(NOTHING)
   useSending.setState(({ total }) => ({ total: total + files.length }))
-  for (const file of files) {
+  for (const each of files) {
     const turn = last
     let over = () => {}
     last = new Promise((resolve) => (over = resolve))
-    queue.push({ file, take, turn, over })
+    queue.push({ ...each, take, turn, over, kept: kept ? Promise.resolve(true) : null })
   }
   while (lanes < AT_A_TIME) {
     lanes++
     void lane().finally(() => {
       lanes--
-      if (lanes === 0 && !queue.length) useSending.setState({ under: {}, waits: false })
+      if (lanes === 0 && !queue.length) useSending.setState({ under: {}, waits: '' })
     })
   }
 }
 /** What has not been sent yet is dropped. */
 export function stopSending(): void {
+  for (const each of [...queue, ...sending]) forget(each)
   for (const { over } of queue) over()
   queue = []
   cancel.abort()
   cancel = new AbortController()
-  useSending.setState(({ done, problems }) => ({ total: done + problems.length, under: {}, waits: false }))
+  useSending.setState(({ done, problems }) => ({ total: done + problems.length, under: {}, waits: '' }))
 }
 export const forgetProblems = (): void => useSending.setState({ ...NOTHING })
 
+const keep = (each: Waiting): Promise<boolean> =>
+  (each.kept ??= keepFile({ id: each.id, file: each.file, goal: each.goal }).then(
+    () => true,
+    () => false,
+  ))
+const forget = ({ kept, id }: Waiting): void => {
+  if (kept) void kept.then(() => forgetFile(id)).catch(() => {})
+}
+
 async function lane(): Promise<void> {
   for (let next = queue.shift(); next; next = queue.shift()) {
-    const { file, take, turn, over } = next,
+    const each = next,
+      { file, goal, take, turn, over } = each,
       { signal } = cancel
     const under = (fraction: number | undefined) =>
       useSending.setState(({ under: before }) => {
@@ -75,17 +109,25 @@ async function lane(): Promise<void> {
         else after[file.name] = fraction
         return { under: after }
       })
+    sending.add(each)
     try {
       under(0)
       const stored = await patiently(() => sendPicture(file, under, signal), signal)
       await turn
-      await patiently(async () => take(stored, file), signal)
+      await patiently(async () => take(stored, file, goal), signal)
       useSending.setState(({ done }) => ({ done: done + 1 }))
+      forget(each)
     } catch (error) {
       if (signal.aborted) continue // others may have come since
+      if (error instanceof TakenLater && (await keep(each))) {
+        useSending.setState(({ done }) => ({ done: done + 1 }))
+        continue
+      }
       const sentence = error instanceof Error ? error.message : String(error)
       useSending.setState(({ problems }) => ({ problems: [...problems, { name: file.name, sentence }] }))
+      forget(each)
     } finally {
+      sending.delete(each)
       over()
       under(undefined)
     }
@@ -97,12 +139,19 @@ async function patiently<T>(work: () => Promise<T>, signal: AbortSignal): Promis
   for (;;)
     try {
       const done = await work()
-      useSending.setState({ waits: false })
+      useSending.setState({ waits: '' })
       return done
     } catch (error) {
       if (!(error instanceof Unreachable) || error instanceof Refused || signal.aborted) throw error
-      useSending.setState({ waits: true })
+      useSending.setState({ waits: error.message })
+      for (const each of [...sending, ...queue]) void keep(each)
       await new Promise((again) => setTimeout(again, AGAIN_MS))
       if (signal.aborted) throw error
     }
 }
+
+// What is being sent and kept nowhere would be lost with the page.
+if (typeof window !== 'undefined')
+  window.addEventListener('beforeunload', (event) => {
+    if ([...sending, ...queue].some(({ kept }) => !kept)) event.preventDefault()
+  })

@@ -114,13 +114,6 @@ export const sendActs = (id: string, sending: Sending) =>
 export const newActs = (id: string, after: number) =>
   call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=${after}`)
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
-export interface MaskPicture {
-  asset: string
-  name: string
-}
-export const listMasks = () => call<{ masks: MaskPicture[] }>('/api/masks').then((r) => r.masks)
-export const keepMask = (asset: string, name: string) => call('/api/masks', json('POST', { asset, name }))
-export const removeMaskPicture = (asset: string) => call(`/api/masks/${asset}`, { method: 'DELETE' })
 export const startExport = (request: ExportRequest) => call<ExportState>('/api/exports', json('POST', request))
 export const exportState = (id: string) => call<ExportState>(`/api/exports/${id}`)
 export const cancelExport = (id: string) => call(`/api/exports/${id}`, { method: 'DELETE' })

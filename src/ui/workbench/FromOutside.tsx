@@ -2,6 +2,8 @@
 /** What comes from outside: steps that are pasted, and pictures that are pasted or dropped anywhere on the workbench. On the canvas's upper half they go on top, on its lower half below the active layer, elsewhere on top. */
 import { useEffect, useState } from 'react'
 import { layerById } from '@/document/edits'
+import { Sending } from '@/ui/shelf/Sending'
+import { addLeft } from '@/ui/store/addLayers'
 import { addPictures } from '@/ui/store/addPictures'
 import { get, shownProject, useBench } from '@/ui/store/bench'
 import { takeAnywhere } from '@/ui/store/dropAnywhere'
@@ -49,7 +51,7 @@ export function FromOutside() {
     window.addEventListener('dragover', moved)
     window.addEventListener('dragleave', left)
     window.addEventListener('drop', dropped)
-    const end = takeAnywhere((files) => void addPictures(files, null))
+    const end = takeAnywhere((files) => addPictures(files, null))
     return () => {
       window.removeEventListener('paste', paste)
       window.removeEventListener('dragover', moved)
@@ -58,8 +60,16 @@ export function FromOutside() {
       end()
     }
   }, [])
-  const box = over && canvasBox()
+  const id = useBench((state) => state.id)
+  useEffect(() => void addLeft(id), [id])
+  const box = canvasBox()
   if (!box) return null
+  if (!over)
+    return (
+      <div className="fixed bottom-12 z-30 w-80 shadow-lg empty:hidden" style={{ left: box.left + 12 }}>
+        <Sending />
+      </div>
+    )
   return (
     <div
       className="pointer-events-none fixed z-30 grid grid-rows-2 gap-2 bg-black/35 p-3 text-center font-semibold text-white"

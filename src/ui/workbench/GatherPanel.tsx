@@ -1,13 +1,16 @@
 'use client'
-import { ImagePlus } from 'lucide-react'
+import { ImagePlus, Images } from 'lucide-react'
+import { useState } from 'react'
 import { layerById } from '@/document/edits'
 import { type PictureLayer } from '@/document/types'
+import { LibraryDialog } from '@/ui/library/LibraryDialog'
 import { Button } from '@/ui/primitives/Button'
 import { chooseLayer, shownProject, useBench } from '@/ui/store/bench'
 import { choosePictures } from '@/ui/store/addPictures'
 
 /** The pictures of the project as they are, where each is shown, and more of them. */
 export function GatherPanel() {
+  const [library, setLibrary] = useState(false)
   const project = useBench(shownProject)
   const active = project ? layerById(project, project.activeLayer) : undefined
   const shown = new Map<string, PictureLayer[]>()
@@ -26,7 +29,12 @@ export function GatherPanel() {
           <ImagePlus size={15} />
           Add on top
         </Button>
+        <Button onClick={() => setLibrary(true)}>
+          <Images size={15} />
+          From the library …
+        </Button>
       </div>
+      {library && <LibraryDialog close={() => setLibrary(false)} />}
       <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">Pictures of this project</h2>
       <ul className="mb-3 space-y-2">
         {[...shown].map(([asset, layers]) => {

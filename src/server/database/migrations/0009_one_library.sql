@@ -1,0 +1,2 @@
+DROP TABLE "mask_picture" CASCADE;--> statement-breakpoint
+DROP TABLE "sky" CASCADE;

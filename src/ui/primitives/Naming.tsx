@@ -1,0 +1,24 @@
+'use client'
+import { useRef } from 'react'
+import { LONGEST_NAME } from '@/core/fields/fields'
+
+/** A name being typed: Enter or leaving takes it, Escape leaves it as it was. */
+export function Naming({ label, name, done }: { label: string; name: string; done: (name: string) => void }) {
+  const cancelled = useRef(false)
+  return (
+    <input
+      aria-label={label}
+      defaultValue={name}
+      autoFocus
+      maxLength={LONGEST_NAME}
+      onFocus={(event) => event.target.select()}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') cancelled.current = true
+        if (event.key === 'Escape' || event.key === 'Enter') event.currentTarget.blur()
+      }}
+      onBlur={(event) => done(cancelled.current ? name : event.target.value.trim() || name)}
+      className="h-6 w-28 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-xs"
+    />
+  )
+}
