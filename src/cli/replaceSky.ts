@@ -53,18 +53,18 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     return found
   }, MEMORY)
   const context = studio.context(() => {}),
-    photoMeasured = measurePhoto(
+    read = readSky(skyPicture, options.sky, context)
+  if (typeof read === 'string') throw new Unusable(`${options.sky}: ${read} Nothing was written.`)
+  const photoMeasured = measurePhoto(
       studio.scene({ ...sceneOfProject(project), layers: photoAlone(project.layers, 'photo') }),
       steps,
       context,
     ),
     problem = whyNoNewSky(photoMeasured)
   if (problem) throw new Unusable(`${photoFile}: ${problem} Nothing was written.`)
-  const read = readSky(skyPicture, options.sky, context)
-  if (typeof read === 'string') throw new Unusable(`${options.sky}: ${read} Nothing was written.`)
   const planned = newSkyOf(photoMeasured.measures, read)
   if (!planned) throw new Unusable(`${photoFile}: it has no sky that could be replaced. Nothing was written.`)
-  const relight = relightWith(planned, values, options.values)
+  const relight = parseAdjustment({ ...planned.relight, ...values, kind: 'relight' }, 'values') as NewSky['relight']
   const made = edited(
     project,
     replaceSky('photo', record(skyPicture, options.sky), steps, { ...planned, relight }, newId),
@@ -97,12 +97,10 @@ async function readValues(file: string): Promise<Record<string, unknown>> {
   const json = await readJsonFile(file, 'values')
   if (typeof json !== 'object' || json === null || Array.isArray(json))
     throw new Unusable(`${file}: must be an object of values, {"tone": 0.8}.`)
-  return json as Record<string, unknown>
-}
-function relightWith({ relight }: NewSky, values: Record<string, unknown>, file = ''): NewSky['relight'] {
   try {
-    return parseAdjustment({ ...relight, ...values, kind: 'relight' }, 'values') as NewSky['relight']
+    parseAdjustment({ ...json, kind: 'relight' }, 'values')
   } catch (error) {
     throw error instanceof RangeError ? new Unusable(`${file}: ${error.message}`) : error
   }
+  return json as Record<string, unknown>
 }

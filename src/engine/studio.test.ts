@@ -327,7 +327,7 @@ describe('layers as they are drawn', () => {
       groupLayers(['tone'], 'group', 'Group', true),
       changeLayer('group', { opacity: 0.5 }),
     )
-    shown(group).forEach((v, i) => expect(Math.abs(v - (i % 4 === 3 ? 255 : 127.5))).toBeLessThanOrEqual(1))
+    expect(shown(group).every((v, i) => Math.abs(v - (i % 4 === 3 ? 255 : 127.5)) <= 1)).toBe(true)
   })
   it('linear light is a setting of the project', () => {
     const half = run(
@@ -383,7 +383,7 @@ describe('paint', () => {
     )
     const matte = studio.matte(within.steps, studio.scene(sceneOfProject(start)), () => {})
     const data = shown(painted)
-    for (let i = 0; i < matte.data.length; i++) expect(data[i * 4 + 3]).toBeLessThanOrEqual(matte.data[i])
+    expect(matte.data.every((v, i) => data[i * 4 + 3] <= v)).toBe(true)
     for (let x = 0; x < WIDTH; x++)
       expect(Math.abs(at(data, x, 90)[3] - matte.data[90 * WIDTH + x])).toBeLessThanOrEqual(1)
     expect(at(data, 140, 90)).toEqual([0xcc, 0x22, 0x11, 255])

@@ -51,7 +51,7 @@ describe('coverage as the network expects it', () => {
             looks = looksAt(unknown, picture),
             coverage = all({ picture, unknown, coverage: new Uint8Array(unknown.length), full: 255 })
           expect(looks.length).toBeLessThanOrEqual(places.length)
-          unknown.forEach((open, i) => expect(coverage[i] > 0).toBe(open === 1))
+          expect(unknown.every((open, i) => coverage[i] > 0 === (open === 1))).toBe(true)
           for (const { part } of looks) expect(part.width * part.height).toBeLessThanOrEqual(176 * 176)
         },
       ),

@@ -1,15 +1,23 @@
 'use client'
-import { useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import { LONGEST_NAME } from '@/core/fields/fields'
+
+const CLOSED_MS = 40
 
 /** A name being typed: Enter or leaving takes it, Escape leaves it as it was. */
 export function Naming({ label, name, done }: { label: string; name: string; done: (name: string) => void }) {
-  const cancelled = useRef(false)
+  const cancelled = useRef(false),
+    input = useRef<HTMLInputElement>(null)
+  // A menu that is closing holds the focus until it is gone.
+  useEffect(() => {
+    const timer = setTimeout(() => input.current?.focus(), CLOSED_MS)
+    return () => clearTimeout(timer)
+  }, [])
   return (
     <input
+      ref={input}
       aria-label={label}
       defaultValue={name}
-      autoFocus
       maxLength={LONGEST_NAME}
       onFocus={(event) => event.target.select()}
       onKeyDown={(event) => {

@@ -70,6 +70,10 @@ const pictureOf = (width: number, height: number, colour: (x: number, y: number)
   return { width, height, data }
 }
 
+/** The first place where they differ; -1: nowhere. */
+const differs = (a: Uint8Array, b: Uint8Array): number =>
+  a.length === b.length ? a.findIndex((v, i) => v !== b[i]) : a.length
+
 describe('similar colour', () => {
   it('the scanline flood finds the joined pixels, whatever the picture, seed and tolerance', () => {
     fc.assert(
@@ -116,9 +120,15 @@ describe('similar colour', () => {
       fc.property(fc.oneof(distances, patchy), fc.nat(WIDTH - 1), fc.nat(HEIGHT - 1), (d, x, y) => {
         const joins = finish(connectedOrder(d, size, x, y))
         expect(joins.ends[255]).toBe(d.length)
-        for (let t = 0; t < 256; t += 5) expect(firstOf(joins, t)).toEqual(joined(d, x, y, t))
+        for (let t = 0; t < 256; t += 5) expect(differs(firstOf(joins, t), joined(d, x, y, t))).toBe(-1)
         const everywhere = finish(distanceOrder(d))
-        for (let t = 0; t < 256; t += 5) expect(firstOf(everywhere, t)).toEqual(d.map((v) => (v <= t ? 255 : 0)))
+        for (let t = 0; t < 256; t += 5)
+          expect(
+            differs(
+              firstOf(everywhere, t),
+              d.map((v) => (v <= t ? 255 : 0)),
+            ),
+          ).toBe(-1)
       }),
       { numRuns: 60 },
     )
