@@ -5,6 +5,9 @@ import { foreign } from './foreign'
 import { isDatabaseGone, isDiskFull, jsonOf, notFound, Problem } from './problems'
 import { storage } from './storage/store'
 
+/** Whoever asked has gone away. */
+const GONE = 499
+
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | void>
 
 export function handle<P extends Record<string, string> = Record<string, never>>(handler: Handler<P>) {
@@ -15,6 +18,7 @@ export function handle<P extends Record<string, string> = Record<string, never>>
       const result = await handler(request, await context.params)
       return result instanceof Response ? result : Response.json(result ?? {})
     } catch (error) {
+      if (request.signal.aborted) return new Response(null, { status: GONE }) // nobody reads it
       const problem = problemOf(error)
       return Response.json({ problem: problem.message }, { status: problem.status })
     }
@@ -96,4 +100,6 @@ export function fileNameOf(request: Request): string {
 
 /** Of what is small by its nature. */
 const SMALL_JSON = 256 * 1024
-export const readJson = async (request: Request): Promise<unknown> => jsonOf(await readJsonBody(request, SMALL_JSON))
+/** @param most bytes */
+export const readJson = async (request: Request, most = SMALL_JSON): Promise<unknown> =>
+  jsonOf(await readJsonBody(request, most))

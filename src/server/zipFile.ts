@@ -15,6 +15,8 @@ const MOST_BYTES = 8 * 2 ** 30
 export interface OpenZip {
   readonly names: readonly string[]
   has(name: string): boolean
+  /** How long it is unpacked, as the file says; 0 where it is not there. */
+  bytes(name: string): number
   /** @param most bytes it may unpack to. Throws Problem where it is not there, damaged, or longer */
   read(name: string, most: number): Promise<Buffer>
   stream(name: string): Promise<Readable>
@@ -67,6 +69,7 @@ export async function openZip(path: string, what: string): Promise<OpenZip> {
   return {
     names: [...entries.keys()],
     has: (name) => entries.has(name),
+    bytes: (name) => entries.get(name)?.uncompressedSize ?? 0,
     async read(name, most) {
       const chunks: Buffer[] = []
       try {

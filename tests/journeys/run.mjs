@@ -1,4 +1,4 @@
-/** Runs the browser journeys on applications of their own. Usage: node tests/journeys/run.mjs [name ...] */
+/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
@@ -77,9 +77,6 @@ const journeys = {
   tick,
   manyChanges,
 }
-/** These measure, and want the machine for themselves. */
-const ALONE = new Set(['largePhoto', 'manyLayers', 'tick', 'manyChanges'])
-
 const wanted = process.argv.slice(2),
   names = Object.keys(journeys).filter((name) => !wanted.length || wanted.includes(name))
 let passed = 0,
@@ -98,20 +95,11 @@ async function take(name, application) {
     )
   }
 }
-/** Two journeys at a time, each lane on an application of its own: much of a journey is waiting. */
-const applications = []
+const application = await startApplication()
 try {
-  const together = names.filter((name) => !ALONE.has(name))
-  for (let i = 0; i < Math.min(2, Math.max(1, together.length)); i++) applications.push(await startApplication())
-  await Promise.all(
-    applications.map(async (application) => {
-      for (let name = together.shift(); name; name = together.shift()) await take(name, application)
-    }),
-  )
-  for (const extra of applications.splice(1)) await extra.stop()
-  for (const name of names.filter((each) => ALONE.has(each))) await take(name, applications[0])
+  for (const name of names) await take(name, application)
 } finally {
-  for (const application of applications) await application.stop()
+  await application.stop()
 }
 console.log(`journeys: ${passed} passed, ${failed} failed`)
 process.exitCode = failed ? 1 : 0

@@ -16,7 +16,8 @@ import { drawPicture } from './drawPicture'
 import { modeNumber } from './modes'
 import { type AdjustNode, type GroupNode, type Node } from './nodes'
 import { operatorOf } from './operator'
-import { packDeepRow } from './packDeep'
+import { fromLinear } from '../colour/srgb'
+import { packDeepRow } from '../raster/deepRows'
 import { type Region } from './region'
 import { LONGEST_ROW, makeRoom, PIXEL_BYTES } from './room'
 import { type Settings } from './settings'
@@ -92,7 +93,7 @@ export class Renderer {
         packDeepRow(
           drawn.subarray(row * part.width * 4, (row + 1) * part.width * 4),
           out.subarray(((y + row) * width + x) * 4),
-          Boolean(this.settings.linear),
+          this.settings.linear ? fromLinear : undefined,
         )
     })
     return { width, height, data: out }

@@ -1,4 +1,4 @@
-import { type Picture, type Size } from './picture'
+import { type DeepPicture, type Picture, type Size } from './picture'
 import { resize } from './resize'
 
 /** The size of a picture whose longer side has at most `longest` px. */
@@ -7,7 +7,7 @@ export function reducedSize({ width, height }: Size, longest: number | undefined
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
 }
 /** A picture whose longer side has at most `longest` px; itself where it is small enough. */
-export function reduced(picture: Picture, longest: number | undefined): Picture {
+export function reduced<P extends Picture | DeepPicture>(picture: P, longest: number | undefined): P {
   const size = reducedSize(picture, longest)
   return size.width === picture.width && size.height === picture.height ? picture : resize(picture, size)
 }

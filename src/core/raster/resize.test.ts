@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-import { type Picture } from './picture'
+import { type DeepPicture, type Picture } from './picture'
 import { resize } from './resize'
 
 const drawn = (width: number, height: number, alpha: (x: number) => number = () => 255): Picture => ({
@@ -76,6 +76,15 @@ describe('resizing', () => {
     const small = resize(half, { width: 11, height: 11 }).data
     for (let i = 0; i < small.length; i += 4)
       if (small[i + 3] > 8) expect(Math.abs(small[i] - 200)).toBeLessThanOrEqual(2)
+  })
+  it('in 16 bits it is the same picture, and finer than 8 bits can tell', () => {
+    const from = drawn(160, 120, (x) => 40 + x),
+      deep: DeepPicture = { width: 160, height: 120, data: Uint16Array.from(from.data, (v) => v * 257) },
+      small = resize(from, { width: 61, height: 47 }),
+      fine = resize(deep, { width: 61, height: 47 })
+    const off = fine.data.reduce((worst, v, i) => Math.max(worst, Math.abs(v / 257 - small.data[i])), 0)
+    expect(off).toBeLessThanOrEqual(0.51) // half a step, and what floats round
+    expect(fine.data.some((v) => v % 257 !== 0)).toBe(true)
   })
   it('one pixel is the mean, and sizes must be whole', () => {
     expect(Math.abs(resize(drawn(90, 60), { width: 1, height: 1 }).data[2] - 130)).toBeLessThan(6)

@@ -3,7 +3,8 @@
  * Source: Duchon, "Lanczos Filtering in One and Two Dimensions", J. Appl. Meteorology 18 (1979); widening for reduction is common practice.
  */
 import { KernelStack } from '../kernels'
-import { type Picture, type Size } from './picture'
+import { packDeepRow, unpackDeepRow } from './deepRows'
+import { type DeepPicture, type Picture, type Size } from './picture'
 
 const LOBES = 3
 const PIXEL_BYTES = 16
@@ -40,15 +41,16 @@ function taps(from: number, to: number): { starts: Int32Array; weights: Float32A
 let stack: KernelStack | undefined
 
 /** Sizes are whole px, 1 or more. Throws RangeError for others. @param check is called now and then with the progress (0-1) */
-export function resize(
-  picture: Picture,
+export function resize<P extends Picture | DeepPicture>(
+  picture: P,
   { width, height }: Size,
   opaque = false,
   check: (progress: number) => void = () => {},
-): Picture {
+): P {
   if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1)
     throw new RangeError(`A picture is resized to whole pixels, not to ${width} × ${height}.`)
-  const data = new Uint8ClampedArray(width * height * 4)
+  const from = picture.data,
+    data = from instanceof Uint16Array ? new Uint16Array(width * height * 4) : new Uint8ClampedArray(width * height * 4)
   stack ??= new KernelStack()
   const across = taps(picture.width, width),
     down = taps(picture.height, height),
@@ -74,17 +76,25 @@ export function resize(
     if (y % 64 === 0) check(y / height)
     const first = down.starts[y]
     for (done = Math.max(done, first); done < first + down.count; done++) {
-      sourceBytes.set(picture.data.subarray(done * picture.width * 4, (done + 1) * picture.width * 4))
-      run.unpackRow(bytes, source, picture.width, opaque, 0)
+      const row = from.subarray(done * picture.width * 4, (done + 1) * picture.width * 4)
+      if (row instanceof Uint16Array) unpackDeepRow(row, stack.floats(source, row.length))
+      else {
+        sourceBytes.set(row)
+        run.unpackRow(bytes, source, picture.width, opaque, 0)
+      }
       run.weighSpans(source, ring + (done % down.count) * rowBytes, width, starts, weights, across.count)
     }
     for (let k = 0; k < down.count; k++) rowPlaces[k] = ring + ((first + k) % down.count) * rowBytes
     rowShares.set(down.weights.subarray(y * down.count, (y + 1) * down.count))
     run.weighRows(places, out, width, shares, down.count)
     run.settleRow(out, width)
-    run.packRow(out, bytes, width, 0, 0)
-    data.set(outBytes, y * width * 4)
+    const row = data.subarray(y * width * 4, (y + 1) * width * 4)
+    if (row instanceof Uint16Array) packDeepRow(stack.floats(out, row.length), row)
+    else {
+      run.packRow(out, bytes, width, 0, 0)
+      row.set(outBytes)
+    }
   }
   stack.release(base)
-  return { width, height, data }
+  return { width, height, data } as P
 }

@@ -5,6 +5,7 @@ import { RecipeError } from '@/core/formats/recipe'
 import { type BatchPlan, parseBatchPlan } from '@/document/batchPlan'
 import { type PictureState, ROWS_AT_ONCE, TRIED } from '@/document/batchRows'
 import { FORMATS } from '@/document/fileFormats'
+import { CHANGE_BYTES } from '@/document/limits'
 import { database } from '../database/connection'
 import { asset, batch, batchPicture } from '../database/schema'
 import { plainName } from '../fileNames'
@@ -16,6 +17,8 @@ import { storage } from '../storage/store'
 import { type Filter } from './filter'
 import { projectOfPicture } from './mend'
 
+/** Of a plan as JSON: its steps may hold as much as a project's. */
+export const PLAN_BYTES = CHANGE_BYTES
 /** Pictures of one batch. */
 const MOST_PICTURES = 20_000
 /** Those that are to be seen first go before those that were started. */
@@ -169,11 +172,12 @@ export async function addPictures(id: string, pictures: readonly { asset: string
   })
 }
 
-const matching = (id: string, { state, doubt }: Filter): SQL | undefined =>
+const matching = (id: string, { state, doubt, words }: Filter): SQL | undefined =>
   and(
     eq(batchPicture.batch, id),
     state ? eq(batchPicture.state, state) : undefined,
     doubt === undefined ? undefined : gte(batchPicture.doubt, doubt),
+    ...words.map((word) => sql`strpos(lower(${batchPicture.name}), lower(${word})) > 0`),
   )
 
 /** @param from how many are passed over */
@@ -189,6 +193,7 @@ export async function picturesOf(
     .where(matching(id, filter))
     .orderBy(
       ...(filter.order === 'doubt' ? [sql`${batchPicture.doubt} desc nulls last`] : []),
+      ...(filter.order === 'name' ? [asc(sql`lower(${batchPicture.name})`)] : []),
       asc(batchPicture.number),
     )
     .limit(ROWS_AT_ONCE)

@@ -1,5 +1,6 @@
-/** Which of a batch's pictures are asked for, out of an address: ?state=done&doubt=20 (percent, at least)&order=doubt. */
-import { PICTURE_STATES, type PictureState } from '@/document/batchRows'
+/** Which of a batch's pictures are asked for, out of an address: ?state=done&doubt=20 (percent, at least)&name=lamp&order=doubt. */
+import { PICTURE_ORDERS, PICTURE_STATES, type PictureOrder, type PictureState } from '@/document/batchRows'
+import { LIMITS } from '@/document/limits'
 import { wholeNumber } from '../address'
 import { Problem } from '../problems'
 
@@ -7,7 +8,9 @@ export interface Filter {
   readonly state?: PictureState
   /** 0-1: at least so doubtful. */
   readonly doubt?: number
-  readonly order: 'number' | 'doubt'
+  /** Words that its name holds. */
+  readonly words: readonly string[]
+  readonly order: PictureOrder
 }
 
 /** Throws Problem 422. */
@@ -19,6 +22,7 @@ export function filterOf(request: Request): Filter {
   return {
     state,
     doubt: doubt === undefined ? undefined : doubt / 100,
-    order: asked.get('order') === 'doubt' ? 'doubt' : 'number',
+    words: (asked.get('name') ?? '').slice(0, LIMITS.name).split(/\s+/).filter(Boolean),
+    order: PICTURE_ORDERS.find((each) => each === asked.get('order')) ?? 'number',
   }
 }

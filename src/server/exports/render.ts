@@ -160,8 +160,9 @@ const areasOf = (layers: readonly Layer[]): Area[] =>
 
 function compositeOf(task: ExportTask, { records, studio }: Drawn, check: Progress): Picture | DeepPicture {
   const layers = layersOf(task, records)
-  if (task.input.depth === 16 && !task.input.longest) return studio.deliverDeep(records, check, layers)
-  return reduced(studio.deliver(records, check, layers), task.input.longest)
+  const { depth, longest } = task.input
+  if (depth === 16) return reduced(studio.deliverDeep(records, check, layers), longest)
+  return reduced(studio.deliver(records, check, layers), longest)
 }
 
 function cutOutOf({ input }: ExportTask, { records, studio, pictures }: Drawn, crew: Crew, check: Progress): Picture {

@@ -33,8 +33,13 @@ interface Element {
 export const isOpenRaster = async (zip: OpenZip): Promise<boolean> =>
   zip.has('mimetype') && (await zip.read('mimetype', 1024)).toString('latin1').trim() === 'image/openraster'
 
-/** @param what the file, for people @param name of the project. Throws Problem */
-export async function readOpenRaster(zip: OpenZip, what: string, name: string): Promise<Project> {
+/** @param what the file, for people @param name of the project @param check is told how far it is, 0-1, and may throw. Throws Problem */
+export async function readOpenRaster(
+  zip: OpenZip,
+  what: string,
+  name: string,
+  check: (progress: number) => void,
+): Promise<Project> {
   const image = parsed((await zip.read('stack.xml', XML_BYTES)).toString('utf8'), what),
     canvas: Size = { width: whole(image.attributes.w), height: whole(image.attributes.h) },
     root = image.children.find(({ tag }) => tag === 'stack')
@@ -45,7 +50,8 @@ export async function readOpenRaster(zip: OpenZip, what: string, name: string): 
       422,
       `${what} is ${canvas.width} × ${canvas.height} px; up to ${LIMITS.pixels / 1e6} megapixels are read.`,
     )
-  const reader = new Reader(zip, what, canvas),
+  const all = countOf(root),
+    reader = new Reader(zip, what, canvas, (count) => check(Math.min(1, count / all))),
     layers = await reader.layersOf(root, undefined, 0)
   const xres = Number(image.attributes.xres)
   let project: Project = {
@@ -73,6 +79,8 @@ export async function readOpenRaster(zip: OpenZip, what: string, name: string): 
   return project
 }
 
+const countOf = ({ children }: Element): number => children.reduce((sum, child) => sum + countOf(child), 1)
+
 class Reader {
   readonly masks: { group: string; asset: string; enabled: boolean }[] = []
   private count = 0
@@ -81,6 +89,8 @@ class Reader {
     private readonly zip: OpenZip,
     private readonly what: string,
     private readonly canvas: Size,
+    /** Is told how many layers and stacks have been begun. */
+    private readonly begun: (count: number) => void,
   ) {}
 
   /** Bottom first; those of a group before the group. */
@@ -91,6 +101,7 @@ class Reader {
       if (element.tag !== 'layer' && element.tag !== 'stack') continue
       if (++this.count > LIMITS.layers)
         throw new Problem(422, `${this.what} has more than ${LIMITS.layers} layers and stacks.`)
+      this.begun(this.count)
       if (element.attributes['composite-op'] === WITHIN && parent && element === stack.children[0]) {
         const { asset } = await this.onCanvas(element)
         this.masks.push({ group: parent, asset, enabled: isVisible(element) })

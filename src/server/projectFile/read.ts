@@ -7,7 +7,7 @@ import { type Act } from '@/document/history'
 import { BATCH_BYTES, BATCH_CHANGES, CHANGE_BYTES, keepable, PICTURE_BYTES } from '@/document/limits'
 import { storeFile } from '../assets'
 import { isOpenRaster, readOpenRaster } from '../openRaster/read'
-import { jsonOf, Problem } from '../problems'
+import { jsonOf, notFound, Problem } from '../problems'
 import { type Standing } from '../projects'
 import { askRecord } from '../records/pool'
 import { receive } from '../receive'
@@ -19,18 +19,39 @@ import { ACTS_ENTRY, PICTURES, PROJECT_ENTRY, PROJECT_FILE, PROJECT_FILE_VERSION
 /** Of a whole file, bytes. */
 const FILE_BYTES = 4 * 2 ** 30
 
-/** The body is the file. Throws Problem. @returns the new project's id */
-export async function importProject(body: ReadableStream<Uint8Array> | null, name: string): Promise<{ id: string }> {
+/** On globalThis: Next.js may load this module more than once in a process. */
+const store = globalThis as typeof globalThis & { wilyImports?: Map<string, number> }
+/** How far those are that are being taken in, 0-1, by the name their sender gave them. */
+const underWay = (store.wilyImports ??= new Map<string, number>())
+/** Throws Problem 404 where nothing of that name is being taken in. */
+export function importProgress(id: string): { progress: number } {
+  const progress = underWay.get(id)
+  if (progress === undefined) throw notFound('import')
+  return { progress }
+}
+/** Is told how far it is; throws where nobody waits for it any more. */
+type Check = (progress: number) => void
+
+/** The body is the file. Throws Problem. @param id under which its progress can be asked @returns the new project's id */
+export async function importProject(
+  body: ReadableStream<Uint8Array> | null,
+  name: string,
+  { id, signal }: { id?: string; signal?: AbortSignal } = {},
+): Promise<{ id: string }> {
   const file = await scratch()
+  const check: Check = (progress) => {
+    signal?.throwIfAborted()
+    if (id !== undefined) underWay.set(id, progress)
+  }
   try {
     const tooLarge = () => `“${name}” is larger than ${FILE_BYTES / 2 ** 30} GB.`
     await receive(body, file, { name, most: FILE_BYTES, tooLarge })
     const what = `“${name}”`,
       zip = await openZip(file, what)
     try {
-      if (zip.has(PROJECT_ENTRY)) return { id: await takeIn(zip, what) }
+      if (zip.has(PROJECT_ENTRY)) return { id: await takeIn(zip, what, check) }
       if (await isOpenRaster(zip)) {
-        const records = await readOpenRaster(zip, what, keepable(name.replace(/\.[^.]+$/, '')) || 'Project')
+        const records = await readOpenRaster(zip, what, keepable(name.replace(/\.[^.]+$/, '')) || 'Project', check)
         return await create(records)
       }
     } finally {
@@ -38,6 +59,7 @@ export async function importProject(body: ReadableStream<Uint8Array> | null, nam
     }
     throw new Problem(422, `${what} is neither a project file nor an OpenRaster file.`)
   } finally {
+    if (id !== undefined) underWay.delete(id)
     await rm(file, { force: true })
   }
 }
@@ -49,7 +71,7 @@ async function create(records: unknown): Promise<{ id: string }> {
 }
 const bytesOf = (json: unknown): Uint8Array => new Uint8Array(Buffer.from(JSON.stringify(json)))
 
-async function takeIn(zip: OpenZip, what: string): Promise<string> {
+async function takeIn(zip: OpenZip, what: string, check: Check): Promise<string> {
   const about = jsonOf(new Uint8Array(await zip.read(PROJECT_ENTRY, CHANGE_BYTES + BATCH_BYTES))) as Record<
     string,
     unknown
@@ -60,10 +82,10 @@ async function takeIn(zip: OpenZip, what: string): Promise<string> {
       422,
       `${what} was made by a newer version (${JSON.stringify(about.version)}); this one reads ${PROJECT_FILE_VERSION}.`,
     )
-  await takePictures(zip, what)
+  const ofPictures = await takePictures(zip, what, check)
   const { id } = await create(about.initial)
   try {
-    await takeActs(zip, what, id, about.head)
+    await takeActs(zip, what, id, about.head, (share) => check(ofPictures + (1 - ofPictures) * share))
   } catch (error) {
     await removeProject(id)
     throw error
@@ -71,9 +93,13 @@ async function takeIn(zip: OpenZip, what: string): Promise<string> {
   return id
 }
 
-/** Each must be what its name says. */
-async function takePictures(zip: OpenZip, what: string): Promise<void> {
-  for (const name of zip.names.filter((each) => each.startsWith(PICTURES))) {
+/** Each must be what its name says. @returns how much of the whole they are, 0-1 */
+async function takePictures(zip: OpenZip, what: string, check: Check): Promise<number> {
+  const names = zip.names.filter((each) => each.startsWith(PICTURES)),
+    bytesOf = (some: readonly string[]) => some.reduce((sum, name) => sum + zip.bytes(name), 0),
+    all = bytesOf(zip.names) || 1
+  for (const [i, name] of names.entries()) {
+    check(bytesOf(names.slice(0, i)) / all)
     const sha256 = name.slice(PICTURES.length)
     if (!/^[0-9a-f]{64}$/.test(sha256)) continue
     const file = await zip.extract(name, PICTURE_BYTES)
@@ -87,10 +113,11 @@ async function takePictures(zip: OpenZip, what: string): Promise<void> {
       await rm(file, { force: true })
     }
   }
+  return bytesOf(names) / all
 }
 
 /** Acts get ids of their own, so that a project may be taken in beside the one it came from. */
-async function takeActs(zip: OpenZip, what: string, id: string, head: unknown): Promise<void> {
+async function takeActs(zip: OpenZip, what: string, id: string, head: unknown, check: Check): Promise<void> {
   if (!zip.has(ACTS_ENTRY)) {
     if (head !== null) throw new Problem(422, `${what} lacks its changes.`)
     return
@@ -104,7 +131,9 @@ async function takeActs(zip: OpenZip, what: string, id: string, head: unknown): 
     }
   let revision = 0,
     some: Act[] = [],
-    bytes = 0
+    bytes = 0,
+    taken = 0
+  const all = zip.bytes(ACTS_ENTRY) || 1
   const store = async (shown: string | null) => {
     const sent = { acts: some, head: shown, revision, sending: randomUUID() }
     ;({ revision } = await askRecord<Standing>({ ask: 'store', id, body: bytesOf(sent) }))
@@ -121,6 +150,8 @@ async function takeActs(zip: OpenZip, what: string, id: string, head: unknown): 
     ids.set(act.id, own.id)
     some.push(own)
     bytes += line.length
+    taken += line.length
+    check(Math.min(1, taken / all))
   }
   if (some.length || head !== null) await store(known(head))
 }

@@ -1,17 +1,35 @@
 'use client'
 /** One batch: on the left what is done with each picture, on the right the pictures and what came of them. */
-import { ArrowLeft, Download, FolderPlus, ImagePlus, Play, RotateCcw, Square, TriangleAlert } from 'lucide-react'
+import {
+  ArrowLeft,
+  Download,
+  FolderDown,
+  FolderPlus,
+  ImagePlus,
+  Play,
+  RotateCcw,
+  Square,
+  TriangleAlert,
+} from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
-import { useCallback, useEffect, useState } from 'react'
-import { Toaster } from 'sonner'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { toast, Toaster } from 'sonner'
 import { TRIED } from '@/document/batchRows'
 import { LIMITS } from '@/document/limits'
 import { Button } from '@/ui/primitives/Button'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
 import { Sending } from '@/ui/shelf/Sending'
 import { choosePictureFiles, nameOfFile } from '@/ui/store/addPictures'
-import { addToBatch, type Batch, changeBatch, madeZip, type PictureFilter, runBatch } from '@/ui/store/batches'
+import {
+  addToBatch,
+  type Batch,
+  changeBatch,
+  intoFolder,
+  madeZip,
+  type PictureFilter,
+  runBatch,
+} from '@/ui/store/batches'
 import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { chooseFolder, droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'
@@ -80,7 +98,7 @@ export function BatchPage({ id }: { id: string }) {
                     <FirstResults
                       id={id}
                       rows={Array.from({ length: Math.min(TRIED, countOf(batch)) }, (_, i) => view.row(i))}
-                      ready={filter.order === 'number' && !filter.state && !filter.doubt}
+                      ready={filter.order === 'number' && !filter.state && !filter.doubt && !filter.name}
                     />
                   )}
                   <Filters batch={batch} filter={filter} total={view.total} onChange={setFilter} />
@@ -99,6 +117,35 @@ export function BatchPage({ id }: { id: string }) {
       </main>
       <Toaster position="bottom-center" theme="system" closeButton />
     </Tooltip.Provider>
+  )
+}
+
+/** Everything made into a folder of the server, with how far it is; pressed again it stops. */
+function IntoFolder({ id }: { id: string }) {
+  const [written, setWritten] = useState<number | null>(null),
+    cancel = useRef<AbortController>(undefined)
+  const start = async () => {
+    cancel.current = new AbortController()
+    setWritten(0)
+    try {
+      const folder = await intoFolder(id, cancel.current.signal, setWritten)
+      toast.success(`All are in ${folder} on the server.`, { duration: 20_000 })
+    } catch (error) {
+      if (!cancel.current.signal.aborted) say(error)
+    } finally {
+      setWritten(null)
+    }
+  }
+  return written === null ? (
+    <Button onClick={() => void start()}>
+      <FolderDown size={15} />
+      Into a folder
+    </Button>
+  ) : (
+    <Button onClick={() => cancel.current?.abort()}>
+      <Square size={13} />
+      {written} written
+    </Button>
   )
 }
 
@@ -182,6 +229,7 @@ function Head({
           All as zip
         </a>
       )}
+      {counts.done > 0 && <IntoFolder id={batch.id} />}
       {busy ? (
         <Button onClick={() => run('stop')}>
           <Square size={13} />

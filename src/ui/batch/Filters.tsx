@@ -1,7 +1,8 @@
 'use client'
 import { Choice } from '@/ui/primitives/Choice'
 import { NumberField } from '@/ui/primitives/NumberField'
-import { PICTURE_STATES, type PictureState } from '@/document/batchRows'
+import { SearchField } from '@/ui/primitives/SearchField'
+import { PICTURE_ORDERS, PICTURE_STATES, type PictureState } from '@/document/batchRows'
 import { type Batch, type PictureFilter } from '@/ui/store/batches'
 
 export const STATE_WORDS: Readonly<Record<PictureState, string>> = {
@@ -38,6 +39,12 @@ export function Filters({
         ]}
         onChange={(state) => onChange({ ...filter, state: state === 'all' ? undefined : state })}
       />
+      <SearchField
+        label="Search pictures by name"
+        value={filter.name ?? ''}
+        onChange={(name) => onChange({ ...filter, name: name || undefined })}
+        className="w-36"
+      />
       <label className="flex items-center gap-2">
         doubt from
         <NumberField
@@ -56,10 +63,7 @@ export function Filters({
           small
           label="Order"
           value={filter.order}
-          options={[
-            ['number', 'number'],
-            ['doubt', 'doubt'],
-          ]}
+          options={PICTURE_ORDERS.map((order) => [order, order] as const)}
           onChange={(order) => onChange({ ...filter, order })}
         />
       </span>

@@ -94,7 +94,7 @@ export function ExportPanel() {
     format = row.what === 'cutout' && !keepsAlpha(choices.cutout) ? 'png' : choices[form]
   const deep = picture && row.what !== 'cutout' && FORMATS[format].deep && choices.depth === 16
   const full = Math.max(size.width, size.height),
-    longest = picture && !deep && choices.longest !== null && choices.longest < full ? choices.longest : undefined,
+    longest = picture && choices.longest !== null && choices.longest < full ? choices.longest : undefined,
     scale = longest ? longest / full : 1
   const shown = {
     width: Math.max(1, Math.round(size.width * scale)),
@@ -199,7 +199,7 @@ export function ExportPanel() {
             className="h-7 w-36 min-w-0 rounded-md border border-[var(--line)] bg-[var(--field)] px-2 text-[12.5px]"
           />
         </label>
-        {picture && <PictureValues row={row} form={form} format={format} choices={choices} full={full} deep={deep} />}
+        {picture && <PictureValues row={row} form={form} format={format} choices={choices} full={full} />}
         {row.what === 'matte' && <Depth depth={choices.depth} />}
         {picture && (
           <p className="text-xs text-[var(--muted)]">
@@ -278,14 +278,12 @@ function PictureValues({
   format,
   choices,
   full,
-  deep,
 }: {
   row: Row
   form: 'cutout' | 'composite'
   format: Choices['composite']
   choices: Choices
   full: number
-  deep: boolean
 }) {
   return (
     <>
@@ -313,13 +311,11 @@ function PictureValues({
         />
       )}
       {FORMATS[format].deep && row.what !== 'cutout' && <Depth depth={choices.depth} />}
-      {!deep && (
-        <LongestSide
-          value={choices.longest ?? undefined}
-          most={full}
-          onChange={(longest) => choose({ longest: longest ?? null })}
-        />
-      )}
+      <LongestSide
+        value={choices.longest ?? undefined}
+        most={full}
+        onChange={(longest) => choose({ longest: longest ?? null })}
+      />
       {FORMATS[format].exif && (
         <Switch label="Camera and author" checked={choices.exif} onChange={(exif) => choose({ exif })} />
       )}

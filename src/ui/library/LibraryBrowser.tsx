@@ -1,12 +1,12 @@
 'use client'
 /** The library's pictures: by what they are for, in groups, searched, ordered, chosen, added by files, folder or drop. */
-import { Search } from 'lucide-react'
 import { type ReactNode, useEffect, useMemo, useRef } from 'react'
 import { type LibraryKind, type LibraryPicture } from '@/document/library'
 import { Button } from '@/ui/primitives/Button'
 import { CardGrid } from '@/ui/primitives/CardGrid'
 import { Choice, Select } from '@/ui/primitives/Choice'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
+import { SearchField } from '@/ui/primitives/SearchField'
 import { Sending } from '@/ui/shelf/Sending'
 import { nameOfFile } from '@/ui/store/addPictures'
 import { droppedPictures } from '@/ui/store/folders'
@@ -65,17 +65,7 @@ export function LibraryBrowser({
     >
       <div className="flex flex-wrap items-center gap-3 text-[13px]">
         <Choice label="Part of the library" value={kind} options={KIND_NAMES} onChange={goToKind} />
-        <label className="relative">
-          <Search size={14} className="absolute top-2 left-2.5 text-[var(--muted)]" />
-          <input
-            type="search"
-            aria-label="Search the library"
-            placeholder="Search"
-            value={sought}
-            onChange={(event) => browse({ sought: event.target.value })}
-            className="h-8 w-44 rounded-lg border border-[var(--line)] bg-[var(--field)] pr-2 pl-8"
-          />
-        </label>
+        <SearchField label="Search the library" value={sought} onChange={(next) => browse({ sought: next })} />
         <span className="ml-auto flex items-center gap-2">
           by
           <Select

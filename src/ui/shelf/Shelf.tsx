@@ -1,6 +1,6 @@
 'use client'
 /** The shelf: all projects, found, sorted and chosen; and a place to drop pictures and project files. */
-import { ImagePlus, Search, Trash2, TriangleAlert } from 'lucide-react'
+import { ImagePlus, Trash2, TriangleAlert } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
@@ -10,11 +10,12 @@ import { CardGrid } from '@/ui/primitives/CardGrid'
 import { Choice } from '@/ui/primitives/Choice'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
 import { nameOfFile, PICTURE_TYPES } from '@/ui/store/addPictures'
+import { SearchField } from '@/ui/primitives/SearchField'
 import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'
-import { sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
-import { listProjects, type ProjectSummary } from '@/ui/store/server'
+import { type Send, sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
+import { listProjects, type ProjectSummary, sendPicture, type StoredPicture } from '@/ui/store/server'
 import { ProjectCard } from './ProjectCard'
 import { Sending } from './Sending'
 import {
@@ -34,6 +35,9 @@ const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => n
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
   size: (a, b) => b.width * b.height - a.width * a.height,
 }
+/** Project files as they are, pictures to begin one with. */
+const sendToShelf: Send<StoredPicture | { id: string }> = (file, progress, signal) =>
+  isProjectFile(file) ? importProject(file, progress, signal) : sendPicture(file, progress, signal)
 /** From so many projects on there is something to search. */
 const MANY = 4
 
@@ -68,25 +72,19 @@ export function Shelf() {
   }, [])
 
   /** A picture becomes a project: one that came alone is opened. */
-  const take = useCallback<Take>(
+  const take = useCallback<Take<StoredPicture | { id: string }>>(
     async (stored, file) => {
-      const id = await projectOfPicture(stored, nameOfFile(file))
+      const id = 'id' in stored ? stored.id : await projectOfPicture(stored, nameOfFile(file))
       if (file === alone.current) router.push(`/project/${id}`)
       else load()
     },
     [load, router],
   )
-  useEffect(() => void sendLeft(({ kind }) => kind === 'project', take), [take])
+  useEffect(() => void sendLeft(({ kind }) => kind === 'project', take, sendToShelf), [take])
   const start = (files: readonly File[]) => {
     const [first] = files
     alone.current = files.length === 1 ? first : undefined
-    sendMany(
-      files.filter((file) => !isProjectFile(file)),
-      { kind: 'project' },
-      take,
-    )
-    for (const file of files.filter(isProjectFile))
-      importProject(file).then(({ id }) => (file === alone.current ? router.push(`/project/${id}`) : load()), say)
+    sendMany(files, { kind: 'project' }, take, sendToShelf)
   }
   const { over, place } = useFileDrop((dropped) => void droppedPictures(dropped).then(start))
   useDropAnywhere(start)
@@ -186,17 +184,7 @@ export function Shelf() {
               ) : (
                 projects.length >= MANY && (
                   <>
-                    <label className="relative">
-                      <Search size={14} className="absolute top-2 left-2.5 text-[var(--muted)]" />
-                      <input
-                        type="search"
-                        aria-label="Search projects by name"
-                        placeholder="Search"
-                        value={sought}
-                        onChange={(event) => setSought(event.target.value)}
-                        className="h-8 w-56 rounded-lg border border-[var(--line)] bg-[var(--field)] pr-2 pl-8"
-                      />
-                    </label>
+                    <SearchField label="Search projects by name" value={sought} onChange={setSought} className="w-56" />
                     <span className="text-[var(--muted)]">{sought && `${shown.length} of ${projects.length}`}</span>
                   </>
                 )

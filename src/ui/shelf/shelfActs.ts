@@ -8,6 +8,8 @@ import {
   openProject,
   type ProjectSummary,
   sendActs,
+  sendFile,
+  type SendProgress,
   type StoredPicture,
 } from '@/ui/store/server'
 import { say } from '@/ui/store/say'
@@ -19,13 +21,32 @@ export async function projectOfPicture({ asset, width, height, ppi }: StoredPict
   return id
 }
 
-/** A project file or an OpenRaster file as a new project. */
-export const importProject = (file: File): Promise<{ id: string }> =>
-  call('/api/projects/import', {
-    method: 'POST',
-    body: file,
-    headers: { 'x-file-name': encodeURIComponent(file.name) },
-  })
+/** How far the server is with a file is asked so often, ms. */
+const ASK_MS = 400
+/** A project file or an OpenRaster file as a new project. Half the way is sending it, half taking it in. */
+export async function importProject(file: File, progress: SendProgress, signal: AbortSignal): Promise<{ id: string }> {
+  const name = crypto.randomUUID()
+  let asking: ReturnType<typeof setInterval> | undefined
+  const ask = () =>
+    call<{ progress: number }>(`/api/projects/import/${name}`).then(
+      (taken) => progress(0.5 + taken.progress / 2),
+      () => {}, // not begun, or over
+    )
+  try {
+    return await sendFile(
+      '/api/projects/import',
+      file,
+      { 'x-import': name },
+      (sent) => {
+        progress(sent / 2)
+        if (sent === 1) asking ??= setInterval(() => void ask(), ASK_MS)
+      },
+      signal,
+    )
+  } finally {
+    clearInterval(asking)
+  }
+}
 export const isProjectFile = ({ name }: File): boolean => /\.(ora|zip)$/i.test(name)
 
 export const duplicateProject = (id: string): Promise<{ id: string }> =>

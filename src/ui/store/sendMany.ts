@@ -3,7 +3,7 @@
  * is away they wait, kept in this browser (waitingFiles.ts): whoever opens the page again sends them.
  */
 import { create } from 'zustand'
-import { Refused, sendPicture, type StoredPicture, Unreachable } from './server'
+import { Refused, type SendProgress, sendPicture, type StoredPicture, Unreachable } from './server'
 import { forgetFile, type Goal, keepFile, leftFiles } from './waitingFiles'
 
 const AT_A_TIME = 2
@@ -23,12 +23,19 @@ export interface SendingState {
 const NOTHING: SendingState = { total: 0, done: 0, problems: [], under: {}, waits: '' }
 
 export const useSending = create<SendingState>(() => NOTHING)
-export type Take = (stored: StoredPicture, file: File, goal: Goal) => Promise<void> | void
+/** Is told of each file that was sent, in the order they were given. */
+export type Take<T = StoredPicture> = (stored: T, file: File, goal: Goal) => Promise<void> | void
+export type Send<T> = (file: File, progress: SendProgress, signal: AbortSignal) => Promise<T>
+/** How a file is sent, and what is done then. */
+interface Way<T> {
+  readonly send: Send<T>
+  readonly take: Take<T>
+}
 interface Waiting {
   readonly id: string
   readonly file: File
   readonly goal: Goal
-  readonly take: Take
+  readonly way: Way<unknown>
   /** Over when the one before is: whatever is quicker to send, they are taken in their order. */
   readonly turn: Promise<void>
   readonly over: () => void
@@ -44,22 +51,36 @@ let last = Promise.resolve()
 let lanes = 0
 let cancel = new AbortController()
 
-/** @param take is told of each that is stored, in the order they were given; files may come again while others are under way */
-export const sendMany = (files: readonly File[], goal: Goal, take: Take): void =>
+/** Files may come again while others are under way. */
+export function sendMany(files: readonly File[], goal: Goal, take: Take): void
+export function sendMany<T>(files: readonly File[], goal: Goal, take: Take<T>, send: Send<T>): void
+export function sendMany(
+  files: readonly File[],
+  goal: Goal,
+  take: Take<never>,
+  send: Send<unknown> = sendPicture,
+): void {
   enqueue(
     files.map((file) => ({ id: crypto.randomUUID(), file, goal })),
-    take,
+    { take: take as Take<unknown>, send },
   )
+}
 /** What an earlier visit left that goes there. */
-export async function sendLeft(isMine: (goal: Goal) => boolean, take: Take): Promise<void> {
+export async function sendLeft(isMine: (goal: Goal) => boolean, take: Take): Promise<void>
+export async function sendLeft<T>(isMine: (goal: Goal) => boolean, take: Take<T>, send: Send<T>): Promise<void>
+export async function sendLeft(
+  isMine: (goal: Goal) => boolean,
+  take: Take<never>,
+  send: Send<unknown> = sendPicture,
+): Promise<void> {
   try {
-    enqueue(await leftFiles(isMine), take, true)
+    enqueue(await leftFiles(isMine), { take: take as Take<unknown>, send }, true)
   } catch {
     // A browser that keeps nothing has left nothing.
   }
 }
 
-function enqueue(files: readonly Pick<Waiting, 'id' | 'file' | 'goal'>[], take: Take, kept = false): void {
+function enqueue(files: readonly Pick<Waiting, 'id' | 'file' | 'goal'>[], way: Way<unknown>, kept = false): void {
   if (!files.length) return
   if (lanes === 0) useSending.setState(NOTHING)
   useSending.setState(({ total }) => ({ total: total + files.length }))
@@ -67,7 +88,7 @@ function enqueue(files: readonly Pick<Waiting, 'id' | 'file' | 'goal'>[], take: 
     const turn = last
     let over = () => {}
     last = new Promise((resolve) => (over = resolve))
-    queue.push({ ...each, take, turn, over, kept: kept ? Promise.resolve(true) : null })
+    queue.push({ ...each, way, turn, over, kept: kept ? Promise.resolve(true) : null })
   }
   while (lanes < AT_A_TIME) {
     lanes++
@@ -100,7 +121,7 @@ const forget = ({ kept, id }: Waiting): void => {
 async function lane(): Promise<void> {
   for (let next = queue.shift(); next; next = queue.shift()) {
     const each = next,
-      { file, goal, take, turn, over } = each,
+      { file, goal, way, turn, over } = each,
       { signal } = cancel
     const under = (fraction: number | undefined) =>
       useSending.setState(({ under: before }) => {
@@ -112,9 +133,9 @@ async function lane(): Promise<void> {
     sending.add(each)
     try {
       under(0)
-      const stored = await patiently(() => sendPicture(file, under, signal), signal)
+      const stored = await patiently(() => way.send(file, under, signal), signal)
       await turn
-      await patiently(async () => take(stored, file, goal), signal)
+      await patiently(async () => way.take(stored, file, goal), signal)
       useSending.setState(({ done }) => ({ done: done + 1 }))
       forget(each)
     } catch (error) {

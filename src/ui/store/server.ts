@@ -118,13 +118,10 @@ export const startExport = (request: ExportRequest) => call<ExportState>('/api/e
 export const exportState = (id: string) => call<ExportState>(`/api/exports/${id}`)
 export const cancelExport = (id: string) => call(`/api/exports/${id}`, { method: 'DELETE' })
 
+export type SendProgress = (fraction: number) => void
+
 /** Sends a picture file with progress (0-1). Throws Refused with one sentence. */
-export function sendPicture(
-  file: File,
-  progress: (fraction: number) => void,
-  signal: AbortSignal,
-): Promise<StoredPicture> {
-  if (file.size === 0) return Promise.reject(new Refused(`“${file.name}” is empty.`, 422))
+export function sendPicture(file: File, progress: SendProgress, signal: AbortSignal): Promise<StoredPicture> {
   if (file.size > PICTURE_BYTES)
     // it would be sent for nothing
     return Promise.reject(
@@ -133,28 +130,42 @@ export function sendPicture(
         413,
       ),
     )
-  // XMLHttpRequest, because fetch does not tell how much of a body has been sent.
+  return sendFile('/api/pictures', file, {}, progress, signal)
+}
+
+/** XMLHttpRequest, because fetch does not tell how much of a body has been sent. Throws Refused with one sentence, Unreachable, AbortError. */
+export function sendFile<T>(
+  path: string,
+  file: File,
+  headers: Readonly<Record<string, string>>,
+  progress: SendProgress,
+  signal: AbortSignal,
+): Promise<T> {
+  if (file.size === 0) return Promise.reject(new Refused(`“${file.name}” is empty.`, 422))
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('POST', '/api/pictures')
+    request.open('POST', path)
     request.setRequestHeader('x-file-name', encodeURIComponent(file.name))
+    for (const [name, value] of Object.entries(headers)) request.setRequestHeader(name, value)
     request.upload.onprogress = (event) => {
       if (event.lengthComputable) progress(event.loaded / event.total)
     }
     request.onerror = () =>
-      reject(new Unreachable('The picture could not be sent: the server cannot be reached right now.'))
+      reject(new Unreachable(`“${file.name}” could not be sent: the server cannot be reached right now.`))
     request.onabort = () => reject(new DOMException('Cancelled', 'AbortError'))
     request.onload = () => {
-      let answer: Partial<StoredPicture> & { problem?: string } = {}
+      let answer: { problem?: string } = {}
       try {
         answer = JSON.parse(request.responseText) as typeof answer
       } catch {
         /* not the server's own answer */
       }
-      if (request.status === 200) resolve(answer as StoredPicture)
+      if (request.status === 200) resolve(answer as T)
       else if (request.status >= 500)
         reject(
-          new Unreachable(`The picture was not stored: ${answer.problem ?? 'the server cannot be reached right now.'}`),
+          new Unreachable(
+            `“${file.name}” was not stored: ${answer.problem ?? 'the server cannot be reached right now.'}`,
+          ),
         )
       else reject(new Refused(answer.problem ?? `“${file.name}” was refused by the server.`, request.status))
     }
