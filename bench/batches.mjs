@@ -49,8 +49,16 @@ async function photographs(folder) {
         (_, k) =>
           `<ellipse cx="750" cy="510" rx="${180 + r() * 110}" ry="${90 + r() * 70}" transform="rotate(${k * 51 + r() * 30} 750 510)"/>`,
       ).join('')
-    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}"><defs><linearGradient id="w" x2="1" y2="1"><stop stop-color="hsl(${hue + 150} 18% 62%)"/><stop offset="1" stop-color="hsl(${hue + 170} 22% 38%)"/></linearGradient><radialGradient id="t" cx=".4" cy=".35"><stop stop-color="hsl(${hue} 70% 62%)"/><stop offset="1" stop-color="hsl(${hue + 20} 65% 30%)"/></radialGradient><filter id="n"><feTurbulence baseFrequency=".04" numOctaves="4" seed="${i}"/><feColorMatrix values="0 0 0 0 .5 0 0 0 0 .5 0 0 0 0 .5 .5 0 0 0 0"/></filter></defs><rect width="${WIDTH}" height="${HEIGHT}" fill="url(#w)"/><g fill="url(#t)">${petals}</g><rect width="${WIDTH}" height="${HEIGHT}" filter="url(#n)" opacity=".35"/></svg>`
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}"><defs><linearGradient id="w" x2="1" y2="1"><stop stop-color="hsl(${hue + 150} 18% 62%)"/><stop offset="1" stop-color="hsl(${hue + 170} 22% 38%)"/></linearGradient><radialGradient id="t" cx=".4" cy=".35"><stop stop-color="hsl(${hue} 70% 62%)"/><stop offset="1" stop-color="hsl(${hue + 20} 65% 30%)"/></radialGradient></defs><rect width="${WIDTH}" height="${HEIGHT}" fill="url(#w)"/><g fill="url(#t)">${petals}</g></svg>`
+    // Grain, coarse and fine.
+    const grain = (width, height) => ({
+      input: Buffer.from(Uint8Array.from({ length: width * height * 4 }, (_, k) => (k % 4 === 3 ? 40 : r() * 255))),
+      raw: { width, height, channels: 4 },
+    })
+    const small = grain(WIDTH / 6, Math.ceil(HEIGHT / 6)),
+      coarse = await sharp(small.input, { raw: small.raw }).resize(WIDTH, HEIGHT, { fit: 'fill' }).raw().toBuffer()
     await sharp(Buffer.from(svg))
+      .composite([grain(WIDTH, HEIGHT), { input: coarse, raw: { width: WIDTH, height: HEIGHT, channels: 4 } }])
       .jpeg({ quality: 92 })
       .toFile(join(folder, `thing ${String(i + 1).padStart(3, '0')}.jpg`))
   }
@@ -83,7 +91,9 @@ try {
     body: JSON.stringify(body),
   })
   const api = async (path, init) => {
-    const answer = await fetch(`${application.url}/api/${path}`, init)
+    // A connection that lay idle while the command line ran is closed by now: asked again.
+    const ask = () => fetch(`${application.url}/api/${path}`, init),
+      answer = await ask().catch(ask)
     if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`)
     return answer
   }

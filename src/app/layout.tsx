@@ -2,6 +2,7 @@ import '@fontsource-variable/hanken-grotesk/index.css'
 import '@fontsource-variable/jetbrains-mono/index.css'
 import './globals.css'
 import { type Metadata, type Viewport } from 'next'
+import { THEME_SCRIPT } from '@/ui/primitives/themeScript'
 
 export const metadata: Metadata = {
   title: 'Wily Scissor',
@@ -11,7 +12,10 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 
 export default function Layout({ children }: { children: React.ReactNode }) {
   return (
-    <html lang="en">
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
       <body>{children}</body>
     </html>
   )

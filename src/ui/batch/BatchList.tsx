@@ -5,11 +5,12 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useState } from 'react'
-import { toast, Toaster } from 'sonner'
+import { toast } from 'sonner'
 import { Button, IconButton } from '@/ui/primitives/Button'
 import { SiteHeader } from '@/ui/shelf/SiteHeader'
 import { say } from '@/ui/store/say'
 import { type BatchSummary, createBatch, deleteBatch, listBatches } from '@/ui/store/batches'
+import { Notes } from '@/ui/primitives/Notes'
 
 /** What stands on a batch's row. */
 function told({ counts, state }: BatchSummary): string {
@@ -105,7 +106,7 @@ export function BatchList() {
           ))}
         </ul>
       </main>
-      <Toaster position="bottom-center" theme="system" closeButton />
+      <Notes />
     </Tooltip.Provider>
   )
 }

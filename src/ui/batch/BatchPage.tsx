@@ -14,7 +14,7 @@ import {
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { toast, Toaster } from 'sonner'
+import { toast } from 'sonner'
 import { TRIED } from '@/document/batchRows'
 import { LIMITS } from '@/document/limits'
 import { Button } from '@/ui/primitives/Button'
@@ -39,6 +39,7 @@ import { FirstResults } from './FirstResults'
 import { PictureTable } from './PictureTable'
 import { PlanPanel } from './PlanPanel'
 import { isBusy, useBatch } from './useBatch'
+import { Notes } from '@/ui/primitives/Notes'
 
 export function BatchPage({ id }: { id: string }) {
   const [filter, setFilter] = useState<PictureFilter>({ order: 'number' })
@@ -115,7 +116,7 @@ export function BatchPage({ id }: { id: string }) {
           </div>
         )}
       </main>
-      <Toaster position="bottom-center" theme="system" closeButton />
+      <Notes />
     </Tooltip.Provider>
   )
 }

@@ -49,6 +49,7 @@ export class Viewer {
   private antPhase = 0
   private fitted = true
   private readonly listeners = new Set<() => void>()
+  private readonly drawn = new Set<() => void>()
 
   constructor(
     private readonly picture: HTMLCanvasElement,
@@ -60,6 +61,46 @@ export class Viewer {
       () => this.tilesArrived(),
       () => this.requestTiles(),
     )
+  }
+
+  // ---- the whole picture, small
+  get whole(): Size {
+    return this.canvas
+  }
+  /** The part of the canvas that is in view, canvas px; beyond the canvas where that is smaller. */
+  shown({ left, top, scale }: View): { left: number; top: number; right: number; bottom: number } {
+    return { left, top, right: left + this.picture.width / scale, bottom: top + this.picture.height / scale }
+  }
+  /** Brings a place of the canvas into the middle. */
+  lookAt(x: number, y: number): void {
+    const { scale } = this.view
+    this.fitted = false
+    this.moveTo(scale, x, y, this.picture.width / 2, this.picture.height / 2)
+  }
+  drawWhole(surface: HTMLCanvasElement): void {
+    const context = surface.getContext('2d')!,
+      tile = this.tiles.use({ level: this.coarsest, x: 0, y: 0, before: false })
+    context.fillStyle = this.checks(context)
+    context.fillRect(0, 0, surface.width, surface.height)
+    if (!tile) return
+    const side = 2 ** this.coarsest
+    context.imageSmoothingQuality = 'high'
+    context.drawImage(
+      tile,
+      0,
+      0,
+      this.canvas.width / side,
+      this.canvas.height / side,
+      0,
+      0,
+      surface.width,
+      surface.height,
+    )
+  }
+  /** @returns what ends it */
+  whenDrawn(listener: () => void): () => void {
+    this.drawn.add(listener)
+    return () => this.drawn.delete(listener)
   }
 
   // ---- for the page
@@ -169,6 +210,7 @@ export class Viewer {
     clearInterval(this.antTimer)
     this.tiles.drop()
     this.listeners.clear()
+    this.drawn.clear()
   }
 
   // ---- inside
@@ -349,6 +391,7 @@ export class Viewer {
     }
     context.restore()
     if (this.showAnts) this.drawAnts()
+    for (const listener of this.drawn) listener()
     if (complete && this.tiles.size > 0 && this.isComplete(level)) {
       mark('wily:picture')
       if (!this.making) this.picture.dataset.final = 'yes'

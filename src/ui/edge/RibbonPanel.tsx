@@ -10,6 +10,7 @@ import { type Viewer } from '@/ui/canvas/viewer'
 import { useRibbon } from './useRibbon'
 import { Strip } from './RibbonStrip'
 import { goTo } from './ribbonPlace'
+import { keyHint } from '@/ui/store/ownKeys'
 
 const WHY: Record<string, string> = {
   soft: 'soft where the picture is sharp',
@@ -80,7 +81,7 @@ function OpenRibbon({ viewer }: { viewer: RefObject<Viewer | null> }) {
           </span>
           <IconButton
             label="Previous doubtful spot"
-            keys=","
+            keys={keyHint('Previous doubtful spot of the edge', ',')}
             why={doubts.length ? undefined : 'There is none.'}
             onClick={() => look(-1)}
           >
@@ -88,7 +89,7 @@ function OpenRibbon({ viewer }: { viewer: RefObject<Viewer | null> }) {
           </IconButton>
           <IconButton
             label="Next doubtful spot"
-            keys="."
+            keys={keyHint('Next doubtful spot of the edge', '.')}
             why={doubts.length ? undefined : 'There is none.'}
             onClick={() => look(1)}
           >

@@ -196,7 +196,7 @@ export function ExportPanel() {
             placeholder={row.what === 'cutout' ? `${layer?.name} cut-out` : project.name}
             maxLength={LIMITS.name}
             onChange={(event) => setName(event.target.value)}
-            className="h-7 w-36 min-w-0 rounded-md border border-[var(--line)] bg-[var(--field)] px-2 text-[12.5px]"
+            className="h-7 w-36 min-w-0 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-2 text-[12.5px]"
           />
         </label>
         {picture && <PictureValues row={row} form={form} format={format} choices={choices} full={full} />}

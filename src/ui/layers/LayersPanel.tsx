@@ -16,6 +16,7 @@ import { AddMenu } from './AddMenu'
 import { problemOfAction, runLayerAction } from './layerActions'
 import { LayerMenu } from './LayerMenu'
 import { LayerRow, INDENT_PX } from './LayerRow'
+import { keyHint } from '@/ui/store/ownKeys'
 
 /** Made once: new ones would draw every row of the list anew. */
 const ALONG_THE_LIST = [restrictToVerticalAxis],
@@ -53,12 +54,17 @@ export function LayersPanel({
     <section aria-label="Layers" className="flex min-h-0 flex-1 flex-col border-b border-[var(--line)]">
       <header className="flex h-10 shrink-0 items-center gap-0.5 border-b border-[var(--line)] pr-2 pl-3">
         <h2 className="mr-auto text-[13px] font-semibold">Layers</h2>
-        <IconButton label="Layer up" keys="Alt+↑" why={problemOfAction('up')} onClick={() => runLayerAction('up')}>
+        <IconButton
+          label="Layer up"
+          keys={keyHint('layer up', 'Alt+ArrowUp')}
+          why={problemOfAction('up')}
+          onClick={() => runLayerAction('up')}
+        >
           <ArrowUp size={16} />
         </IconButton>
         <IconButton
           label="Layer down"
-          keys="Alt+↓"
+          keys={keyHint('layer down', 'Alt+ArrowDown')}
           why={problemOfAction('down')}
           onClick={() => runLayerAction('down')}
         >

@@ -2,7 +2,6 @@
 import { Trash2 } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
-import { Toaster } from 'sonner'
 import { type LibraryPicture } from '@/document/library'
 import { Button } from '@/ui/primitives/Button'
 import { projectOfPicture } from '@/ui/shelf/shelfActs'
@@ -12,6 +11,7 @@ import { takeOutOfLibrary } from '@/ui/store/library'
 import { say } from '@/ui/store/say'
 import { chooseNone, useBrowsing } from './browsing'
 import { addToLibrary, LibraryBrowser, useChosen } from './LibraryBrowser'
+import { Notes } from '@/ui/primitives/Notes'
 
 export function LibraryPage() {
   const router = useRouter()
@@ -59,12 +59,7 @@ export function LibraryPage() {
         <SiteHeader here="library" />
         <LibraryBrowser acts={acts} onUse={(picture) => void start(picture)} />
       </main>
-      <Toaster
-        position="bottom-center"
-        theme="system"
-        closeButton
-        toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
-      />
+      <Notes />
     </Tooltip.Provider>
   )
 }

@@ -56,7 +56,7 @@ export function MatchViews() {
     if (next === 'acts' && here.acts) set({ acts: true, home: { kind: 'mask', layer: here.acts }, openStep: null })
   }
   return (
-    <div className="absolute top-2.5 right-3">
+    <div className="absolute top-[calc(10px+var(--ruler))] right-3">
       <Choice
         small
         label="How the match is looked at"

@@ -48,7 +48,7 @@ export function Select<T extends string>({
       aria-label={label}
       value={value}
       onChange={(event) => onChange(event.target.value as T)}
-      className={`h-7 min-w-0 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 text-[12.5px] ${className}`}
+      className={`h-7 min-w-0 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-[12.5px] ${className}`}
     >
       {options.map(([v, name]) => (
         <option key={v} value={v}>

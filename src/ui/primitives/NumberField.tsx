@@ -61,7 +61,7 @@ export function NumberField({
             onSettle(Math.min(max, Math.max(min, value + by)))
           }
         }}
-        className="h-6 w-full rounded-[5px] border border-[var(--line)] bg-[var(--field)] px-1.5 text-right font-mono text-[12px] tabular-nums hover:border-[var(--line-strong)] focus:border-[var(--ink)] aria-[invalid]:border-[var(--error)]"
+        className="h-6 w-full rounded-[5px] border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-right font-mono text-[12px] tabular-nums hover:border-[var(--line-strong)] focus:border-[var(--ink)] aria-[invalid]:border-[var(--error)]"
       />
       {wrong && (
         <span

@@ -22,7 +22,7 @@ export function SearchField({
         placeholder="Search"
         value={value}
         onChange={(event) => onChange(event.target.value)}
-        className={`h-8 rounded-lg border border-[var(--line)] bg-[var(--field)] pr-2 pl-8 ${className}`}
+        className={`h-8 rounded-lg border border-[var(--line-strong)] bg-[var(--field)] pr-2 pl-8 ${className}`}
       />
     </label>
   )

@@ -25,7 +25,13 @@ export function useChart(): { holder: React.RefObject<HTMLDivElement | null>; ch
 
 /** The theme's colours, as charts take them. */
 export function chartColours(): { ink: string; accent: string; blue: string; muted: string } {
-  const style = getComputedStyle(document.documentElement),
-    of = (name: string) => style.getPropertyValue(name).trim()
-  return { ink: of('--ink'), accent: of('--accent-text'), blue: of('--keep'), muted: of('--muted') }
+  const probe = document.createElement('span')
+  document.body.append(probe)
+  const of = (name: string) => {
+    probe.style.color = `var(${name})`
+    return getComputedStyle(probe).color
+  }
+  const colours = { ink: of('--ink'), accent: of('--accent-text'), blue: of('--keep'), muted: of('--muted') }
+  probe.remove()
+  return colours
 }

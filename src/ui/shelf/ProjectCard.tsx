@@ -66,7 +66,7 @@ export const ProjectCard = memo(function ProjectCard({
                 }
                 if (event.key === 'Escape') setTyped(null)
               }}
-              className="-mx-1.5 w-[calc(100%+12px)] rounded border border-[var(--line)] bg-[var(--field)] px-1 text-sm font-semibold"
+              className="-mx-1.5 w-[calc(100%+12px)] rounded border border-[var(--line-strong)] bg-[var(--field)] px-1 text-sm font-semibold"
             />
           )}
           <p className="text-xs text-[var(--muted)]">

@@ -4,7 +4,6 @@ import { ImagePlus, Trash2, TriangleAlert } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { Toaster } from 'sonner'
 import { Button } from '@/ui/primitives/Button'
 import { CardGrid } from '@/ui/primitives/CardGrid'
 import { Choice } from '@/ui/primitives/Choice'
@@ -28,6 +27,7 @@ import {
   renameProject,
 } from './shelfActs'
 import { SiteHeader } from './SiteHeader'
+import { Notes } from '@/ui/primitives/Notes'
 
 type Order = 'changed' | 'name' | 'size'
 const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => number>> = {
@@ -220,12 +220,7 @@ export function Shelf() {
           </>
         )}
       </main>
-      <Toaster
-        position="bottom-center"
-        theme="system"
-        closeButton
-        toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
-      />
+      <Notes />
     </Tooltip.Provider>
   )
 }

@@ -1,6 +1,7 @@
 'use client'
 import { Scissors } from 'lucide-react'
 import Link from 'next/link'
+import { ThemeChoice } from '@/ui/primitives/ThemeChoice'
 
 const PLACES = [
   ['projects', '/', 'Projects'],
@@ -31,6 +32,7 @@ export function SiteHeader({ here }: { here: (typeof PLACES)[number][0] }) {
           </Link>
         ))}
       </nav>
+      <ThemeChoice />
     </header>
   )
 }

@@ -128,6 +128,12 @@ export interface BenchState {
   acts: boolean
   /** While a key is held: the picture without anything over it, masks off. */
   before: boolean
+  /** Nothing lies over the picture but what is selected. */
+  marksHidden: boolean
+  rulers: boolean
+  /** The whole picture, small, while only a part is in view. */
+  overview: boolean
+  dialog: 'commands' | 'help' | null
   /** Left of this canvas x the picture is shown as it came; null: no divider. */
   divider: number | null
   /** The pointer is a fine cross. */
@@ -212,6 +218,10 @@ export const initial = (id: string): BenchState => ({
   without: [],
   acts: false,
   before: false,
+  marksHidden: false,
+  rulers: false,
+  overview: true,
+  dialog: null,
   divider: null,
   crosshair: false,
   result: null,

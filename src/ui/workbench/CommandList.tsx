@@ -3,7 +3,7 @@ import { Command as CommandMenu } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { type Command } from './command'
 import { COMMANDS, SECTIONS } from './commands'
-import { shownKey } from './commandKeys'
+import { keysOf, shownKey } from '@/ui/store/ownKeys'
 
 export function CommandList({
   open,
@@ -45,9 +45,9 @@ export function CommandList({
                 className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]"
               >
                 {command.name}
-                {command.keys && (
-                  <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(command.keys[0])}</kbd>
-                )}
+                <kbd className="font-mono text-[11px] text-[var(--muted)]">
+                  {keysOf(command).slice(0, 1).map(shownKey)}
+                </kbd>
               </CommandMenu.Item>
             ))}
           </CommandMenu.Group>

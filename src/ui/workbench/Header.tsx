@@ -7,13 +7,15 @@ import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
 import { IconButton, Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
-import { act, goToStage, redoAct, shownProject, undoAct, useBench } from '@/ui/store/bench'
+import { act, goToStage, redoAct, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
+import { keyHint, useOwnKeys } from '@/ui/store/ownKeys'
 import { STAGES } from './command'
 import { Saving } from './Saving'
 
 const HistoryList = later(() => import('./HistoryList').then((module) => module.HistoryList))
 
-export function Header({ openCommands, openHelp }: { openCommands: () => void; openHelp: () => void }) {
+export function Header() {
+  useOwnKeys()
   const project = useBench(shownProject),
     stage = useBench((state) => state.stage),
     history = useBench((state) => state.history)
@@ -60,22 +62,27 @@ export function Header({ openCommands, openHelp }: { openCommands: () => void; o
       </nav>
       <div className="flex flex-1 items-center justify-end gap-0.5">
         <Saving />
-        <IconButton label="Undo" keys="Ctrl+Z" why={canUndo ? undefined : 'Nothing to undo.'} onClick={() => undoAct()}>
+        <IconButton
+          label="Undo"
+          keys={keyHint('undo', 'Ctrl+z')}
+          why={canUndo ? undefined : 'Nothing to undo.'}
+          onClick={() => undoAct()}
+        >
           <Undo2 size={17} />
         </IconButton>
         <IconButton
           label="Redo"
-          keys="Ctrl+Shift+Z"
+          keys={keyHint('redo', 'Ctrl+Shift+z')}
           why={canRedo ? undefined : 'Nothing to redo.'}
           onClick={() => redoAct()}
         >
           <Redo2 size={17} />
         </IconButton>
         <HistoryList />
-        <IconButton label="Commands" keys="Ctrl+K" onClick={openCommands}>
+        <IconButton label="Commands" keys={keyHint('commands', 'Ctrl+k')} onClick={() => set({ dialog: 'commands' })}>
           <Search size={17} />
         </IconButton>
-        <IconButton label="Keys and gestures" keys="?" onClick={openHelp}>
+        <IconButton label="Keys and gestures" keys={keyHint('help', '?')} onClick={() => set({ dialog: 'help' })}>
           <CircleHelp size={17} />
         </IconButton>
       </div>

@@ -2,9 +2,9 @@
 import { Dialog } from 'radix-ui'
 import { useState } from 'react'
 import { Switch } from '@/ui/primitives/Choice'
-import { COMMANDS, SECTIONS } from './commands'
-import { shownKey } from './commandKeys'
+import { ThemeChoice } from '@/ui/primitives/ThemeChoice'
 import { setSingleKeys, singleKeys } from './keys'
+import { KeyTable } from './KeyTable'
 
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'],
@@ -12,9 +12,8 @@ const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift and Alt, then press', 'the next step keeps the overlap'],
   ['Shift while dragging', 'equal sides; straight moves'],
   ['Alt while dragging', 'from the middle'],
-  ['Space and drag, or middle button', 'moves the view'],
+  ['Middle button and drag', 'moves the view'],
   ['Wheel, or two fingers', 'zooms at the pointer'],
-  ['Hold B', 'before: no masks, nothing over the picture'],
   ['Slider', 'drag, wheel, arrows, or type; double click for the default'],
   ['Enter', 'a step in the middle; then arrow keys move it'],
   ['Escape', 'takes back what is being dragged or drawn'],
@@ -41,8 +40,9 @@ export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
           tabIndex={0}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
         >
-          <div className="mb-4 flex items-center justify-between gap-4">
-            <Dialog.Title className="text-base font-semibold">Keys and gestures</Dialog.Title>
+          <div className="mb-4 flex items-center gap-4">
+            <Dialog.Title className="mr-auto text-base font-semibold">Keys and gestures</Dialog.Title>
+            <ThemeChoice />
             <Switch
               label="Single keys work without Ctrl or Alt"
               checked={single}
@@ -52,21 +52,11 @@ export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
               }}
             />
           </div>
-          <div className="gap-8 sm:columns-2">
-            <section className="mb-4 break-inside-avoid">
-              <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">Hands</h3>
-              <ul>{GESTURES.map(([keys, what]) => row(what, keys))}</ul>
-            </section>
-            {SECTIONS.map((section) => {
-              const rows = COMMANDS.filter((command) => command.section === section && command.keys)
-              return rows.length ? (
-                <section key={section} className="mb-4 break-inside-avoid">
-                  <h3 className="mb-1 text-xs font-semibold text-[var(--muted)]">{section}</h3>
-                  <ul>{rows.map((command) => row(command.name, shownKey(command.keys![0])))}</ul>
-                </section>
-              ) : null
-            })}
-          </div>
+          <section className="mb-4">
+            <h3 className="mb-1 text-[13px] font-semibold">Hands</h3>
+            <ul className="gap-8 sm:columns-2">{GESTURES.map(([keys, what]) => row(what, keys))}</ul>
+          </section>
+          <KeyTable />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

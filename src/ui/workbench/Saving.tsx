@@ -7,7 +7,7 @@ import { Button, Tip } from '@/ui/primitives/Button'
 import { useBench } from '@/ui/store/bench'
 import { discardAside, downloadAside, keepAsNewProject, sendNow } from '@/ui/store/sync'
 
-const GOOD = 'text-[#15703a] dark:text-[#6fcf97]',
+const GOOD = 'text-[light-dark(#15703a,#6fcf97)]',
   QUIET = 'text-[var(--muted)]',
   CAREFUL = 'text-[var(--accent-text)] font-semibold',
   BAD = 'text-[var(--error)] font-semibold'

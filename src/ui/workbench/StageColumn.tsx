@@ -6,6 +6,7 @@ import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
 import { set, useBench } from '@/ui/store/bench'
+import { keyHint } from '@/ui/store/ownKeys'
 import { OpGlyph } from './list/OpGlyph'
 
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
@@ -80,8 +81,8 @@ function Finders() {
         <section key={group} className="mb-1" aria-label={name}>
           <h2 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
             <span>{name}</span>
-            <kbd className="font-mono text-[11px]" title={`Press ${key}`}>
-              {key}
+            <kbd className="font-mono text-[11px]" title="Its key">
+              {keyHint(`group ${group}`, key)}
             </kbd>
           </h2>
           <div className="grid grid-cols-2 gap-1">

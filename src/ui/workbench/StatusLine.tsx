@@ -1,6 +1,9 @@
 'use client'
+import { DropdownMenu } from 'radix-ui'
 import { labOf } from '@/core/colour/lab'
+import { type Viewer } from '@/ui/canvas/viewer'
 import { stepName } from '@/ui/modifiers/registry'
+import { later } from '@/ui/primitives/later'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { type Focus, focusOf } from '@/ui/store/focus'
 import { partInView } from '@/ui/store/frame'
@@ -12,12 +15,15 @@ const wordsOf = (focus: Focus): string =>
       ? 'selection'
       : `${focus.kind === 'mask' ? 'mask of' : 'layer'} ${focus.layer.name}`
 
+const ZoomMenu = later(() => import('./ZoomMenu').then((module) => module.ZoomMenu))
+
 /** Where the pointer is, what is there, what is worked on, what is under way, and the zoom. */
-export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => void }) {
+export function StatusLine({ viewer, cancel }: { viewer: () => Viewer | null; cancel: () => void }) {
   const pointer = useBench((state) => state.pointer),
     pixel = useBench((state) => state.pixel),
     progress = useBench((state) => state.progress),
-    scale = useBench((state) => state.scale)
+    scale = useBench((state) => state.scale),
+    shownScale = scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)
   const project = useBench(shownProject)
   const stage = useBench((state) => state.stage),
     hand = useBench((state) => state.hand),
@@ -70,15 +76,16 @@ export function StatusLine({ fit, cancel }: { fit: () => void; cancel: () => voi
           </>
         )}
       </span>
-      <button
-        type="button"
-        onClick={fit}
-        title="Fit the picture (0)"
-        className="rounded px-1 hover:bg-[var(--hover)]"
-        data-zoom
-      >
-        {scale >= 0.1 ? Math.round(scale * 100) : (scale * 100).toFixed(1)} %
-      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`Zoom, ${shownScale} %`}
+          className="rounded px-1 hover:bg-[var(--hover)]"
+          data-zoom
+        >
+          {shownScale} %
+        </DropdownMenu.Trigger>
+        <ZoomMenu viewer={viewer} />
+      </DropdownMenu.Root>
     </footer>
   )
 }

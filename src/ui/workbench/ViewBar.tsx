@@ -27,7 +27,7 @@ export function ViewBar() {
     dim = useBench((state) => state.dim)
   const colour = useBench((state) => hexOf(tintOf(state)))
   return (
-    <div className="pointer-events-none absolute inset-x-3 top-2.5 flex items-start justify-between gap-3 *:pointer-events-auto">
+    <div className="pointer-events-none absolute inset-x-3 top-[calc(10px+var(--ruler))] left-[calc(12px+var(--ruler))] flex items-start justify-between gap-3 *:pointer-events-auto">
       <Choice
         label="How the selection is shown"
         value={view}

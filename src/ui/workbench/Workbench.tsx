@@ -3,27 +3,27 @@
 import { Layers, PanelLeft } from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { Toaster } from 'sonner'
+import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
 import { get, set, shownProject, useBench } from '@/ui/store/bench'
 import { closeBench, openBench } from '@/ui/store/sync'
 import { giveHandle } from '@/ui/store/handle'
 import { type Rendering, startRendering } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/frame'
 import { CanvasView } from './canvas/CanvasView'
-import { MaskSign } from './canvas/MaskSign'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { commandFor, keyName } from './commandKeys'
 import { Header } from './Header'
 import { Inspector } from './inspector/Inspector'
 import { ListPanel } from './list/ListPanel'
-import { MakeMenuHere } from './list/MakeMenu'
 import { later, loadTheRest } from '../primitives/later'
-import { isTyping, setPanKey, singleKeys } from './keys'
+import { isTyping } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { ViewBar } from './ViewBar'
+import { Notes } from '@/ui/primitives/Notes'
 
+const MaskSign = later(() => import('./canvas/MaskSign').then((module) => module.MaskSign))
+const MakeMenuHere = later(() => import('./list/MakeMenu').then((module) => module.MakeMenuHere))
 const FromOutside = later(() => import('./FromOutside').then((module) => module.FromOutside))
 const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
 const MatchViews = later(() => import('../match/MatchViews').then((module) => module.MatchViews))
@@ -75,13 +75,7 @@ export function Workbench({ id }: { id: string }) {
           )}
         </main>
       )}
-      <Toaster
-        position="bottom-right"
-        offset={{ bottom: 40, right: 312 }}
-        theme="system"
-        closeButton
-        toastOptions={{ style: { fontFamily: "'Hanken Grotesk Variable', sans-serif", fontSize: 13.5 } }}
-      />
+      <Notes beside />
     </Tooltip.Provider>
   )
 }
@@ -90,10 +84,10 @@ function Bench() {
   const viewer = useRef<Viewer | null>(null),
     rendering = useRef<Rendering | null>(null)
   const bare = useBench((state) => state.bare),
-    stage = useBench((state) => state.stage)
-  const [commands, setCommands] = useState(false),
-    [help, setHelp] = useState(false),
-    [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
+    stage = useBench((state) => state.stage),
+    rulers = useBench((state) => state.rulers)
+  const dialog = useBench((state) => state.dialog)
+  const [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
 
   /** The engine starts with the canvas and ends with it. */
   const connect = useCallback((made: Viewer) => {
@@ -124,38 +118,25 @@ function Bench() {
         event.target.closest('button, a, summary, label')
       )
         return // they press the control
-      if (event.key === ' ') {
-        event.preventDefault()
-        setPanKey(true)
-        return
-      }
-      if (event.key === 'b' && !event.ctrlKey && !event.metaKey && singleKeys()) {
-        set({ before: true })
-        return
-      }
-      if (keyName(event) === 'Ctrl+k') {
-        event.preventDefault()
-        setCommands(true)
-        return
-      }
-      if (event.key === '?' && singleKeys()) {
-        setHelp(true)
-        return
-      }
       if (keyName(event) === 'Ctrl+c' && String(getSelection())) return // what is marked on the page is copied
       const command = commandFor(event)
-      if (command && viewer.current) {
-        event.preventDefault()
-        command.run(viewer.current)
+      if (!command || !viewer.current) return
+      event.preventDefault()
+      if (command.release) {
+        if (event.repeat) return
+        held.set(event.code, command.release)
       }
+      command.run(viewer.current)
     }
+    /** What ends when a key is let go. */
+    const held = new Map<string, () => void>()
     const up = (event: KeyboardEvent) => {
-      if (event.key === ' ') setPanKey(false)
-      if (event.key === 'b') set({ before: false })
+      held.get(event.code)?.()
+      held.delete(event.code)
     }
     const leave = () => {
-      setPanKey(false)
-      set({ before: false })
+      for (const release of held.values()) release()
+      held.clear()
     }
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
@@ -171,7 +152,7 @@ function Bench() {
     `${bare ? 'hidden' : ''} max-[1099px]:absolute max-[1099px]:inset-y-0 max-[1099px]:z-20 max-[1099px]:shadow-xl ${which === 'left' ? 'max-[1099px]:left-0' : 'max-[1099px]:right-0'} ${drawer === which ? '' : 'max-[1099px]:hidden'}`
   return (
     <div className="flex h-screen flex-col overflow-hidden">
-      {!bare && <Header openCommands={() => setCommands(true)} openHelp={() => setHelp(true)} />}
+      {!bare && <Header />}
       <div className="relative flex min-h-0 flex-1">
         <aside
           aria-label="Stage"
@@ -180,7 +161,7 @@ function Bench() {
           <StageColumn />
         </aside>
         <main className="flex min-w-0 flex-1 flex-col">
-          <div className="relative min-h-0 flex-1">
+          <div className="relative min-h-0 flex-1" style={{ '--ruler': rulers ? '20px' : '0px' } as CSSProperties}>
             <div className="absolute inset-0" data-drop-place>
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
             </div>
@@ -224,7 +205,7 @@ function Bench() {
       </div>
       {!bare && (
         <StatusLine
-          fit={() => viewer.current?.fit()}
+          viewer={() => viewer.current}
           cancel={() => {
             rendering.current?.engine.cancelAll()
             set({ progress: null })
@@ -233,14 +214,14 @@ function Bench() {
       )}
       <MakeMenuHere />
       <CommandList
-        open={commands}
-        onOpenChange={setCommands}
+        open={dialog === 'commands'}
+        onOpenChange={(open) => set({ dialog: open ? 'commands' : null })}
         run={(command) => {
-          setCommands(false)
+          set({ dialog: null })
           if (viewer.current) command.run(viewer.current)
         }}
       />
-      <Help open={help} onOpenChange={setHelp} />
+      <Help open={dialog === 'help'} onOpenChange={(open) => set({ dialog: open ? 'help' : null })} />
     </div>
   )
 }

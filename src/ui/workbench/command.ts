@@ -10,6 +10,8 @@ export interface Command {
   readonly keys?: readonly string[]
   readonly section: 'Project' | 'View' | 'Stages' | 'Finders' | 'Selection' | 'Layers'
   readonly run: (viewer: Viewer) => void
+  /** Of a command that lasts as long as its key is held: what letting go does. */
+  readonly release?: () => void
 }
 
 export const STAGES: readonly (readonly [Stage, string])[] = [

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { commandFor, isSingle, keyName } from './commandKeys'
+import { giveKeys } from '@/ui/store/ownKeys'
+import { commandFor, commandOfKey, isSingle, keyName } from './commandKeys'
 import { COMMANDS } from './commands'
 
 const press = (key: string, code: string, held: object = {}) => ({
@@ -26,6 +27,14 @@ describe('keys', () => {
   it('each calls one command', () => {
     const keys = COMMANDS.flatMap((command) => command.keys ?? [])
     expect(keys.filter((key, i) => keys.indexOf(key) !== i)).toEqual([])
+  })
+  it('can be given to other commands, and are the usual ones again', () => {
+    giveKeys({ mask: ['j'], 'layer lift': [] })
+    expect(commandOfKey('j')?.id).toBe('mask')
+    expect(commandOfKey('m')).toBeUndefined()
+    expect(commandOfKey('l')).toBeUndefined()
+    giveKeys({ mask: undefined, 'layer lift': undefined })
+    expect([commandOfKey('j')?.id, commandOfKey('m')?.id]).toEqual([undefined, 'mask'])
   })
   it('single ones are told from those that nobody presses by chance', () => {
     expect(['i', 'Shift+l', '?', '1'].map(isSingle)).toEqual([true, true, true, true])

@@ -1,4 +1,5 @@
 /** Commands by their keys. */
+import { keysOf, useOwnKeys } from '@/ui/store/ownKeys'
 import { COMMANDS } from './commands'
 import { type Command } from './command'
 import { singleKeys } from './keys'
@@ -21,27 +22,14 @@ export const keyName = (event: Pressed): string =>
 /** For menus: commands that do not need the view. */
 export const runCommand = (id: string): void => COMMANDS.find((command) => command.id === id)?.run(null as never)
 
-const byKey = new Map(COMMANDS.flatMap((command) => (command.keys ?? []).map((key) => [key, command] as const)))
+/** By key; made anew when keys are given. */
+let table: ReadonlyMap<string, Command> | null = null
+useOwnKeys.subscribe(() => (table = null))
+export const commandOfKey = (name: string): Command | undefined =>
+  (table ??= new Map(COMMANDS.flatMap((command) => keysOf(command).map((key) => [key, command] as const)))).get(name)
 export function commandFor(event: KeyboardEvent): Command | undefined {
   const name = keyName(event)
-  return isSingle(name) && !singleKeys() ? undefined : byKey.get(name)
+  return isSingle(name) && !singleKeys() ? undefined : commandOfKey(name)
 }
 /** One sign without Ctrl or Alt: what speech input and shaky hands press without meaning it. */
-export const isSingle = (name: string): boolean => /^(Shift\+)?.$/u.test(name)
-
-const SIGNS: Record<string, string> = {
-  ArrowLeft: '←',
-  ArrowRight: '→',
-  ArrowUp: '↑',
-  ArrowDown: '↓',
-  Delete: 'Del',
-  Escape: 'Esc',
-}
-const MAC: Record<string, string> = { Ctrl: '⌘', Alt: '⌥', Shift: '⇧' }
-const onMac = typeof navigator !== 'undefined' && /mac|iphone|ipad/i.test(navigator.userAgent)
-/** For people: "Ctrl+Shift+Z", or as a Mac writes it. */
-export const shownKey = (key: string): string =>
-  key
-    .split('+')
-    .map((part) => (onMac ? MAC[part] : undefined) ?? SIGNS[part] ?? (part.length === 1 ? part.toUpperCase() : part))
-    .join(onMac ? '' : '+') || '+'
+export const isSingle = (name: string): boolean => /^(Shift\+)?[^ ]$/u.test(name)

@@ -56,6 +56,20 @@ export const COMMANDS: readonly Command[] = [
       toast(saving.state === 'saved' ? 'Saved already.' : `Being saved: ${saving.unsent} to go.`, { id: 'save' })
     },
   },
+  {
+    id: 'commands',
+    name: 'All commands, by name',
+    keys: ['Ctrl+k'],
+    section: 'Project',
+    run: () => set({ dialog: 'commands' }),
+  },
+  {
+    id: 'help',
+    name: 'Keys and gestures',
+    keys: ['?', 'Shift+?'],
+    section: 'Project',
+    run: () => set({ dialog: 'help' }),
+  },
   ...VIEW_COMMANDS,
   ...SELECTION_COMMANDS,
   ...HANDS.map((hand): Command => ({

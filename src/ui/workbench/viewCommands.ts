@@ -4,6 +4,7 @@ import { clearGuides } from '@/document/edits'
 import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { guideAt } from './commandWork'
 import { STAGES, VIEWS, type Command } from './command'
+import { setPanKey } from './keys'
 
 export const VIEW_COMMANDS: readonly Command[] = [
   { id: 'fit', name: 'Fit the picture', keys: ['0'], section: 'View', run: (viewer) => viewer.fit() },
@@ -35,6 +36,30 @@ export const VIEW_COMMANDS: readonly Command[] = [
     keys: ['v'],
     section: 'View',
     run: () => set((state) => ({ view: VIEWS[(VIEWS.findIndex(([v]) => v === state.view) + 1) % VIEWS.length][0] })),
+  },
+  {
+    id: 'pan',
+    name: 'Move the view by dragging, while held',
+    keys: [' '],
+    section: 'View',
+    run: () => setPanKey(true),
+    release: () => setPanKey(false),
+  },
+  {
+    id: 'before',
+    name: 'Before, while held: no masks, nothing over the picture',
+    keys: ['b'],
+    section: 'View',
+    run: () => set({ before: true }),
+    release: () => set({ before: false }),
+  },
+  {
+    id: 'bareMarks',
+    name: 'Hide marks, outlines and handles, while held',
+    keys: ['h'],
+    section: 'View',
+    run: () => set({ marksHidden: true }),
+    release: () => set({ marksHidden: false }),
   },
   ...STAGES.map(([stage, name], i): Command => ({
     id: `stage ${stage}`,
@@ -74,6 +99,19 @@ export const VIEW_COMMANDS: readonly Command[] = [
     keys: ['c'],
     section: 'View',
     run: () => set((state) => ({ crosshair: !state.crosshair })),
+  },
+  {
+    id: 'rulers',
+    name: 'Rulers, on and off: guides are dragged out of them',
+    keys: ['r'],
+    section: 'View',
+    run: () => set((state) => ({ rulers: !state.rulers })),
+  },
+  {
+    id: 'overview',
+    name: 'The whole picture while zoomed in, on and off',
+    section: 'View',
+    run: () => set((state) => ({ overview: !state.overview })),
   },
   { id: 'guideDown', name: 'Guide down through the pointer', keys: ['g'], section: 'View', run: () => guideAt('x') },
   {

@@ -94,7 +94,7 @@ function PathText({ d, put }: { d: string; put: (d: string) => void }) {
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => event.stopPropagation()}
         aria-invalid={problem !== undefined}
-        className="mt-1 w-full resize-y rounded-md border border-[var(--line)] bg-[var(--field)] p-1.5 font-mono text-[11px] aria-[invalid=true]:border-[#a31515]"
+        className="mt-1 w-full resize-y rounded-md border border-[var(--line-strong)] bg-[var(--field)] p-1.5 font-mono text-[11px] aria-[invalid=true]:border-[#a31515]"
       />
       {problem && (
         <p role="alert" className="text-xs text-[var(--error)]">

@@ -21,7 +21,11 @@ import { isPanKeyHeld } from '../keys'
 import { Viewer } from '@/ui/canvas/viewer'
 import { overlayOf } from './overlayStyle'
 import { HandlesOver } from './HandlesOver'
+import { later } from '@/ui/primitives/later'
 import { MakingSign } from './MakingSign'
+
+const Rulers = later(() => import('./Rulers').then((module) => module.Rulers))
+const Overview = later(() => import('./Overview').then((module) => module.Overview))
 
 const WHEEL_STEP = 1.0016
 /** Fingers that move less than this (CSS px) between each other pan only. */
@@ -42,7 +46,9 @@ export function CanvasView({
   const [viewer, setViewer] = useState<Viewer | null>(null)
   const style = useBench((state) => JSON.stringify(overlayOf(state)))
   const divider = useBench((state) => state.divider),
-    crosshair = useBench((state) => state.crosshair)
+    crosshair = useBench((state) => state.crosshair),
+    rulers = useBench((state) => state.rulers),
+    overview = useBench((state) => state.overview)
 
   useEffect(() => {
     const made = new Viewer(picture.current!, outline.current!, () => rendering.current?.engine ?? null)
@@ -249,7 +255,7 @@ export function CanvasView({
       tabIndex={0}
       role="application"
       aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
-      className={`relative size-full touch-none overflow-hidden select-none ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:not-data-pressed:ring-2 focus-visible:ring-inset focus-visible:ring-[var(--accent)]`}
+      className={`relative size-full touch-none overflow-hidden select-none ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:not-data-pressed:ring-2 focus-visible:ring-inset focus-visible:ring-white`}
       data-canvas
       onBlur={(event) => delete event.currentTarget.dataset.pressed}
       onPointerDown={down}
@@ -271,6 +277,8 @@ export function CanvasView({
       />
       {viewer && <HandlesOver viewer={viewer} />}
       <MakingSign />
+      {viewer && rulers && <Rulers viewer={viewer} />}
+      {viewer && overview && <Overview viewer={viewer} />}
     </div>
   )
 }

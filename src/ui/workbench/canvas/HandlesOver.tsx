@@ -11,11 +11,11 @@ import { EdgeHandles } from '@/ui/edge/EdgeHandles'
 import { handPage } from '@/ui/compose/hands/registry'
 import { later } from '@/ui/primitives/later'
 import { comparing, partInView } from '@/ui/store/frame'
-import { DividerOver } from './DividerOver'
 import { PictureView } from '@/ui/canvas/Grip'
 import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
 import { type Viewer } from '@/ui/canvas/viewer'
 
+const DividerOver = later(() => import('./DividerOver').then((module) => module.DividerOver))
 const HorizonOver = later(() => import('@/ui/match/HorizonOver').then((module) => module.HorizonOver))
 
 /** A finder whose handles follow the pointer shows them before there is a step, too. */
@@ -28,7 +28,7 @@ export function HandlesOver({ viewer }: { viewer: Viewer }) {
     stage = useBench((state) => state.stage),
     home = useBench((state) => state.home),
     openStep = useBench((state) => state.openStep),
-    before = useBench((state) => state.before)
+    hidden = useBench((state) => state.before || state.marksHidden)
   const finder = useBench((state) => finderPage(state.finder))
   const keptBeside = useBench((state) => comparing(state) === 'divider')
   const chosenHand = useBench((state) => state.hand),
@@ -43,7 +43,7 @@ export function HandlesOver({ viewer }: { viewer: Viewer }) {
       : null,
   )
   const toCanvas = useMemo(() => (project ? homeToCanvas(project, home) : null), [project, home])
-  if (!project || !toCanvas || before) return null
+  if (!project || !toCanvas || hidden) return null
   const toScreen = compose(scaling(viewer.cssScale), translation(-view.left, -view.top)),
     { fromCanvas, size } = partInView({ stage, hand: chosenHand }, project),
     map = compose(toScreen, fromCanvas)

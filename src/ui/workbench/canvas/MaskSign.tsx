@@ -16,7 +16,7 @@ export function MaskSign() {
   return (
     <div
       data-mask-sign
-      className="absolute bottom-3 left-3 flex max-w-[60%] items-center gap-2 rounded-lg border border-[var(--line)] bg-[var(--panel)] py-1 pr-1 pl-3 text-[12.5px]"
+      className="absolute bottom-3 left-[calc(12px+var(--ruler))] flex max-w-[60%] items-center gap-2 rounded-lg border border-[var(--line)] bg-[var(--panel)] py-1 pr-1 pl-3 text-[12.5px]"
     >
       <span className="truncate">
         Editing the mask of <b className="font-semibold">{name}</b>

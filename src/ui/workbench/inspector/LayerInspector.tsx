@@ -10,6 +10,7 @@ import { problemOfAction, runLayerAction } from '@/ui/layers/layerActions'
 import { LaidIn } from '@/ui/layers/LaidIn'
 import { IconButton } from '@/ui/primitives/Button'
 import { InspectorBody, InspectorHead } from './parts'
+import { keyHint } from '@/ui/store/ownKeys'
 
 /** A layer: its own values first, then how it is laid in and where it lies. */
 export function LayerInspector({ layer, project }: { layer: Layer; project: Project }) {
@@ -19,7 +20,7 @@ export function LayerInspector({ layer, project }: { layer: Layer; project: Proj
       <InspectorHead name={layer.name} of={own === layer.name ? undefined : own}>
         <IconButton
           label={`Remove layer ${layer.name}`}
-          keys="Del"
+          keys={keyHint('removeStep', 'Delete')}
           why={problemOfAction('remove')}
           onClick={() => runLayerAction('remove')}
         >

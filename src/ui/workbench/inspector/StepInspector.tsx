@@ -14,6 +14,7 @@ import { renewSelection } from '@/ui/store/rendering'
 import { OP_WORDS, OpGlyph } from '../list/OpGlyph'
 import { InspectorBody, InspectorHead } from './parts'
 import { StepValues } from './StepValues'
+import { keyHint } from '@/ui/store/ownKeys'
 
 /** @param of the layer whose mask the step is part of */
 export function StepInspector({ step, home, of }: { step: Step; home: RecipeHome; of: string | undefined }) {
@@ -29,7 +30,7 @@ export function StepInspector({ step, home, of }: { step: Step; home: RecipeHome
         {isFinding(step) && !first && <Combines step={step} change={change} />}
         <IconButton
           label={`Remove ${name}`}
-          keys="Del"
+          keys={keyHint('removeStep', 'Delete')}
           onClick={() => {
             removed(`Remove ${name}`, name, removeStep(home, step.id!))
             closeStep()

@@ -1,13 +1,12 @@
 'use client'
 /** What can be made of what is selected: a menu beside the result, and where the picture is right-clicked. */
-import { ChevronDown } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { problemOfAction } from '@/ui/layers/layerActions'
-import { Tip } from '@/ui/primitives/Button'
 import { set, shownProject, useBench } from '@/ui/store/bench'
 import { COMMANDS } from '../commands'
-import { runCommand, shownKey } from '../commandKeys'
+import { runCommand } from '../commandKeys'
 import { maskProblem, saveProblem } from '@/ui/store/makeOf'
+import { keysOf, shownKey } from '@/ui/store/ownKeys'
 
 /** Commands, by their names in the table, and why each cannot be done now. */
 const SECTIONS: readonly (readonly (readonly [command: string, why: () => string | undefined])[])[] = [
@@ -35,7 +34,9 @@ function Items() {
         <div key={section[0][0]}>
           {n > 0 && <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />}
           {section.map(([id, problem]) => {
-            const { name, keys } = COMMANDS.find((command) => command.id === id)!,
+            const command = COMMANDS.find((each) => each.id === id)!,
+              { name } = command,
+              [key] = keysOf(command),
               why = problem()
             return (
               <DropdownMenu.Item
@@ -46,7 +47,7 @@ function Items() {
                 onSelect={() => runCommand(id)}
               >
                 {name.replace(/^Layer: /, '')}
-                {keys && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(keys[0])}</kbd>}
+                {key && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(key)}</kbd>}
               </DropdownMenu.Item>
             )
           })}
@@ -57,7 +58,7 @@ function Items() {
 }
 
 /** @param onPicture it was opened there: the keyboard goes back to the picture */
-const Menu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) => (
+export const MakeMenu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) => (
   <DropdownMenu.Portal>
     <DropdownMenu.Content
       align={align}
@@ -79,23 +80,6 @@ const Menu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?
   </DropdownMenu.Portal>
 )
 
-/** Beside the button that makes a mask. */
-export function MakeMenuButton() {
-  return (
-    <DropdownMenu.Root>
-      <Tip text="What else to make of it">
-        <DropdownMenu.Trigger
-          aria-label="What else to make of it"
-          className="grid w-9 shrink-0 place-items-center rounded-lg border border-[var(--line)] bg-[var(--panel)] hover:bg-[var(--hover)]"
-        >
-          <ChevronDown size={16} />
-        </DropdownMenu.Trigger>
-      </Tip>
-      <Menu align="end" />
-    </DropdownMenu.Root>
-  )
-}
-
 /** Where the picture was right-clicked. */
 export function MakeMenuHere() {
   const at = useBench((state) => state.makeAt)
@@ -110,7 +94,7 @@ export function MakeMenuHere() {
       <DropdownMenu.Trigger asChild>
         <span aria-hidden className="pointer-events-none fixed" style={{ left: at[0], top: at[1] }} />
       </DropdownMenu.Trigger>
-      <Menu align="start" onPicture />
+      <MakeMenu align="start" onPicture />
     </DropdownMenu.Root>
   )
 }

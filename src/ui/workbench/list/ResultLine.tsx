@@ -5,7 +5,7 @@ import { shownShare } from '@/document/masks'
 import { act, shownProject, useBench } from '@/ui/store/bench'
 import { Button } from '@/ui/primitives/Button'
 import { Switch } from '@/ui/primitives/Choice'
-import { MakeMenuButton } from './MakeMenu'
+import { MakeMenuButton } from './MakeMenuButton'
 import { makeMaskNow, maskProblem } from '@/ui/store/makeOf'
 
 /** How much is selected, whether that is the background, and what can be made of it. Where there are no steps it says so, and offers nothing. */

@@ -202,7 +202,7 @@ function FromData({ count }: { count: number }) {
           spellCheck={false}
           onChange={(event) => setD(event.target.value)}
           onKeyDown={(event) => event.stopPropagation()}
-          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 font-mono text-[11px]"
+          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 font-mono text-[11px]"
         />
         <Button className={small} type="submit" why={d.trim() ? problem : 'Put in path data first.'}>
           Add

@@ -71,7 +71,7 @@ export function Selections({ project, home }: { project: Project; home: RecipeHo
           placeholder={`Selection ${project.saved.length + 1}`}
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.stopPropagation()}
-          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line)] bg-[var(--field)] px-1.5 text-[13px]"
+          className="h-7 min-w-0 flex-1 rounded-md border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-[13px]"
         />
         <Button className={small} why={why} type="submit">
           Save selection

@@ -8,8 +8,9 @@ import { type RecipeHome } from '@/document/types'
 import { MODIFIER_PAGES } from '@/ui/modifiers/registry'
 import { Tip } from '@/ui/primitives/Button'
 import { COMMANDS } from '../commands'
-import { runCommand, shownKey } from '../commandKeys'
+import { runCommand } from '../commandKeys'
 import { act, workOnStep } from '@/ui/store/bench'
+import { keysOf, shownKey } from '@/ui/store/ownKeys'
 
 /** What concerns all steps at once. */
 export function StepsMenu() {
@@ -17,7 +18,7 @@ export function StepsMenu() {
     <DropdownMenu.Item className="menu-item flex justify-between gap-6" onSelect={() => runCommand(id)}>
       {name}
       <kbd className="font-mono text-[11px] text-[var(--muted)]">
-        {shownKey(COMMANDS.find((c) => c.id === id)!.keys?.[0] ?? '')}
+        {shownKey(keysOf(COMMANDS.find((c) => c.id === id)!)[0] ?? '')}
       </kbd>
     </DropdownMenu.Item>
   )
