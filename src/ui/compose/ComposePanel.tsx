@@ -2,6 +2,7 @@
 /** The left column while composing: the hands, and what the next use of the chosen one does. */
 import { setLinear } from '@/document/edits'
 import { Select } from '@/ui/primitives/Choice'
+import { keepFocus, rove } from '@/ui/primitives/roving'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
 import { handPage, HANDS } from './hands/registry'
 
@@ -12,13 +13,20 @@ export function ComposePanel() {
   const hand = handPage(chosen)
   return (
     <>
-      <div role="radiogroup" aria-label="What the pointer does" className="mb-3 grid grid-cols-2 gap-1">
+      <div
+        role="radiogroup"
+        aria-label="What the pointer does"
+        onKeyDown={rove}
+        onMouseDown={keepFocus}
+        className="mb-3 grid grid-cols-2 gap-1"
+      >
         {HANDS.map(({ id, name, icon: Icon }, i) => (
           <button
             key={id}
             type="button"
             role="radio"
             aria-checked={chosen === id}
+            tabIndex={chosen === id ? 0 : -1}
             onClick={() => set({ hand: id })}
             className="flex items-center gap-1.5 rounded-lg px-2 py-1.5 text-[13px] font-medium hover:bg-[var(--hover)] aria-checked:bg-[var(--ink)] aria-checked:text-[var(--panel)]"
           >

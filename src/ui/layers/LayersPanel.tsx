@@ -16,6 +16,7 @@ import { AddMenu } from './AddMenu'
 import { problemOfAction, runLayerAction } from './layerActions'
 import { LayerMenu } from './LayerMenu'
 import { LayerRow, INDENT_PX } from './LayerRow'
+import { keepFocus, rove } from '@/ui/primitives/roving'
 import { keyHint } from '@/ui/store/ownKeys'
 
 /** Made once: new ones would draw every row of the list anew. */
@@ -80,7 +81,7 @@ export function LayersPanel({
         onDragEnd={(event) => dropRow(event, rows, project.layers, folded)}
       >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-          <ul className="min-h-0 flex-1 overflow-y-auto">
+          <ul className="min-h-0 flex-1 overflow-y-auto" onKeyDown={rove} onMouseDown={keepFocus}>
             <li>{first}</li>
             {rows.map(({ layer, depth }) => (
               <Fragment key={layer.id}>

@@ -5,6 +5,7 @@ import { nextUse } from '@/ui/finders/nextUse'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
+import { keepFocus, rove } from '@/ui/primitives/roving'
 import { set, useBench } from '@/ui/store/bench'
 import { keyHint } from '@/ui/store/ownKeys'
 import { OpGlyph } from './list/OpGlyph'
@@ -45,6 +46,7 @@ function NextUse() {
       className="mb-2 flex items-center justify-between px-1 text-xs text-[var(--muted)]"
       role="radiogroup"
       aria-label="What the next use does"
+      onKeyDown={rove}
     >
       <span>Next</span>
       <span className="flex gap-0.5">
@@ -56,6 +58,7 @@ function NextUse() {
                 type="button"
                 role="radio"
                 aria-checked={next === op}
+                tabIndex={next === op ? 0 : -1}
                 aria-disabled={why ? true : undefined}
                 aria-label={WORDS[op]}
                 onClick={why ? undefined : () => set({ nextOp: op })}
@@ -77,30 +80,33 @@ function Finders() {
   return (
     <>
       <NextUse />
-      {groupsShown().map(({ group, name, key }) => (
-        <section key={group} className="mb-1" aria-label={name}>
-          <h2 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
-            <span>{name}</span>
-            <kbd className="font-mono text-[11px]" title="Its key">
-              {keyHint(`group ${group}`, key)}
-            </kbd>
-          </h2>
-          <div className="grid grid-cols-2 gap-1">
-            {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
-              <button
-                key={id}
-                type="button"
-                aria-pressed={chosen === id}
-                onClick={() => set({ finder: id, drawing: null })}
-                className="flex items-center gap-1.5 rounded-lg px-1.5 py-[3px] text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
-              >
-                <Icon size={15} className="shrink-0" />
-                {finder}
-              </button>
-            ))}
-          </div>
-        </section>
-      ))}
+      <div role="toolbar" aria-label="Tools" aria-orientation="vertical" onKeyDown={rove} onMouseDown={keepFocus}>
+        {groupsShown().map(({ group, name, key }) => (
+          <section key={group} className="mb-1" aria-label={name}>
+            <h2 className="mb-0.5 flex justify-between px-1 text-xs text-[var(--muted)]">
+              <span>{name}</span>
+              <kbd className="font-mono text-[11px]" title="Its key">
+                {keyHint(`group ${group}`, key)}
+              </kbd>
+            </h2>
+            <div className="grid grid-cols-2 gap-1">
+              {FINDER_PAGES.filter((page) => page.group === group).map(({ id, name: finder, icon: Icon }) => (
+                <button
+                  key={id}
+                  type="button"
+                  aria-pressed={chosen === id}
+                  tabIndex={chosen === id ? 0 : -1}
+                  onClick={() => set({ finder: id, drawing: null })}
+                  className="flex items-center gap-1.5 rounded-lg px-1.5 py-[3px] text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
+                >
+                  <Icon size={15} className="shrink-0" />
+                  {finder}
+                </button>
+              ))}
+            </div>
+          </section>
+        ))}
+      </div>
       {hint.Tool && <hint.Tool />}
       <div className={`mt-auto bg-[var(--panel)] pt-1 pb-3 ${hint.Tool ? '' : 'sticky -bottom-3'}`}>
         <p className="note">

@@ -19,9 +19,9 @@ import { later, loadTheRest } from '../primitives/later'
 import { isTyping } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
-import { ViewBar } from './ViewBar'
 import { Notes } from '@/ui/primitives/Notes'
 
+const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
 const MaskSign = later(() => import('./canvas/MaskSign').then((module) => module.MaskSign))
 const MakeMenuHere = later(() => import('./list/MakeMenu').then((module) => module.MakeMenuHere))
 const FromOutside = later(() => import('./FromOutside').then((module) => module.FromOutside))
@@ -121,6 +121,9 @@ function Bench() {
       if (keyName(event) === 'Ctrl+c' && String(getSelection())) return // what is marked on the page is copied
       const command = commandFor(event)
       if (!command || !viewer.current) return
+      // Arrow keys move what is worked on where the picture has the focus, or nothing has.
+      const on = event.target as Element
+      if (command.id.startsWith('nudge') && on !== document.body && !on.closest('[data-canvas]')) return
       event.preventDefault()
       if (command.release) {
         if (event.repeat) return

@@ -255,7 +255,7 @@ export function CanvasView({
       tabIndex={0}
       role="application"
       aria-label="The picture. Plus and minus zoom, 0 fits; the steps and layers beside it can be used by keyboard."
-      className={`relative size-full touch-none overflow-hidden select-none ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a] outline-none focus-visible:not-data-pressed:ring-2 focus-visible:ring-inset focus-visible:ring-white`}
+      className={`relative size-full touch-none overflow-hidden select-none ${crosshair ? 'pointer-cross' : ''} bg-[#8a8a8a]`}
       data-canvas
       onBlur={(event) => delete event.currentTarget.dataset.pressed}
       onPointerDown={down}

@@ -6,7 +6,7 @@ import { addGuide } from '@/document/edits'
 import { type Guide } from '@/document/types'
 import { onEscape } from '@/ui/canvas/takenBack'
 import { type Viewer } from '@/ui/canvas/viewer'
-import { abandon, preview, settle, shownProject, useBench } from '@/ui/store/bench'
+import { abandon, get, preview, settle, shownProject, useBench } from '@/ui/store/bench'
 import { partInView } from '@/ui/store/frame'
 
 /** CSS px. */
@@ -53,10 +53,6 @@ function Ruler({
   pointer: number | undefined
   viewer: Viewer
 }) {
-  const part = useBench((state) => {
-    const project = shownProject(state)
-    return project ? partInView(state, project) : null
-  })
   const drag = useRef<{ id: string; letGo: () => void } | null>(null)
   const across = axis === 'x'
   // Down from the upper ruler comes a guide across, and the other way round.
@@ -71,7 +67,7 @@ function Ruler({
   const placeOf = (event: PointerEvent): number => {
     const box = event.currentTarget.parentElement!.getBoundingClientRect(),
       shown = viewer.toCanvas(event.clientX - box.left, event.clientY - box.top),
-      [x, y] = apply(inverse(part!.fromCanvas), ...shown)
+      [x, y] = apply(inverse(partInView(get(), shownProject(get())!).fromCanvas), ...shown)
     return Math.round(made === 'x' ? x : y)
   }
   return (
@@ -83,7 +79,7 @@ function Ruler({
       style={across ? { left: 0, height: WIDTH, width: '100%' } : { top: 0, width: WIDTH, height: '100%' }}
       onPointerDown={(event) => {
         event.stopPropagation()
-        if (event.button !== 0 || !part) return
+        if (event.button !== 0) return
         event.currentTarget.setPointerCapture(event.pointerId)
         drag.current = {
           id: crypto.randomUUID(),
