@@ -4,6 +4,7 @@ import { addStep, changeStep, putSteps } from '@/document/edits'
 import { type Edit } from '@/document/history'
 import { preview, set, settle } from '@/ui/store/bench'
 import { type Press } from './finder'
+import { remembered } from './remembered'
 
 export interface StepInProgress {
   /** Shows the step with these values. */
@@ -23,7 +24,7 @@ export const beginStep = (
 
 /**
  * A step being made by a press: a new one, or the open one made again, with the values it had. `name` is the finder's, for the label.
- * A new step starts from `start` and gets an id of its own, and is opened.
+ * A new step starts from `start`, with what is remembered of the last of its kind, gets an id of its own, and is opened.
  */
 export function putStep(press: Press, kind: Step['kind'], start: object, open: Step | undefined): StepInProgress {
   const again = open && !press.further
@@ -37,7 +38,7 @@ export function putStep(press: Press, kind: Step['kind'], start: object, open: S
         )
       : again
         ? changeStep(press.home, id, values)
-        : beginStep(press, { kind, id, ...start, ...values })
+        : beginStep(press, { kind, id, ...remembered(kind), ...start, ...values })
   return {
     show(values) {
       preview(edit(values))

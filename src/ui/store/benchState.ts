@@ -131,6 +131,9 @@ export interface BenchState {
   /** Nothing lies over the picture but what is selected. */
   marksHidden: boolean
   rulers: boolean
+  /** Boxes are drawn and stretched from their middle; with equal sides: what Alt and Shift do while they are held. */
+  boxFromMiddle: boolean
+  boxEqual: boolean
   /** The whole picture, small, while only a part is in view. */
   overview: boolean
   dialog: 'commands' | 'help' | null
@@ -220,6 +223,8 @@ export const initial = (id: string): BenchState => ({
   before: false,
   marksHidden: false,
   rulers: false,
+  boxFromMiddle: false,
+  boxEqual: false,
   overview: true,
   dialog: null,
   divider: null,

@@ -8,6 +8,7 @@ import { Grip } from '@/ui/canvas/Grip'
 import { snapper } from '@/ui/canvas/snapping'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { goOnWith, putStep } from '../putStep'
+import { lastBand } from '../remembered'
 
 type BandStep = StepOfKind<'band'>
 const LEAST_PX = 4
@@ -52,7 +53,13 @@ function press(at: Press, open: BandStep | undefined): Drag {
     },
     end() {
       snap.end()
-      if (drawn) step.end('Band')
+      // A click places one as the last one lay.
+      const last = lastBand()
+      if (!drawn && last) {
+        const start = Math.round(at.point[last.axis === 'row' ? 1 : 0] - last.size / 2)
+        step.show({ ...last, start })
+      }
+      if (drawn || last) step.end('Band')
       else if (get().live) abandon()
     },
     cancel: snap.end,
@@ -147,7 +154,7 @@ export const bandPage: FinderPage<'band'> = {
   name: 'Band',
   group: 'shape',
   icon: Rows3,
-  hint: 'Drag down for a full row, across for a full column; its two edges can be moved.',
+  hint: 'Drag down for a full row, across for a full column; a click places one as the last one lay. Its two edges can be moved.',
   summary: (step) => `${step.axis} · ${Math.round(step.size)} px`,
   press,
   Handles,

@@ -3,6 +3,7 @@ import { pathData, subpathsOf } from '@/core/vector/path'
 import { changeStep } from '@/document/edits'
 import { act, preview, set, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
+import { usePull } from '@/ui/canvas/pull'
 import { screenPath } from '@/ui/canvas/GuidesOver'
 import { type HandlesProps } from '../finder'
 import { StartRing } from '../outline/StartRing'
@@ -10,6 +11,8 @@ import { converted, inserted, movedHandle, movedNode, nearestPlace, openEnd, typ
 
 /** Grips for more points than this would hide the picture. */
 const MOST_GRIPS = 240
+/** A press that moves less (CSS px) leaves the curve as it was. */
+const STILL_PX = 3
 
 /** The path, its points to move (double click converts one), handles of the chosen point and its neighbours, and the path itself to put a point on. */
 export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<StepOfKind<'path'>>) {
@@ -17,6 +20,7 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
     chosen = useBench((state) => state.node)
   const path = subpathsOf(step.d),
     shown = screenPath(step.d, toScreen)
+  const pull = usePull<Subpaths>()
   const put = (next: Subpaths) => changeStep(home, step.id!, { d: pathData(next) })
   const count = path.reduce((sum, { nodes }) => sum + nodes.length, 0)
   const end = openEnd(path),
@@ -37,14 +41,15 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
           style={{ pointerEvents: 'stroke', cursor: 'copy' }}
           aria-label="Add a point here"
           data-path
-          onPointerDown={(event) => {
-            event.stopPropagation()
-            const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect(),
-              place = nearestPlace(path, fromScreen(event.clientX - box.left, event.clientY - box.top))
-            if (!place) return
-            act('Add point', put(inserted(path, place.subpath, place.index, place.t)))
-            set({ node: { subpath: place.subpath, index: place.index + 1 } })
-          }}
+          {...pull('Add point', path, (was, from, to) => {
+            const place = nearestPlace(was, fromScreen(...from))
+            if (!place) return null
+            const { subpath, index, t } = place,
+              next = inserted(was, subpath, index, t),
+              still = Math.hypot(to[0] - from[0], to[1] - from[1]) < STILL_PX
+            set({ node: { subpath, index: index + 1 } })
+            return put(still ? next : movedNode(next, subpath, index + 1, fromScreen(...to)))
+          })}
         />
       )}
       {drawing && pointer && last && (

@@ -88,8 +88,14 @@ function Handles(props: HandlesProps<BandStep>) {
 
 function Panel({ step, home }: PanelProps<BandStep>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
-  // The band's width is every point's width.
-  const width = (v: number) => edit({ width: v, ...(step.widths ? { widths: step.points.map(() => v) } : {}) })
+  // Points that are wider or narrower stay so, in proportion.
+  const width = (v: number) =>
+    edit({
+      width: v,
+      ...(step.widths
+        ? { widths: step.widths.map((each) => Math.max(1, Math.min(1000, Math.round((each * v) / step.width)))) }
+        : {}),
+    })
   return (
     <>
       <Slider
@@ -119,7 +125,7 @@ function Panel({ step, home }: PanelProps<BandStep>) {
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {step.points.length} points. Drag a point to move it, its round grip for the band’s width there; press on a side
-        to add one, double-click one to remove it.
+        to add one, or pull one out of it; double-click one to remove it.
       </p>
       <SampleChoice step={step} home={home} />
     </>

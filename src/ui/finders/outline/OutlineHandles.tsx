@@ -3,12 +3,28 @@ import { changeStep } from '@/document/edits'
 import { act, preview, useBench } from '@/ui/store/bench'
 import { StartRing } from './StartRing'
 import { Grip } from '@/ui/canvas/Grip'
+import { usePull } from '@/ui/canvas/pull'
 import { type HandlesProps } from '../finder'
 
 /** Grips for more points than this would hide the picture: such outlines are moved as a whole by drawing anew. */
 const MOST_GRIPS = 160
 
-/** The outline, its points to move, its sides to put a new point on; while it is drawn, a ring at the start and a line to the pointer. */
+type Outline = StepOfKind<'polygon' | 'edgeBand'>
+/** Widths of a band go along with its points. */
+const withPoint = (step: Outline, i: number, at: readonly [number, number]): object => {
+  const widths = 'widths' in step ? step.widths : undefined,
+    n = step.points.length
+  return {
+    points: step.points.toSpliced(i, 0, at),
+    ...(widths ? { widths: widths.toSpliced(i, 0, (widths[i - 1] + widths[i % n]) / 2) } : {}),
+  }
+}
+const withoutPoint = (step: Outline, i: number): object => ({
+  points: step.points.toSpliced(i, 1),
+  ...('widths' in step && step.widths ? { widths: step.widths.toSpliced(i, 1) } : {}),
+})
+
+/** The outline, its points to move, its sides to pull a new point out of; while it is drawn, a ring at the start and a line to the pointer. */
 export function OutlineHandles({
   step,
   home,
@@ -19,6 +35,7 @@ export function OutlineHandles({
   const drawing = useBench((state) => state.drawing === step.id)
   const points = step.points.map(([x, y]) => toScreen(x, y))
   const line = points.map((p) => p.join(',')).join(' ')
+  const pull = usePull<Outline>()
   const put = (list: readonly (readonly [number, number])[]) => changeStep(home, step.id!, { points: list })
   const Shape = drawing ? 'polyline' : 'polygon'
   return (
@@ -51,14 +68,9 @@ export function OutlineHandles({
               strokeWidth={9}
               style={{ pointerEvents: 'stroke', cursor: 'copy' }}
               aria-label="Add a point here"
-              onPointerDown={(event) => {
-                event.stopPropagation()
-                const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
-                act(
-                  'Add point',
-                  put(step.points.toSpliced(i + 1, 0, fromScreen(event.clientX - box.left, event.clientY - box.top))),
-                )
-              }}
+              {...pull('Add point', step, (was, _, to) =>
+                changeStep(home, step.id!, withPoint(was, i + 1, fromScreen(...to))),
+              )}
             />
           )
         })}
@@ -69,7 +81,7 @@ export function OutlineHandles({
             key={`point ${i}`}
             onDoubleClick={(event) => {
               event.stopPropagation()
-              if (step.points.length > 3) act('Remove point', put(step.points.toSpliced(i, 1)))
+              if (step.points.length > 3) act('Remove point', changeStep(home, step.id!, withoutPoint(step, i)))
             }}
           >
             <Grip

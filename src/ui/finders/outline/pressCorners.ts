@@ -4,6 +4,7 @@ import { changeStep, recipeAt, removeStep } from '@/document/edits'
 import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
+import { remembered } from '../remembered'
 import { type Point, rounded, simplify, steadied } from './simplify'
 
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last corner, it is a double click. */
@@ -11,6 +12,12 @@ const CLOSE_PX = 9
 const DRAG_PX = 5
 const TOLERANCE_PX = 0.7
 const LEAST_CORNERS = 3
+
+/** Two taps of a finger: so soon after each other (ms), so near (CSS px). */
+const TWICE_MS = 350,
+  TWICE_PX = 14
+/** When the last corner was set. */
+let pressed = -Infinity
 
 const near = (a: Point, b: Point, px: number, scale: number) => Math.hypot(a[0] - b[0], a[1] - b[1]) * scale < px
 
@@ -42,16 +49,20 @@ export const pressCorners =
       const last = step.points.at(-1)!
       if (
         (step.points.length >= LEAST_CORNERS && near(at.point, step.points[0], CLOSE_PX, at.scale)) ||
-        near(at.point, last, DRAG_PX / 2, at.scale)
+        near(at.point, last, DRAG_PX / 2, at.scale) ||
+        (performance.now() - pressed < TWICE_MS && near(at.point, last, TWICE_PX, at.scale))
       ) {
         closeOutline()
         return { move() {}, end() {} }
       }
     }
+    pressed = performance.now()
     const id = step?.id ?? crypto.randomUUID()
     const drawn: Point[] = [at.point]
     const put = (points: readonly Point[]) =>
-      step ? changeStep(at.home, id, { points: [...step.points, ...points] }) : beginStep(at, { ...start, id, points })
+      step
+        ? changeStep(at.home, id, { points: [...step.points, ...points] })
+        : beginStep(at, { ...remembered(start.kind), ...start, id, points })
     preview(put(rounded(drawn)))
     set({ drawing: id, openStep: id })
     let dragged = false

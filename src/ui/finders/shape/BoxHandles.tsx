@@ -86,7 +86,20 @@ export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<Bo
               const point = fromScreen(px, py),
                 turned = step.rotation % 90 !== 0
               const to = turned ? point : snapSide(snap.current, point, u, v, isFree(event))
-              show(onPixels(stretched(step, u, v, to, event.shiftKey, event.altKey, get().proportions), step.rotation))
+              show(
+                onPixels(
+                  stretched(
+                    step,
+                    u,
+                    v,
+                    to,
+                    event.shiftKey || get().boxEqual,
+                    event.altKey || get().boxFromMiddle,
+                    get().proportions,
+                  ),
+                  step.rotation,
+                ),
+              )
             }}
             end={() => {
               snap.current?.end()

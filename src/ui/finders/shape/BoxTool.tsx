@@ -7,6 +7,8 @@ import { set, shownSteps, useBench } from '@/ui/store/bench'
 import { LinesChoice } from './LinesChoice'
 
 const MOST = 1e6
+const TOGGLE =
+  'flex h-6 items-center gap-1 rounded-md border border-[var(--line-strong)] px-1.5 text-[12px] whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:border-[var(--ink)] aria-pressed:bg-[var(--focused)] aria-pressed:font-semibold'
 type Length = 'width' | 'height'
 const OTHER: Record<Length, Length> = { width: 'height', height: 'width' }
 
@@ -17,7 +19,9 @@ const isPinned = ({ mode }: Proportions, what: Length | 'ratio'): boolean =>
 /** What boxes keep while they are drawn and stretched, the lines inside them, and whether they cling. */
 export function BoxTool() {
   const keep = useBench((state) => state.proportions),
-    snapping = useBench((state) => state.snapping)
+    snapping = useBench((state) => state.snapping),
+    middle = useBench((state) => state.boxFromMiddle),
+    equal = useBench((state) => state.boxEqual)
   const open = useBench((state) => shownSteps(state).find((step) => step.id === state.openStep))
   const change = (values: Partial<Proportions>) => set({ proportions: { ...keep, ...values } })
   /** A length is pinned as the open box has it; the ratio lets go of lengths, and they of it. */
@@ -48,9 +52,14 @@ export function BoxTool() {
       aria-pressed={isPinned(keep, what)}
       title={`Pinned, the ${what} stays while boxes are drawn and stretched`}
       onClick={() => pin(what)}
-      className="flex h-6 items-center gap-1 rounded-md border border-[var(--line)] px-1.5 text-[12px] hover:bg-[var(--hover)] aria-pressed:border-[var(--ink)] aria-pressed:bg-[var(--focused)] aria-pressed:font-semibold"
+      className={TOGGLE}
     >
       <Pin size={11} />
+      {label}
+    </button>
+  )
+  const toggle = (label: string, title: string, on: boolean, change: (on: boolean) => void) => (
+    <button type="button" aria-pressed={on} title={title} onClick={() => change(!on)} className={TOGGLE}>
       {label}
     </button>
   )
@@ -76,6 +85,10 @@ export function BoxTool() {
           {keep.mode !== 'width' && field(keep.mode === 'ratio' ? 'Ratio, height' : 'Pinned height', 'height')}
         </div>
       )}
+      <div role="group" aria-label="How boxes grow" className="flex gap-1">
+        {toggle('from the middle', 'As Alt does while it is held', middle, (on) => set({ boxFromMiddle: on }))}
+        {toggle('equal sides', 'As Shift does while it is held', equal, (on) => set({ boxEqual: on }))}
+      </div>
       <LinesChoice inside="box" />
       <Switch label="Snap to edges, guides" checked={snapping} onChange={(on) => set({ snapping: on })} />
     </div>

@@ -52,8 +52,8 @@ export const pressBox =
               boxBetween(
                 free ? at.point : from,
                 snap.point(point, free),
-                shift && !shiftHeld,
-                alt && !altHeld,
+                (shift && !shiftHeld) || get().boxEqual,
+                (alt && !altHeld) || get().boxFromMiddle,
                 get().proportions,
               ),
               0,
@@ -61,7 +61,16 @@ export const pressBox =
             rotation: 0,
           })
       },
-      end: () => letGo(drawn),
+      end() {
+        const { mode, width, height } = get().proportions
+        // A click places a box whose size is pinned.
+        if (!drawn && mode === 'size')
+          step.show({
+            ...onPixels({ x: from[0] - width / 2, y: from[1] - height / 2, width, height }, 0),
+            rotation: 0,
+          })
+        letGo(drawn || mode === 'size')
+      },
       cancel: snap.end,
     }
   }
