@@ -131,6 +131,8 @@ export interface BenchState {
   /** Nothing lies over the picture but what is selected. */
   marksHidden: boolean
   rulers: boolean
+  /** They may be shown. */
+  firstSteps: boolean
   /** Boxes are drawn and stretched from their middle; with equal sides: what Alt and Shift do while they are held. */
   boxFromMiddle: boolean
   boxEqual: boolean
@@ -223,6 +225,7 @@ export const initial = (id: string): BenchState => ({
   before: false,
   marksHidden: false,
   rulers: false,
+  firstSteps: true,
   boxFromMiddle: false,
   boxEqual: false,
   overview: true,

@@ -16,11 +16,13 @@ import { Header } from './Header'
 import { Inspector } from './inspector/Inspector'
 import { ListPanel } from './list/ListPanel'
 import { later, loadTheRest } from '../primitives/later'
+import { showsFirstSteps } from './firstVisit'
 import { isTyping } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { Notes } from '@/ui/primitives/Notes'
 
+const FirstSteps = later(() => import('./FirstSteps').then((module) => module.FirstSteps))
 const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
 const MaskSign = later(() => import('./canvas/MaskSign').then((module) => module.MaskSign))
 const MakeMenuHere = later(() => import('./list/MakeMenu').then((module) => module.MakeMenuHere))
@@ -85,7 +87,8 @@ function Bench() {
     rendering = useRef<Rendering | null>(null)
   const bare = useBench((state) => state.bare),
     stage = useBench((state) => state.stage),
-    rulers = useBench((state) => state.rulers)
+    rulers = useBench((state) => state.rulers),
+    firstSteps = useBench((state) => state.firstSteps && showsFirstSteps(state.id))
   const dialog = useBench((state) => state.dialog)
   const [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
 
@@ -164,6 +167,11 @@ function Bench() {
           <StageColumn />
         </aside>
         <main className="flex min-w-0 flex-1 flex-col">
+          {firstSteps && !bare && (
+            <div className="h-10 shrink-0">
+              <FirstSteps />
+            </div>
+          )}
           <div className="relative min-h-0 flex-1" style={{ '--ruler': rulers ? '20px' : '0px' } as CSSProperties}>
             <div className="absolute inset-0" data-drop-place>
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />

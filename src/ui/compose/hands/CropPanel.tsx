@@ -1,4 +1,7 @@
 'use client'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { type Box } from '@/core/raster/content'
 import { type Project, type Window } from '@/document/types'
 import { setWindow } from '@/document/window'
 import { Button } from '@/ui/primitives/Button'
@@ -6,6 +9,8 @@ import { NumberField } from '@/ui/primitives/NumberField'
 import { Select } from '@/ui/primitives/Choice'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview, set, useBench } from '@/ui/store/bench'
+import { askEngine } from '@/ui/store/rendering'
+import { say } from '@/ui/store/say'
 import { LinesChoice } from '@/ui/finders/shape/LinesChoice'
 import { ratioOf, shown } from './cropWindow'
 
@@ -23,6 +28,52 @@ const RATIOS: readonly (readonly [string, string])[] = [
   ['0.8', '4 : 5'],
   ['0.5625', '9 : 16'],
 ]
+/** The window around what is there: what shows before an even border, or what is selected. */
+function CropTo({ project }: { project: Project }) {
+  const bounds = useBench((state) => (state.home.kind === 'selection' ? state.result?.bounds : undefined))
+  const [busy, setBusy] = useState(false)
+  const to = (label: string, { x, y, width, height }: Box) => {
+    act(label, setWindow({ cx: x + width / 2, cy: y + height / 2, width, height, turn: 0 }))
+    set({ cropRatio: 'free' })
+  }
+  const toWhatShows = async () => {
+    setBusy(true)
+    try {
+      const { width, height } = project.canvas
+      const box = await askEngine((engine, request) => engine.contentBox(request, { x: 0, y: 0, width, height }, 'all'))
+      if (!box || (box.width === width && box.height === height))
+        toast('Nothing to crop: what shows reaches all sides of the canvas.')
+      else to('Crop to what shows', box)
+    } catch (error) {
+      say(error)
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <div className="text-[13px]">
+      Crop to
+      <span className="mt-1 flex gap-1.5">
+        <Button
+          className="!min-h-7 flex-1 !px-2 !text-xs whitespace-nowrap"
+          why={busy ? 'Looking …' : undefined}
+          title="Cuts away an even or transparent border"
+          onClick={() => void toWhatShows()}
+        >
+          what shows
+        </Button>
+        <Button
+          className="!min-h-7 flex-1 !px-2 !text-xs whitespace-nowrap"
+          why={bounds ? undefined : 'Nothing is selected.'}
+          onClick={() => bounds && to('Crop to what is selected', bounds)}
+        >
+          what is selected
+        </Button>
+      </span>
+    </div>
+  )
+}
+
 export function CropPanel({ project }: { project: Project }) {
   const ratio = useBench((state) => state.cropRatio)
   const window = shown(project),
@@ -76,6 +127,7 @@ export function CropPanel({ project }: { project: Project }) {
         onPreview={(turn) => preview(setWindow({ ...window, turn }))}
         onSettle={(turn) => put('Straighten', { turn })}
       />
+      <CropTo project={project} />
       <LinesChoice inside="crop" />
       <div className="flex gap-1.5 pt-1">
         <Button tone="accent" className="flex-1 !min-h-8" onClick={() => set({ hand: 'place' })}>

@@ -1,6 +1,8 @@
 'use client'
 /** What can be made of what is selected: a menu beside the result, and where the picture is right-clicked. */
 import { DropdownMenu } from 'radix-ui'
+import { ADJUSTMENT_GROUPS, ADJUSTMENT_PAGES } from '@/ui/adjustments/registry'
+import { addAdjustment } from '@/ui/layers/addLayers'
 import { problemOfAction } from '@/ui/layers/layerActions'
 import { set, shownProject, useBench } from '@/ui/store/bench'
 import { COMMANDS } from '../commands'
@@ -32,6 +34,7 @@ function Items() {
       )}
       {SECTIONS.map((section, n) => (
         <div key={section[0][0]}>
+          {n === 1 && <AdjustSelected selected={selected} />}
           {n > 0 && <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />}
           {section.map(([id, problem]) => {
             const command = COMMANDS.find((each) => each.id === id)!,
@@ -56,6 +59,29 @@ function Items() {
     </>
   )
 }
+
+/** An adjustment that is held to what is selected, worked on at once. */
+const AdjustSelected = ({ selected }: { selected: boolean }) => (
+  <DropdownMenu.Sub>
+    <DropdownMenu.SubTrigger className="menu-item flex justify-between gap-6" disabled={!selected}>
+      Adjust what is selected<span aria-hidden>›</span>
+    </DropdownMenu.SubTrigger>
+    <DropdownMenu.Portal>
+      <DropdownMenu.SubContent className="menu max-h-[70vh] overflow-y-auto" sideOffset={4} collisionPadding={8}>
+        {ADJUSTMENT_GROUPS.map(([group, name]) => (
+          <DropdownMenu.Group key={group}>
+            <DropdownMenu.Label className="px-[9px] py-1 text-xs text-[var(--muted)]">{name}</DropdownMenu.Label>
+            {ADJUSTMENT_PAGES.filter((page) => page.group === group).map((page) => (
+              <DropdownMenu.Item key={page.kind} className="menu-item" onSelect={() => addAdjustment(page.kind)}>
+                {page.name}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Group>
+        ))}
+      </DropdownMenu.SubContent>
+    </DropdownMenu.Portal>
+  </DropdownMenu.Sub>
+)
 
 /** @param onPicture it was opened there: the keyboard goes back to the picture */
 export const MakeMenu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) => (
