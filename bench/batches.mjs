@@ -26,7 +26,7 @@ const WIDTH = 1500,
   HEIGHT = 1000
 const STEPS = {
   roughBoxAndEdge: [
-    { kind: 'roughBox', x: 360, y: 160, width: 780, height: 700 },
+    { kind: 'roughBox', box: [360, 160, 1140, 860] },
     { kind: 'edge', reach: 12 },
   ],
   colour: [{ kind: 'similarColour', at: [20, 20], tolerance: 24, contiguous: false }, { kind: 'invert' }],

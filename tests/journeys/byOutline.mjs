@@ -57,6 +57,15 @@ export async function byOutline(application) {
     await drag(page, await at(page, CX, CY - R), await at(page, CX + R * K, CY - R))
     await click(page, CX + R, CY) // on the ring
     await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 4)
+    // A side is pulled: one act, a point more, taken back by one undo.
+    const before = await path(),
+      side = await at(page, CX + R * Math.SQRT1_2, CY + R * Math.SQRT1_2)
+    await drag(page, side, [side[0] + 40, side[1] + 40])
+    await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 5)
+    check((await path()) !== before, 'the side was pulled')
+    await page.keyboard.press('Control+z')
+    await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 4)
+    check((await path()) === before, 'one undo takes it back')
     const drawn = overlap(disc.data, (await matte('bezier')).data)
     check(drawn >= 0.97, `the Bézier circle and the ellipse overlap by ${drawn.toFixed(4)}`)
 

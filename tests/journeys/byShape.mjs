@@ -37,8 +37,44 @@ export async function byShape(application) {
     await page.waitForTimeout(300)
     box = await step()
     check(box.width === 320 && box.height === 240, `a fixed size: ${box.width} × ${box.height}`)
+    // A click places one of that size; the feather of the last is the next one's.
+    await page.mouse.click(...(await at(page, 1200, 800)))
+    await page.waitForTimeout(300)
+    box = await step()
+    check(box.width === 320 && box.height === 240, `a click places the fixed size: ${box.width} × ${box.height}`)
+    near(box.x + 160, 1200, 3, 'about the click')
+    await page.getByLabel('Feather, typed').fill('7')
+    await page.getByLabel('Feather, typed').press('Enter')
+    await clearSteps(page)
     await pin('width')
     await pin('height')
+
+    // Switches stand for keys that fingers do not have.
+    const grow = page.getByRole('group', { name: 'How boxes grow' })
+    await grow.getByRole('button', { name: 'from the middle' }).click()
+    await grow.getByRole('button', { name: 'equal sides' }).click()
+    await drag(page, await at(page, 900, 600), await at(page, 1000, 640))
+    await page.waitForTimeout(300)
+    box = await step()
+    check(box.width === box.height && box.feather === 7, `equal sides, feather ${box.feather}`)
+    near(box.x + box.width / 2, 900, 2, 'drawn from the middle')
+    await grow.getByRole('button', { name: 'from the middle' }).click()
+    await grow.getByRole('button', { name: 'equal sides' }).click()
+    await page.getByLabel('Feather, typed').fill('0')
+    await page.getByLabel('Feather, typed').press('Enter')
+
+    // A guide out of a ruler.
+    await page.locator('[data-canvas]').focus()
+    await page.keyboard.press('r')
+    const ruler = await page.locator('[data-ruler=x]').boundingBox()
+    await drag(page, [ruler.x + 300, ruler.y + 9], await at(page, 600, 400))
+    await page.waitForSelector('[data-guides="1"]', { state: 'attached' })
+    const pulled = (await recordsOf(page, application, id)).guides[0]
+    check(pulled.axis === 'y', 'a guide across comes from the upper ruler')
+    near(pulled.at, 400, 2, 'and lies where it was let go')
+    await page.keyboard.press('Control+z')
+    await page.waitForSelector('[data-guides="0"]', { state: 'attached' })
+    await page.keyboard.press('r')
 
     // Typed in per cent and millimetres, with arithmetic.
     await card.getByRole('radio', { name: '%' }).click()
