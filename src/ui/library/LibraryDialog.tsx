@@ -29,6 +29,11 @@ export function LibraryDialog({ close }: { close: () => void }) {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
         <Dialog.Content
           aria-describedby={undefined}
+          // One begins to type what is sought.
+          onOpenAutoFocus={(event) => {
+            event.preventDefault()
+            ;(event.currentTarget as Element).querySelector<HTMLInputElement>('input[type=search]')?.focus()
+          }}
           className="fixed top-1/2 left-1/2 z-50 flex h-[84vh] max-h-[760px] w-[960px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-xl border border-[var(--line)] bg-[var(--panel)] p-5 pb-3 shadow-2xl outline-none"
         >
           <div className="mb-3 flex items-center justify-between">
