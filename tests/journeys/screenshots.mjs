@@ -36,6 +36,11 @@ try {
   await page.goto(application.url)
   await page.waitForSelector('text=Autumn tour poster')
   await shot('shelf')
+  await page.goto(`${application.url}/library`)
+  await page.getByLabel('Part of the library').getByText('Skies').click()
+  await page.locator('[data-picture]').first().waitFor()
+  await page.waitForTimeout(1500)
+  await shot('library')
 
   await openProject(page, project('a'))
   await click(page, 430, 1060)
@@ -131,8 +136,6 @@ try {
   await page.getByRole('radio', { name: 'Cutout' }).click()
   await shot('byColour')
   await page.getByRole('radio', { name: 'Tint' }).click()
-  await page.keyboard.press('d')
-  await shot('beforeAndNow')
 
   await openProject(page, project('b'))
   await page.waitForTimeout(6000)

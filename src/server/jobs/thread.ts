@@ -7,6 +7,8 @@ import { type Task, type TaskMessage } from './task'
 /** V8 heap; pixels live outside it. */
 const HEAP_MB = 1024
 const IDLE_MS = 60_000
+/** What a thread that has just come up is told to have done. */
+const BEGUN = 0.01
 
 export class JobFailed extends Error {
   constructor(
@@ -43,7 +45,7 @@ export class JobThread {
         const over = () => {
           clearTimeout(limit)
           // Not all at once: the thread's own listeners keep its port open.
-          for (const event of ['message', 'error', 'exit']) worker.removeAllListeners(event)
+          for (const event of ['online', 'message', 'error', 'exit']) worker.removeAllListeners(event)
           worker.on('error', () => {})
           this.end = null
         }
@@ -51,6 +53,7 @@ export class JobThread {
           over()
           reject(error)
         }
+        worker.on('online', () => progress(BEGUN)) // until then its code is read
         worker.on('message', (message: TaskMessage) => {
           if ('progress' in message) return progress(message.progress)
           over()
