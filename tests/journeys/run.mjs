@@ -1,4 +1,4 @@
-/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [name ...] */
+/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [--measure] [name ...]. --measure: those, too, that are there for their figures, and the large sizes. */
 import { startApplication } from './application.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
@@ -77,15 +77,22 @@ const journeys = {
   tick,
   manyChanges,
 }
-const wanted = process.argv.slice(2),
-  names = Object.keys(journeys).filter((name) => !wanted.length || wanted.includes(name))
+/** Their figures are what they are there for. */
+const MEASURING = new Set(['manyLayers', 'tick'])
+
+const given = process.argv.slice(2),
+  measure = given.includes('--measure'),
+  wanted = given.filter((name) => name !== '--measure'),
+  names = Object.keys(journeys).filter((name) =>
+    wanted.length ? wanted.includes(name) : measure || !MEASURING.has(name),
+  )
 let passed = 0,
   failed = 0
 async function take(name, application) {
   const started = Date.now(),
     seconds = () => `${((Date.now() - started) / 1000).toFixed(1)} s`
   try {
-    const said = await journeys[name](application)
+    const said = await journeys[name](application, { measure })
     passed++
     console.log(`ok      ${name} (${seconds()})${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
   } catch (error) {
