@@ -132,7 +132,7 @@ try {
     const counts = async () => (await (await api(`batches/${id}`)).json()).counts
     let over = false
     const disturbing = meanwhile(() => over, counts)
-    for (let now = await counts(); now.done + now.failed < count; now = await counts()) await rest(100)
+    for (let now = await counts(); now.done + now.failed < count; now = await counts()) await rest(1000)
     const seconds = (performance.now() - began) / 1000
     over = true
     const told = await disturbing

@@ -37,10 +37,12 @@ import { exportKinds } from './exportKinds.mjs'
 import { batches } from './batches.mjs'
 import { shelf } from './shelf.mjs'
 import { library } from './library.mjs'
+import { wholeCutOut } from './wholeCutOut.mjs'
 
 const journeys = {
   shelf,
   library,
+  wholeCutOut,
   exportKinds,
   batches,
   canvasIsExport,

@@ -14,6 +14,7 @@ import { Choice, Select, Switch } from '@/ui/primitives/Choice'
 import { LongestSide } from '@/ui/primitives/LongestSide'
 import { saveFile, saveJson } from '@/ui/primitives/saveFile'
 import { Slider } from '@/ui/primitives/Slider'
+import { rove } from '@/ui/primitives/roving'
 import { createBatch } from '@/ui/store/batches'
 import { shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { runExport } from '@/ui/store/exports'
@@ -170,13 +171,14 @@ export function ExportPanel() {
   return (
     <>
       <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">What goes out</h2>
-      <div className="mb-3 grid grid-cols-[minmax(0,1fr)] gap-0.5" role="radiogroup" aria-label="What goes out">
+      <div className="mb-3 grid grid-cols-[minmax(0,1fr)] gap-0.5" role="radiogroup" aria-label="What goes out" onKeyDown={rove}>
         {rows.map((each) => (
           <button
             key={each.what}
             type="button"
             role="radio"
             aria-checked={each.what === row.what}
+            tabIndex={each.what === row.what ? 0 : -1}
             onClick={() => choose({ what: each.what })}
             className="rounded-lg border border-transparent px-2.5 py-1 text-left text-[13px] hover:bg-[var(--hover)] aria-checked:border-[var(--line-strong)] aria-checked:bg-[var(--chosen)]"
           >
