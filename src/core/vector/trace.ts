@@ -16,8 +16,12 @@ const HALF = 127.5
 const OUT_X = [0, 1, 0, -1],
   OUT_Y = [-1, 0, 1, 0]
 
-/** All contours, in the order of their uppermost points. @param check is called now and then with the progress (0-1) */
-export function traceMatte(matte: Matte, check: (progress: number) => void = () => {}): Contour[] {
+/** All contours, in the order of their uppermost points. @param check is called now and then with the progress (0-1) @param values what lies between pixels is interpolated from, where not from coverage; on the same side of one half */
+export function traceMatte(
+  matte: Matte,
+  check: (progress: number) => void = () => {},
+  values: Uint8Array | Float32Array = matte.data,
+): Contour[] {
   const { width, height } = matte
   // One bit for each pixel whose upper side has been walked.
   const walked = new Uint32Array((width * height + 31) >>> 5)
@@ -25,7 +29,7 @@ export function traceMatte(matte: Matte, check: (progress: number) => void = () 
   for (let y = 0; y < height; y++) {
     if (y % 256 === 0) check(y / height)
     startsInRow(matte, y, (i) => {
-      if (!(walked[i >>> 5] & (1 << (i & 31)))) contours.push(walk(matte, i, walked))
+      if (!(walked[i >>> 5] & (1 << (i & 31)))) contours.push(walk(matte, i, walked, values))
     })
   }
   return contours
@@ -66,7 +70,12 @@ function scanWords(words: Uint32Array, upper: Uint32Array, shift: number, x: num
 }
 
 /** Walks once around from the upper side of pixel `start`. */
-function walk({ width, height, data }: Matte, start: number, walked: Uint32Array): Contour {
+function walk(
+  { width, height, data }: Matte,
+  start: number,
+  walked: Uint32Array,
+  values: Uint8Array | Float32Array,
+): Contour {
   let points = new Float64Array(64),
     count = 0
   let x = start % width,
@@ -79,8 +88,8 @@ function walk({ width, height, data }: Matte, start: number, walked: Uint32Array
     if (side === 0) walked[i >>> 5] |= 1 << (i & 31)
     const ox = x + OUT_X[side],
       oy = y + OUT_Y[side]
-    const here = data[i],
-      there = ox >= 0 && oy >= 0 && ox < width && oy < height ? data[oy * width + ox] : 0
+    const here = values[i],
+      there = ox >= 0 && oy >= 0 && ox < width && oy < height ? values[oy * width + ox] : 0
     const t = (here - HALF) / (here - there)
     if (count + 2 > points.length) {
       const larger = new Float64Array(points.length * 2)

@@ -6,7 +6,7 @@ import { cutOut } from '@/core/compose/cutOut'
 import { type Crew } from '@/core/parallel/crew'
 import { type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
 import { reduced } from '@/core/raster/reduce'
-import { matteSubpaths } from '@/core/vector/fitCurves'
+import { faithfulOutline } from '@/core/vector/faithfulOutline'
 import { pathData } from '@/core/vector/path'
 import { layerById } from '@/document/edits'
 import { isShown, picturesOf, sceneOfArea, sceneOfProject, withDescendants } from '@/document/tree'
@@ -31,7 +31,7 @@ type ExportTask = Extract<Task, { kind: 'export' }>
 
 /** Results of steps kept while an export runs. */
 const MEMORY = 192 * 1024 * 1024
-/** An outline keeps so near to the matte, px; finer than what is seen. */
+/** Curves of an outline keep so near to the matte, px; finer than what is seen. */
 const OUTLINE_TOLERANCE = 0.1
 
 /** Writes the file. @returns what is to be kept of it beside the file */
@@ -207,7 +207,7 @@ async function matteOf({ input }: ExportTask, { records, studio }: Drawn, check:
 
 async function outline(matte: Matte, file: string, check: Progress): Promise<void> {
   const { width, height } = matte,
-    d = pathData(matteSubpaths(matte, OUTLINE_TOLERANCE, 1, check))
+    d = pathData(faithfulOutline(matte, OUTLINE_TOLERANCE, check))
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">\n<path fill-rule="nonzero" d="${d}"/>\n</svg>\n`
   await writeFile(file, svg)
 }
