@@ -1,4 +1,4 @@
-/** After many random edits of made-up projects, two by two, the canvas at 1:1 is the export, pixel for pixel. */
+/** After many random edits of made-up projects, two by two, the canvas at 1:1 is the export, pixel for pixel; and so is the middle of every demo project. */
 import sharp from 'sharp'
 import { scriptForPages } from '../madeUp/bundled.mjs'
 import { makeProject, pictureLayer, post, recordsWith, storePicture } from '../madeUp/project.mjs'
@@ -55,17 +55,17 @@ async function exportOf(application, project, head) {
   return { data, width: info.width, height: info.height }
 }
 
-/** What is on the screen once nothing is being made any more: the canvas element's own pixels, from the window's corner. */
-async function onScreen(page, { width, height }) {
+/** What is on the screen once nothing is being made any more: the canvas element's own pixels, from the window's corner. @param part of the picture; all of it where it is left out */
+async function onScreen(page, { width, height }, part = { x: 0, y: 0 }) {
   await page.waitForFunction(
     () => !document.querySelector('[data-making]') && document.querySelector('[data-surface=picture]').dataset.final,
     undefined,
-    { timeout: 30_000 },
+    { timeout: 120_000 },
   )
   const [left, top, scale] = (await page.locator('svg[data-view]').getAttribute('data-view')).split(' ').map(Number)
   check(scale === 1, `the picture is shown at ${scale}, not 1:1`)
-  const x = Math.round(-left),
-    y = Math.round(-top)
+  const x = Math.round(part.x - left),
+    y = Math.round(part.y - top)
   const text = await page.evaluate(
     ([x, y, width, height]) => {
       const canvas = document.querySelector('[data-surface=picture]')
@@ -102,6 +102,27 @@ function difference(screen, file) {
   return { most, count, where }
 }
 
+/** The middle of a project as it is shown at 1:1 and as it is exported. */
+async function demo(application, page, id) {
+  await openProject(page, `${application.url}/project/${id}`)
+  await page.evaluate(() => globalThis.wilyScissor.stage('compose'))
+  await page.locator('[data-canvas]').focus()
+  await page.keyboard.press('Shift+0')
+  const { head, size } = await page.evaluate(() => {
+    const { window, canvas } = globalThis.wilyScissor.records()
+    return { head: globalThis.wilyScissor.head(), size: window ?? canvas }
+  })
+  const part = { x: size.width / 2 - 250, y: size.height / 2 - 200 },
+    screen = await onScreen(page, { width: 500, height: 400 }, part),
+    whole = await exportOf(application, id, head)
+  const data = await sharp(whole.data, { raw: { width: whole.width, height: whole.height, channels: 4 } })
+    .extract({ left: part.x, top: part.y, width: 500, height: 400 })
+    .raw()
+    .toBuffer()
+  const { most, count } = difference(screen, { data, width: 500, height: 400 })
+  check(count === 0, `demo ${id}: ${count} px differ, by up to ${most.toFixed(1)} levels`)
+}
+
 export async function canvasIsExport(application) {
   const browser = await openBrowser()
   const { page } = browser
@@ -121,6 +142,7 @@ export async function canvasIsExport(application) {
         .toBuffer()
       pictures.push({ asset: await storePicture(application, file), width, height, name })
     }
+    for (const letter of ['a', 'b', 'c']) await demo(application, page, `00000000-0000-4000-8000-00000000${letter}000`)
     for (let edit = 0, id; edit < EDITS; edit++) {
       const seed = SEED + edit
       if (edit % EDITS_A_PROJECT === 0) {

@@ -171,7 +171,12 @@ export function ExportPanel() {
   return (
     <>
       <h2 className="mb-2 px-1 text-xs text-[var(--muted)]">What goes out</h2>
-      <div className="mb-3 grid grid-cols-[minmax(0,1fr)] gap-0.5" role="radiogroup" aria-label="What goes out" onKeyDown={rove}>
+      <div
+        className="mb-3 grid grid-cols-[minmax(0,1fr)] gap-0.5"
+        role="radiogroup"
+        aria-label="What goes out"
+        onKeyDown={rove}
+      >
         {rows.map((each) => (
           <button
             key={each.what}

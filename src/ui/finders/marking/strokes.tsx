@@ -1,60 +1,85 @@
+import { useId } from 'react'
 import { type Mark } from '@/core/fields/marks'
 import { useBench } from '@/ui/store/bench'
 import { type Drag, type HandlesProps, type Press } from '../finder'
 import { type Point, simplify } from '../outline/simplify'
 
 export type MarkKind = 'keep' | 'drop' | 'unsure'
-/** Ours: keep is solid blue, drop hatched amber, unsure dotted violet; so they differ without their colours too. */
+/** Ours: keep is blue with a solid middle line, drop amber with a dashed one, unsure violet with a dotted one; so they differ without their colours too. */
 const LOOKS: Record<MarkKind, { colour: string; dash?: string; cap: 'round' | 'butt' }> = {
   keep: { colour: '#2351c8', cap: 'round' },
-  drop: { colour: '#b36b00', dash: '3 3', cap: 'butt' },
-  unsure: { colour: '#6d3fc4', dash: '0.1 1.6', cap: 'round' },
+  drop: { colour: '#b36b00', dash: '5 4', cap: 'butt' },
+  unsure: { colour: '#6d3fc4', dash: '0.1 5', cap: 'round' },
 }
-/** Strokes are thinner on the screen than what they mark, so that the picture is seen under them. */
-const THINNER = 0.5,
-  THICKEST = 14,
-  SLIM = 2.5
+const KINDS = Object.keys(LOOKS) as MarkKind[]
+/** CSS px: the middle line; the outline; a mark's least width. */
+const SLIM = 2.5,
+  OUTLINE = 1.6,
+  LEAST = 4
+/** What is marked is tinted no more than this, so that the picture is seen. */
+const FILL = 0.22
 /** How far a kept stroke may lie from the drawn one, CSS px. */
 const TOLERANCE_PX = 0.7
 
-/** @param slim as lines, where what lies under them is what matters */
+type Stroke = Mark & { readonly mode: MarkKind }
+
+/** Marks at their true width, as outlines over a light fill. @param slim as lines, where what lies under them is what matters */
 export function MarkStrokes({
   strokes,
   toScreen,
   slim = false,
 }: {
-  strokes: readonly (Mark & { readonly mode: MarkKind })[]
+  strokes: readonly Stroke[]
   toScreen: HandlesProps<unknown>['toScreen']
   slim?: boolean
 }) {
+  const name = useId()
   const [ax] = toScreen(0, 0),
     [bx] = toScreen(1, 0),
     scale = Math.abs(bx - ax)
+  const lineOf = ({ points }: Stroke): string =>
+    (points.length > 1 ? points : [points[0], [points[0][0] + 0.01, points[0][1]] as const])
+      .map(([x, y]) => toScreen(x, y).join(','))
+      .join(' ')
+  const widthOf = ({ size }: Stroke): number => Math.max(LEAST, size * scale)
   return (
-    <g pointerEvents="none" fill="none" strokeLinejoin="round">
-      {strokes.map(({ points, size, mode }, i) => {
-        const { colour, dash, cap } = LOOKS[mode],
-          width = slim ? SLIM : Math.max(3, Math.min(THICKEST, size * scale * THINNER))
-        const line = (points.length > 1 ? points : [points[0], [points[0][0] + 0.01, points[0][1]] as const])
-          .map(([x, y]) => toScreen(x, y).join(','))
-          .join(' ')
-        const dashes = mode === 'unsure' ? `0.1 ${width * 1.6}` : dash
+    <g pointerEvents="none" fill="none" strokeLinejoin="round" strokeLinecap="round">
+      {!slim &&
+        KINDS.map((kind) => {
+          const own = strokes
+            .filter(({ mode }) => mode === kind)
+            .map((stroke) => [lineOf(stroke), widthOf(stroke)] as const)
+          if (!own.length) return null
+          const mask = `${name}${kind}`
+          // Strokes that overlap have one outline.
+          const all = (by: number) =>
+            own.map(([line, width], i) => <polyline key={i} points={line} strokeWidth={Math.max(0, width + by)} />)
+          return (
+            <g key={kind}>
+              <mask id={mask} maskUnits="userSpaceOnUse" x="0" y="0" width="100%" height="100%">
+                <g stroke="#fff">{all(OUTLINE)}</g>
+                <g stroke="#000">{all(-OUTLINE)}</g>
+              </mask>
+              <g stroke={LOOKS[kind].colour} opacity={FILL}>
+                {all(0)}
+              </g>
+              <rect width="100%" height="100%" fill={LOOKS[kind].colour} mask={`url("#${mask}")`} />
+            </g>
+          )
+        })}
+      {strokes.map((stroke, i) => {
+        const { colour, dash, cap } = LOOKS[stroke.mode],
+          line = lineOf(stroke)
         return (
-          <g key={i} data-mark={mode}>
-            <polyline
-              points={line}
-              stroke="#fff"
-              strokeWidth={slim ? width + 1 : width + 2.5}
-              strokeLinecap="round"
-              opacity={0.75}
-            />
+          <g key={i} data-mark={stroke.mode}>
+            <polyline points={line} stroke="#fff" strokeWidth={SLIM + 1.5} opacity={0.75} />
             <polyline
               points={line}
               stroke={colour}
-              strokeWidth={width}
+              strokeWidth={SLIM}
               strokeLinecap={cap}
-              strokeDasharray={dashes}
-              opacity={0.9}
+              strokeDasharray={dash}
+              opacity={0.95}
             />
           </g>
         )
