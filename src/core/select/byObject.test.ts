@@ -1,9 +1,11 @@
 /** Finders that go by objects: on pictures whose truth is known because they were drawn here, and on input that has no answer. */
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { overlap } from '../matting/errors'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
+import { coverMarks } from '../segment/strokes'
 import { fillPolygons, type Point } from '../vector/fill'
 import { type Context } from './finder'
 import { plainContext, sceneOf } from './onePicture'
@@ -238,6 +240,38 @@ describe('finders by object find a thing on a shaded wall', () => {
     const { matte } = run(two, { kind: 'spread', strokes: [stroke, drop] })
     expect(matte.data[105 * WIDTH + 100]).toBe(255)
     expect(matte.data[120 * WIDTH + 240]).toBe(0)
+  })
+
+  it('strokes of spread hold what they touch: keeping never lowers it, dropping never raises it', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            points: fc.array(fc.tuple(fc.integer({ min: 10, max: 350 }), fc.integer({ min: 10, max: 230 })), {
+              minLength: 1,
+              maxLength: 3,
+            }),
+            size: fc.integer({ min: 4, max: 40 }),
+            mode: fc.constantFrom('keep' as const, 'drop' as const),
+          }),
+          { minLength: 2, maxLength: 4 },
+        ),
+        (drawn) => {
+          const strokes = [{ points: [[180, 120] as const], size: 20, mode: 'keep' as const }, ...drawn],
+            before = run(thing, { kind: 'spread', strokes: strokes.slice(0, -1) }).matte,
+            after = run(thing, { kind: 'spread', strokes }).matte,
+            last = strokes.at(-1)!
+          const touched = coverMarks([last], { x: 0, y: 0, width: WIDTH, height: HEIGHT }, 0, thing).data
+          const keeps = last.mode === 'keep'
+          expect(
+            touched.every(
+              (v, i) => v < 255 || (keeps ? after.data[i] >= before.data[i] : after.data[i] <= before.data[i]),
+            ),
+          ).toBe(true)
+        },
+      ),
+      { numRuns: 6 },
+    )
   })
 
   it('unsure marks are solved as a matte: a soft ramp between keep and drop comes out as one', () => {

@@ -6,7 +6,7 @@ import { spread as spreadStep, type SpreadFields } from '../steps/spread'
 import { emptyMatte } from '../raster/picture'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
-import { coverMarks } from '../segment/strokes'
+import { coverMarks, holdMarks } from '../segment/strokes'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { type SegmentView, segmentView } from '../segment/view'
 import { type Finder, type Found } from './finder'
@@ -16,6 +16,8 @@ const BORDER = 0.3
 
 export const spread: Finder<'spread', SpreadFields> = {
   ...spreadStep,
+  /** 2: strokes hold what they touch. */
+  version: 2,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length))
@@ -25,7 +27,8 @@ export const spread: Finder<'spread', SpreadFields> = {
       start = given(view.levels.length - 1)
     if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
     const state = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
-    return context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
+    const found = context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
+    return holdMarks(found, params.strokes, view.levels[0])
   },
 }
 
