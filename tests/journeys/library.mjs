@@ -21,6 +21,14 @@ export async function library(application) {
     (await (await fetch(`${application.url}/api/library?kind=${kind}`)).json()).pictures.map(
       ({ name, group, projects }) => `${name}|${group}|${projects}`,
     )
+  /** What the page shows at once the server knows a moment later. */
+  const comes = async (holds, sentence) => {
+    for (let tries = 0; tries < 60; tries++) {
+      if (holds(await listed('backdrop'))) return
+      await page.waitForTimeout(100)
+    }
+    throw new Error(sentence)
+  }
   try {
     const card = (name) => page.locator(`[data-picture="${name}"]`),
       part = (name) => page.getByLabel('Part of the library').getByText(name, { exact: true }).click()
@@ -52,16 +60,16 @@ export async function library(application) {
     await page.keyboard.press('Enter')
     await card('Lamp lit wall').waitFor()
     await page.getByLabel('Search the library').fill('')
-    check((await listed('backdrop')).includes('Lamp lit wall|Evening|0'), 'it is stored under its name, in its group')
+    await comes((rows) => rows.includes('Lamp lit wall|Evening|0'), 'it is stored under its name, in its group')
 
     // Out, and back with its group.
     await page.getByRole('button', { name: 'More for Lamp lit wall' }).click()
     await page.getByRole('menuitem', { name: 'Remove from the library' }).click()
     await card('Lamp lit wall').waitFor({ state: 'detached' })
-    check(!(await listed('backdrop')).some((row) => row.startsWith('Lamp')), 'it is out')
+    await comes((rows) => !rows.some((row) => row.startsWith('Lamp')), 'it is out')
     await page.getByRole('button', { name: 'Undo' }).click()
     await card('Lamp lit wall').waitFor()
-    check((await listed('backdrop')).includes('Lamp lit wall|Evening|0'), 'back as it was')
+    await comes((rows) => rows.includes('Lamp lit wall|Evening|0'), 'back as it was')
 
     // Into a project: below the layer worked on, and on top.
     const asset = await storePicture(application, await sharp(await picture('photo', '#204060')).toBuffer()),
