@@ -107,7 +107,12 @@ async function demo(application, page, id) {
   await openProject(page, `${application.url}/project/${id}`)
   await page.evaluate(() => globalThis.wilyScissor.stage('compose'))
   await page.locator('[data-canvas]').focus()
+  const asked = await page.evaluate(() => performance.now())
   await page.keyboard.press('Shift+0')
+  // Until all of it is there, larger tiles stand in.
+  await page.waitForFunction((since) => performance.getEntriesByName('wily:picture').at(-1)?.startTime > since, asked, {
+    timeout: 60_000,
+  })
   const { head, size } = await page.evaluate(() => {
     const { window, canvas } = globalThis.wilyScissor.records()
     return { head: globalThis.wilyScissor.head(), size: window ?? canvas }

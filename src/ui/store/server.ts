@@ -109,8 +109,16 @@ export interface Sending extends Standing {
   sending: string
 }
 /** `moved` is false where somebody else moved the project on: the acts are stored, what is shown stays theirs. */
-export const sendActs = (id: string, sending: Sending) =>
-  call<Standing & { moved: boolean }>(`/api/projects/${id}/acts`, json('POST', sending))
+export function sendActs(id: string, sending: Sending): Promise<Standing & { moved: boolean }> {
+  const init = json('POST', sending)
+  return call(`/api/projects/${id}/acts`, {
+    ...init,
+    signal: AbortSignal.timeout(ANSWER_MS + (init.body as string).length / SLOWEST),
+  })
+}
+/** A connection that brings no answer for so long (ms) has stalled, however slowly (characters a ms) it carries: what is sent again arrives once. */
+const ANSWER_MS = 15_000,
+  SLOWEST = 10
 export const newActs = (id: string, after: number) =>
   call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=${after}`)
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
