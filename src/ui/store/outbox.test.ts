@@ -53,7 +53,12 @@ beforeEach(() => {
   vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
     const body = JSON.parse(init.body as string) as Sent
     sent.push(body)
-    return (answers.shift() ?? moved)(body)
+    return Promise.race([
+      (answers.shift() ?? moved)(body),
+      new Promise<never>((_resolve, reject) =>
+        init.signal?.addEventListener('abort', () => reject(init.signal!.reason as Error)),
+      ),
+    ])
   })
 })
 afterEach(() => {
@@ -91,6 +96,16 @@ describe('what was done goes to the server', () => {
     expect([outbox.unsent, state()]).toEqual([false, 'saved'])
   })
 
+  it('again under the same name when a connection stalls', async () => {
+    answers.push(() => new Promise(() => {}))
+    const outbox = outboxOf()
+    outbox.put(act('a'), 'a', null)
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(sent).toHaveLength(1)
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(sent.map(({ sending }) => sending)).toEqual([sent[0].sending, sent[0].sending])
+    expect(said.at(-1)).toMatchObject({ state: 'saved', unsent: 0 })
+  })
   it('another thing done meanwhile is another sending', async () => {
     const outbox = outboxOf()
     answers.push(noAnswer)

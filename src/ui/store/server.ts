@@ -109,12 +109,18 @@ export interface Sending extends Standing {
   sending: string
 }
 /** `moved` is false where somebody else moved the project on: the acts are stored, what is shown stays theirs. */
-export function sendActs(id: string, sending: Sending): Promise<Standing & { moved: boolean }> {
-  const init = json('POST', sending)
-  return call(`/api/projects/${id}/acts`, {
-    ...init,
-    signal: AbortSignal.timeout(ANSWER_MS + (init.body as string).length / SLOWEST),
-  })
+export async function sendActs(id: string, sending: Sending): Promise<Standing & { moved: boolean }> {
+  const init = json('POST', sending),
+    stalled = new AbortController(),
+    timer = setTimeout(
+      () => stalled.abort(new DOMException('No answer came.', 'TimeoutError')),
+      ANSWER_MS + (init.body as string).length / SLOWEST,
+    )
+  try {
+    return await call(`/api/projects/${id}/acts`, { ...init, signal: stalled.signal })
+  } finally {
+    clearTimeout(timer)
+  }
 }
 /** A connection that brings no answer for so long (ms) has stalled, however slowly (characters a ms) it carries: what is sent again arrives once. */
 const ANSWER_MS = 15_000,
