@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { overlap } from '../matting/errors'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { randomOf } from '../../../tests/madeUp/random'
 import { ellipse } from '../select/ellipse'
@@ -135,15 +136,7 @@ describe('an outline fitted with curves', () => {
 describe('an outline that is the matte again', () => {
   const like = (m: Matte): number => {
     const filled = fillPolygons(m, flattened(subpathsOf(pathData(faithfulOutline(m, 0.1)))), 'nonzero')
-    let both = 0,
-      either = 0
-    m.data.forEach((v, i) => {
-      const a = v > 127,
-        b = filled.data[i] > 127
-      if (a && b) both++
-      if (a || b) either++
-    })
-    return either ? both / either : 1
+    return overlap(m, filled)
   }
   it('of hairs, specks and pinholes nothing is lost at half coverage', () => {
     fc.assert(

@@ -10,8 +10,8 @@ import { KEYS } from '../storage/keys'
 import { storage } from '../storage/store'
 import { batchOf, donePictures } from './batches'
 
-/** Written by one call. */
-const AT_A_TIME = 20
+/** Written by one call, which reads the names of all that come before. */
+const AT_A_TIME = 100
 const PART = '.part'
 
 export interface Delivered {

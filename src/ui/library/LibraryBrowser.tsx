@@ -10,7 +10,7 @@ import { SearchField } from '@/ui/primitives/SearchField'
 import { Sending } from '@/ui/shelf/Sending'
 import { nameOfFile } from '@/ui/store/addPictures'
 import { droppedPictures } from '@/ui/store/folders'
-import { groupsOf, loadLibrary, putInLibrary, useLibrary } from '@/ui/store/library'
+import { groupsOf, loadLibrary, loadLibrarySoon, putInLibrary, useLibrary } from '@/ui/store/library'
 import { sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
 import { AddPictures } from './AddPictures'
 import { browse, found, goToKind, KIND_NAMES, useBrowsing } from './browsing'
@@ -29,7 +29,7 @@ export const addToLibrary = (part: LibraryKind, group: string | null, files: rea
 const takeInto: Take = async ({ asset }, file, goal) => {
   if (goal.kind !== 'library') return
   await putInLibrary(goal.part, asset, { name: nameOfFile(file), ...(goal.group ? { group: goal.group } : {}) })
-  await loadLibrary(goal.part)
+  loadLibrarySoon(goal.part)
 }
 /** Those of the library that are chosen, in the order they are shown. */
 export function useChosen(): readonly LibraryPicture[] {

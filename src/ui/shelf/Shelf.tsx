@@ -38,6 +38,7 @@ const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => n
 /** Project files as they are, pictures to begin one with. */
 const sendToShelf: Send<StoredPicture | { id: string }> = (file, progress, signal) =>
   isProjectFile(file) ? importProject(file, progress, signal) : sendPicture(file, progress, signal)
+const SOON_MS = 300
 /** From so many projects on there is something to search. */
 const MANY = 4
 
@@ -62,6 +63,14 @@ export function Shelf() {
       (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
     )
   }, [])
+  const coming = useRef<ReturnType<typeof setTimeout>>(undefined)
+  /** Once for many pictures that come one after the other. */
+  const loadSoon = useCallback(() => {
+    coming.current ??= setTimeout(() => {
+      coming.current = undefined
+      load()
+    }, SOON_MS)
+  }, [load])
   useEffect(load, [load])
   useEffect(() => {
     window.addEventListener('pagehide', finishRemoving)
@@ -76,9 +85,9 @@ export function Shelf() {
     async (stored, file) => {
       const id = 'id' in stored ? stored.id : await projectOfPicture(stored, nameOfFile(file))
       if (file === alone.current) router.push(`/project/${id}`)
-      else load()
+      else loadSoon()
     },
-    [load, router],
+    [loadSoon, router],
   )
   useEffect(() => void sendLeft(({ kind }) => kind === 'project', take, sendToShelf), [take])
   const start = (files: readonly File[]) => {

@@ -32,6 +32,18 @@ export async function loadLibrary(kind: LibraryKind): Promise<boolean> {
     return false
   }
 }
+const soon = new Map<LibraryKind, ReturnType<typeof setTimeout>>()
+/** Once for many that come one after the other. */
+export function loadLibrarySoon(kind: LibraryKind): void {
+  if (soon.has(kind)) return
+  const load = () => {
+    soon.delete(kind)
+    void loadLibrary(kind)
+  }
+  soon.set(kind, setTimeout(load, SOON_MS))
+}
+const SOON_MS = 300
+
 /** One that is there already keeps what is not said anew. */
 export const putInLibrary = (kind: LibraryKind, asset: string, change: LibraryChange): Promise<unknown> =>
   call('/api/library', json('POST', { kind, asset, ...change }))
