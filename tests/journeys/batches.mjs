@@ -137,6 +137,13 @@ async function journey(application, browser) {
   const zip = unzipSync(new Uint8Array(await (await fetch(`${application.url}/api/batches/${id}/zip`)).arrayBuffer())),
     names = Object.keys(zip)
   check(names.length === PICTURES && new Set(names).size === PICTURES, `each picture once: ${names.length}`)
+  // The same into a folder of the server.
+  const { folder: there, after } = await (
+    await fetch(`${application.url}/api/batches/${id}/folder`, { method: 'POST' })
+  ).json()
+  check(after === null && readdirSync(there).length === PICTURES, `${readdirSync(there).length} files in the folder`)
+  for (const file of names)
+    check(Buffer.from(zip[file]).equals(readFileSync(join(there, file))), `${file} in the folder is that of the zip`)
   writeFileSync(join(folder, 'plan.json'), JSON.stringify(PLAN))
   let problem = ''
   try {
