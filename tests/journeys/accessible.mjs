@@ -34,14 +34,21 @@ export async function accessible(application) {
       if (colorScheme === 'dark') axe.withRules(['color-contrast'])
       else if (only || (await page.locator('[role=tooltip]').count()))
         axe.disableRules(['region', 'scrollable-region-focusable'])
-      const { violations } = await axe.analyze()
+      const faults = async () =>
+        (await axe.analyze()).violations.flatMap(({ id, nodes }) =>
+          nodes.map(({ target, failureSummary }) => ({ key: `${id} ${target.join(' ')}`, failureSummary })),
+        )
+      let seen = await faults()
       looks++
-      for (const { id, nodes } of violations)
-        for (const { target, failureSummary } of nodes) {
-          const key = `${id} ${target.join(' ')}`
-          if (!found.has(key))
-            found.set(key, `${where}, ${colorScheme}: ${key}\n    ${failureSummary.split('\n').slice(1).join(' ')}`)
-        }
+      if (seen.length) {
+        // What is only there while something appears or goes is no fault: it has to be found twice.
+        const before = new Set(seen.map((fault) => fault.key))
+        await page.waitForTimeout(1000)
+        seen = (await faults()).filter((fault) => before.has(fault.key))
+      }
+      for (const { key, failureSummary } of seen)
+        if (!found.has(key))
+          found.set(key, `${where}, ${colorScheme}: ${key}\n    ${failureSummary.split('\n').slice(1).join(' ')}`)
     }
     await page.emulateMedia({ colorScheme: 'light' })
   }

@@ -88,8 +88,8 @@ const given = process.argv.slice(2),
   names = Object.keys(journeys).filter((name) =>
     wanted.length ? wanted.includes(name) : measure || !MEASURING.has(name),
   )
-let passed = 0,
-  failed = 0
+let passed = 0
+const failures = []
 async function take(name, application) {
   const started = Date.now(),
     seconds = () => `${((Date.now() - started) / 1000).toFixed(1)} s`
@@ -98,10 +98,9 @@ async function take(name, application) {
     passed++
     console.log(`ok      ${name} (${seconds()})${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
   } catch (error) {
-    failed++
-    console.log(
-      `FAILED  ${name} (${seconds()})\n        ${error instanceof Error ? (error.stack ?? error.message) : error}`,
-    )
+    const said = error instanceof Error ? (error.stack ?? error.message) : String(error)
+    failures.push(`${name}: ${said.split('\n').slice(0, 3).join('\n        ')}`)
+    console.log(`FAILED  ${name} (${seconds()})\n        ${said}`)
   }
 }
 const application = await startApplication()
@@ -110,5 +109,7 @@ try {
 } finally {
   await application.stop()
 }
-console.log(`journeys: ${passed} passed, ${failed} failed`)
-process.exitCode = failed ? 1 : 0
+// Once more at the end, where a long log is looked at first.
+for (const failure of failures) console.log(`FAILED  ${failure}`)
+console.log(`journeys: ${passed} passed, ${failures.length} failed`)
+process.exitCode = failures.length ? 1 : 0
