@@ -8,6 +8,7 @@ import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
+import { type Step } from '@/core/steps/registry'
 import { photoAlone, replaceSky } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
 import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
@@ -19,6 +20,7 @@ export interface ReplaceSkyOptions {
   sky: string
   out: string
   recipe?: string
+  water?: string
   values?: string
   report?: string
 }
@@ -28,17 +30,19 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     throw new Unusable('--report and --out name the same file; nothing was written.')
   const values = options.values === undefined ? {} : await readValues(options.values),
     photo = await readPhoto(photoFile),
-    { steps: given, images } = await stepsFrom(options.recipe, photo),
-    steps = given.map((step) => ('asset' in step ? { ...step, asset: nameOf(step.asset) } : step)),
+    named = (steps: readonly Step[]) =>
+      steps.map((step) => ('asset' in step ? { ...step, asset: nameOf(step.asset) } : step)),
+    sky = await stepsFrom(options.recipe, photo),
+    water = options.water === undefined ? null : await stepsFrom(options.water, photo),
+    steps = named(sky.steps),
     skyPicture = await readPhoto(options.sky)
   const started = performance.now()
   let count = 0
   const newId = () => `id ${++count}`,
     pictures = new Map<string, DecodedPicture>(
-      [...images, [photoFile, photo] as const, [options.sky, skyPicture] as const].map(([file, picture]) => [
-        nameOf(file),
-        decoded(picture),
-      ]),
+      [...sky.images, ...(water?.images ?? []), [photoFile, photo] as const, [options.sky, skyPicture] as const].map(
+        ([file, picture]) => [nameOf(file), decoded(picture)],
+      ),
     ),
     record = ({ width, height }: Picture, file: string) => ({
       asset: nameOf(file),
@@ -67,7 +71,14 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
   const relight = parseAdjustment({ ...planned.relight, ...values, kind: 'relight' }, 'values') as NewSky['relight']
   const made = edited(
     project,
-    replaceSky('photo', record(skyPicture, options.sky), steps, { ...planned, relight }, newId),
+    replaceSky(
+      'photo',
+      record(skyPicture, options.sky),
+      steps,
+      { ...planned, relight },
+      newId,
+      water ? named(water.steps) : [],
+    ),
   )
   const picture = studio.deliver(made),
     ms = performance.now() - started
@@ -76,6 +87,7 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     mirrored: planned.mirrored,
     placement: planned.placement,
     relight,
+    ...(water ? { reflection: planned.reflection } : {}),
     ms,
   }
   await writeWhole([

@@ -16,7 +16,7 @@ const USAGE = `usage:
   wily select <photo> --recipe <recipe.json> --out <matte.png> [--report <report.json>]
   wily cutout <photo> --recipe <recipe.json> --out <cutout.png> [--backdrop "#rrggbb" | <picture>] [--fringe 0-1] [--rim <px>]
   wily measure <photo> [--recipe <recipe.json>]
-  wily replaceSky <photo> --sky <picture> --out <picture.png | .jpg> [--recipe <recipe.json>] [--values <values.json>] [--report <report.json>]
+  wily replaceSky <photo> --sky <picture> --out <picture.png | .jpg> [--recipe <recipe.json>] [--water <recipe.json>] [--values <values.json>] [--report <report.json>]
   wily batch <folder> --recipe <plan.json> --out <folder> [--workers <number>] [--report <report.json>]
   wily tidy [--dry-run]   (takes away what no project uses any more; DATABASE_URL and WILY_DATA say where)
   wily score <matte> <truth> [--trimap <trimap>]
@@ -52,7 +52,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     run: ([photo], { recipe }: { recipe?: string }) => measurePhoto(photo, recipe),
   },
   replaceSky: {
-    options: ['sky', 'out', 'recipe', 'values', 'report'],
+    options: ['sky', 'out', 'recipe', 'water', 'values', 'report'],
     needs: ['sky', 'out'],
     endings: ['.png', '.jpg', '.jpeg'],
     run: ([photo], options: ReplaceSkyOptions) => replaceSkyOf(photo, options),

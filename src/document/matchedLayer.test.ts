@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type MatchedLayer } from '@/core/match/surroundings'
-import { parseAdjustment } from '@/core/compose/adjustments/registry'
+import { type AdjustmentOf, parseAdjustment } from '@/core/compose/adjustments/registry'
 import { edited } from './history'
 import { addPicture, changeLayer } from './layers'
 import { projectOf } from './edits'
@@ -73,6 +73,7 @@ describe('a layer matched to its surroundings, as records', () => {
             relight: measured(0.3, 0, 0, 0).relight,
             grain: null,
             blur: null,
+            reflection: parseAdjustment({ kind: 'reflection', horizon: 300 }) as AdjustmentOf<'reflection'>,
           },
           newId,
         ),

@@ -18,6 +18,7 @@ const asset = (letter: string) => letter.repeat(64),
 const plan = (ambient: number[], x = 0, grain = 0): NewSky => ({
   grain: grain ? (parseAdjustment({ kind: 'grain', amount: grain }) as AdjustmentOf<'grain'>) : null,
   blur: null,
+  reflection: parseAdjustment({ kind: 'reflection', horizon: 300 }) as AdjustmentOf<'reflection'>,
   placement: [1, 0, 0, 1, x, 0],
   mirrored: false,
   relight: parseAdjustment({ kind: 'relight', light: [0.8, 0.8, 0.8], ambient }) as AdjustmentOf<'relight'>,

@@ -9,7 +9,7 @@ import { picksBackground } from './edits'
 import { type Edit } from './history'
 import { addLayer, addLayerWithin, duplicate, groupLayers } from './layers'
 import { layerOf, measuredLayer } from './layerRecords'
-import { changeMask, copyMask, keepScene } from './masks'
+import { changeMask, copyMask, keepScene, maskWith } from './masks'
 import { restrict } from './pieces'
 import { ancestorsOf, belowOf, byItself, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
@@ -31,18 +31,21 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its
  * colours along the edge), and on the land the new sky's light.
  * @param steps that select the old sky
+ * @param water steps that select what mirrors it; none where there is none
  */
 export const replaceSky =
   (
     photo: string,
     sky: Picture,
     steps: readonly Step[],
-    { placement, relight, grain, blur }: NewSky,
+    { placement, relight, grain, blur, reflection }: NewSky,
     newId: () => string,
+    water: readonly Step[] = [],
   ): Edit =>
   (project) => {
     const layer = unwrap(found(project, photo)) as Layer | undefined
     if (!layer) return
+    const alone = photoAlone(unwrap(project.layers), photo)
     const group = newId(),
       skyId = newId(),
       light = newId()
@@ -58,8 +61,21 @@ export const replaceSky =
       ['Grain of the photo', grain],
     ] as const)
       if (adjustment) members.push((above = addToSky(project, above, name, adjustment, newId)))
+    if (water.length) {
+      const id = newId()
+      addLayer(inWater(id, project, reflection), light)(project)
+      maskWith(project, id, { version: 1, steps: [...water] }, photoScene(project, alone, photo))
+      members.push(id)
+    }
     groupLayers(members, group, 'New sky')(project)
   }
+/** Steps that look at the photo alone, as they did when it was measured. */
+const photoScene = (project: ProjectDraft, alone: readonly Layer[], photo: string) => ({
+  scene: keepScene(project, alone),
+  sceneLayer: photo,
+})
+const inWater = (id: string, project: ProjectDraft, reflection: NewSky['reflection']): AdjustLayer =>
+  measuredLayer(id, 'Sky in the water', unwrap(project.canvas), reflection)
 
 function clipTo(project: ProjectDraft, base: string, layer: AdjustLayer): void {
   addLayer({ ...layer, clipped: true }, base)(project)
@@ -85,6 +101,8 @@ export interface NewSkyLayers {
   readonly light?: AdjustLayer
   /** On a subject that takes its light apart from the land. */
   readonly apart?: AdjustLayer
+  /** The sky in the water. */
+  readonly water?: AdjustLayer
   /** On the sky. */
   readonly blur?: AdjustLayer
   readonly grain?: AdjustLayer
@@ -116,6 +134,7 @@ function partsOf(layers: readonly Layer[], group: Layer) {
     [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
     [blur] = adjusts('gaussianBlur') as (AdjustLayer | undefined)[],
     [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
+    [water] = adjusts('reflection') as (AdjustLayer | undefined)[],
     [sky] = children,
     land = children.find((each) => each !== sky && each.kind !== 'adjust' && each.mask)
   return light && sky.kind === 'picture'
@@ -124,6 +143,7 @@ function partsOf(layers: readonly Layer[], group: Layer) {
         sky,
         light,
         ...(apart ? { apart } : {}),
+        ...(water ? { water } : {}),
         ...(blur ? { blur } : {}),
         ...(grain ? { grain } : {}),
         ...(land ? { land } : {}),
@@ -154,9 +174,10 @@ export const exchangeSky =
       sky,
       light,
       apart,
+      water,
       blur,
       grain,
-    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'blur' | 'grain' | 'apart'>,
+    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'blur' | 'grain' | 'apart' | 'water'>,
     picture: Picture,
     plan: NewSky,
     newId: () => string,
@@ -173,6 +194,7 @@ export const exchangeSky =
     })
     measureAnew(project, light.id, plan.relight)
     if (apart) measureAnew(project, apart.id, plan.relight)
+    if (water) measureAnew(project, water.id, plan.reflection)
     // A sky that lacks nothing of it has as much as it takes to lack none.
     let above = blur?.id ?? sky.id
     if (blur) measureAnew(project, blur.id, plan.blur ?? { ...blur.adjustment, radius: 0 })
@@ -194,6 +216,30 @@ export const subjectApart =
     project.activeLayer = active
   }
 
+/** Over all that is clipped to the land: water lies in it. */
+const overTheLand = (project: ProjectDraft, light: string): string => {
+  const siblings = childrenOf(unwrap(project.layers) as readonly Layer[], found(project, light)?.parent)
+  let at = siblings.findIndex((each) => each.id === light)
+  while (siblings[at + 1]?.clipped) at++
+  return siblings[at].id
+}
+/** What is selected mirrors the new sky. */
+export const skyInWater =
+  (light: AdjustLayer, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  (project) => {
+    if (!project.selection.steps.length) return
+    const active = project.activeLayer
+    addLayerWithin(inWater(newId(), project, reflection), overTheLand(project, light.id))(project)
+    project.activeLayer = active
+  }
+/** The horizon that water mirrors about. */
+export const waterHorizon =
+  (water: AdjustLayer, y: number): Edit =>
+  (project) => {
+    const layer = found(project, water.id)
+    if (layer?.kind === 'adjust' && layer.adjustment.kind === 'reflection') layer.adjustment.horizon = y
+  }
+
 function restrictTo(
   project: ProjectDraft,
   copy: string,
@@ -204,6 +250,6 @@ function restrictTo(
   const alone = photoAlone(unwrap(project.layers), photo),
     land = restrict(project, copy, { version: 1, steps: [...steps] }, false, newId, { fringe: 1 })
   const mask = found(project, land)?.mask
-  if (mask) Object.assign(mask, { scene: keepScene(project, alone), sceneLayer: photo })
+  if (mask) Object.assign(mask, photoScene(project, alone, photo))
   return land
 }

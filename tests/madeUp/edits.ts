@@ -24,7 +24,7 @@ import {
 } from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
 import { matchedAt, matchToSurroundings } from '@/document/matchedLayer'
-import { newSkyAt, replaceSky, subjectApart } from '@/document/newSky'
+import { newSkyAt, replaceSky, skyInWater, subjectApart } from '@/document/newSky'
 import { cutOut, eraseSelected, liftCopy } from '@/document/pieces'
 import { paint } from '@/document/painting'
 import { changeMask, copyMask, moveMask, removeMask, setMask } from '@/document/masks'
@@ -56,8 +56,18 @@ function relight(random: Random) {
   const light = () => [0, 0, 0].map(() => random.between(0.1, 1.2))
   return { tone: random.between(0, 1), light: light(), ambient: light(), sun: random.chance(0.5) ? light() : [0, 0, 0] }
 }
+const inTheWater = (random: Random) => ({
+  ripple: random.between(0, 1),
+  blur: random.one([0, random.between(1, 40)]),
+  horizon: random.between(-50, 300),
+  tilt: random.one([0, random.between(-10, 10)]),
+  was: [0, 0, 0].map(() => random.between(0.2, 1)),
+})
+const reflection = (random: Random) =>
+  parseAdjustment({ kind: 'reflection', ...inTheWater(random) }) as AdjustmentOf<'reflection'>
 /** Values far from the defaults, so that it shows. */
 const VALUES: Partial<Record<AdjustmentKind, (random: Random) => object>> = {
+  reflection: inTheWater,
   exposure: (random) => ({ stops: random.one([0, random.between(-1.5, 1.5)]) }),
   brightnessContrast: (random) => ({ brightness: random.between(-0.5, 0.5) }),
   gaussianBlur: (random) => ({ radius: random.between(0.5, 9) }),
@@ -213,6 +223,7 @@ export function anyEdit(
                 {
                   placement: scaling(random.between(-1.5, 1.5) || 1, 1),
                   mirrored: false,
+                  reflection: reflection(random),
                   relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
                   blur: random.chance(0.3)
                     ? (parseAdjustment({ kind: 'gaussianBlur', radius: 3 }) as AdjustmentOf<'gaussianBlur'>)
@@ -231,6 +242,15 @@ export function anyEdit(
       () => {
         const light = layer && newSkyAt(project.layers, layer.id)?.light
         return light && !light.mask ? { label: 'a subject apart', edit: subjectApart(light, newId) } : null
+      },
+    ],
+    [
+      2,
+      () => {
+        const parts = layer && newSkyAt(project.layers, layer.id)
+        return parts?.light && !parts.water
+          ? { label: 'sky in the water', edit: skyInWater(parts.light, reflection(random), newId) }
+          : null
       },
     ],
     [

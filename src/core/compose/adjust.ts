@@ -6,6 +6,7 @@ import { adjustmentOf } from './adjustments/registry'
 import { blurDisc, blurGaussian } from './blur'
 import { coverRows } from './coverRows'
 import { modeNumber } from './modes'
+import { mirrored, type MirroredRow, type MirrorLine } from './mirror'
 import { type AdjustNode } from './nodes'
 import { ATOP } from './operator'
 import { type Region } from './region'
@@ -22,7 +23,11 @@ interface Form {
   readonly straight: boolean
   readonly rooted: boolean
 }
-export type Around = (reach: number, kind: 'gaussian' | 'disc', form: Form) => Float32Array
+export interface Around {
+  /** What lies round about, blurred. */
+  blurred(reach: number, kind: 'gaussian' | 'disc', form: Form): Float32Array
+  mirrored(line: MirrorLine, form: Form): MirroredRow
+}
 
 /** Changes what lies at `at` as the node says. @param around gives what lies round about, blurred */
 export function adjust(
@@ -63,10 +68,12 @@ export function adjust(
     straight = !adjustment.premultiplied
   const table = !convert ? 0 : wantsLinear ? tables.toLinear : tables.toEncoded,
     back = !convert ? 0 : wantsLinear ? tables.toEncoded : tables.toLinear
-  const surround: Surround = {
-    gaussian: (sigma) => around(sigma, 'gaussian', { table, straight, rooted: !wantsLinear }),
-    disc: (radius) => around(radius, 'disc', { table, straight, rooted: !wantsLinear }),
-  }
+  const form: Form = { table, straight, rooted: !wantsLinear },
+    surround: Surround = {
+      gaussian: (sigma) => around.blurred(sigma, 'gaussian', form),
+      disc: (radius) => around.blurred(radius, 'disc', form),
+      mirrored: (line) => around.mirrored(line, form),
+    }
   const kernel = adjustment.kernel?.(node.adjustment),
     work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
   if (!work && !kernel) return
@@ -102,28 +109,24 @@ export function adjust(
   if (own) stack.release(own)
 }
 
-/** What lies below a node, blurred: 4 floats a pixel of the region. Far-reaching blurs look at a coarser level, whose few pixels say all they keep. */
-export function blurred(
-  stack: KernelStack,
-  gather: (part: Region) => Float32Array,
-  region: Region,
-  canvas: Size,
-  reach: number,
-  kind: 'gaussian' | 'disc',
-  form: Form,
-): Float32Array {
-  const fetch = (part: Region): Float32Array => {
+type Fetch = (part: Region) => Float32Array
+
+/** What is fetched, in the kind of values that are wanted. */
+const inForm =
+  (stack: KernelStack, gather: Fetch, { table, rooted }: Form): Fetch =>
+  (part) => {
     const found = gather(part)
-    if (!form.table) return found
+    if (!table) return found
     const place = stack.take(found.byteLength)
     stack.floats(place, found.length).set(found)
-    stack.run.convertRow(place, place, found.length / 4, true, true, form.table, CURVE_STEPS, form.rooted)
+    stack.run.convertRow(place, place, found.length / 4, true, true, table, CURVE_STEPS, rooted)
     found.set(stack.floats(place, found.length))
     stack.release(place)
     return found
   }
-  const values = (kind === 'gaussian' ? blurGaussian : blurDisc)(stack, fetch, region, reach, canvas)
-  if (form.straight)
+/** Straight colour, where that is wanted. */
+function straightened(values: Float32Array, { straight }: Form): Float32Array {
+  if (straight)
     for (let i = 0; i < values.length; i += 4) {
       const a = values[i + 3]
       if (a > 0) {
@@ -133,4 +136,32 @@ export function blurred(
       }
     }
   return values
+}
+
+/** What lies below a node, blurred: 4 floats a pixel of the region. Far-reaching blurs look at a coarser level, whose few pixels say all they keep. */
+export const blurred = (
+  stack: KernelStack,
+  gather: Fetch,
+  region: Region,
+  canvas: Size,
+  reach: number,
+  kind: 'gaussian' | 'disc',
+  form: Form,
+): Float32Array =>
+  straightened(
+    (kind === 'gaussian' ? blurGaussian : blurDisc)(stack, inForm(stack, gather, form), region, reach, canvas),
+    form,
+  )
+
+/** What `gather` gives, mirrored about a horizon. */
+export function mirroredBelow(
+  stack: KernelStack,
+  gather: Fetch,
+  region: Region,
+  canvas: Size,
+  line: MirrorLine,
+  form: Form,
+): MirroredRow {
+  const rowOf = mirrored(stack, inForm(stack, gather, form), region, canvas, line)
+  return (y) => straightened(rowOf(y), form)
 }

@@ -19,7 +19,7 @@ const PIXEL_BYTES = 16
 type Fetch = (region: Region) => Float32Array
 
 /** How many levels coarser, at most so that the canvas still has a pixel. */
-function coarser(here: number, least: number, region: Region, canvas: Size): number {
+export function coarserLevel(here: number, least: number, region: Region, canvas: Size): number {
   const room = Math.ceil(Math.log2(Math.max(canvas.width, canvas.height))) - region.level
   return Math.max(0, Math.min(room, Math.floor(Math.log2(here / least))))
 }
@@ -57,7 +57,7 @@ export function blurGaussian(
 ): Float32Array {
   const here = sigma / 2 ** region.level
   if (here < 0.1) return fetch(region)
-  const extra = coarser(here, LEAST_SIGMA, region, canvas),
+  const extra = coarserLevel(here, LEAST_SIGMA, region, canvas),
     k = 2 ** extra
   const rest = extra === 0 ? here : Math.sqrt((here * here) / (k * k) - (1 - 1 / (k * k)) / 12 - SPLINE_VARIANCE)
   const kernel = gaussianKernel(Math.min(WIDEST, rest)),
@@ -92,7 +92,7 @@ export function blurGaussian(
 export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radius: number, canvas: Size): Float32Array {
   const here = radius / 2 ** region.level
   if (here < 0.5) return fetch(region)
-  const extra = coarser(here, LEAST_RADIUS, region, canvas),
+  const extra = coarserLevel(here, LEAST_RADIUS, region, canvas),
     k = 2 ** extra
   const size = Math.min(WIDEST, here / k),
     reach = Math.ceil(size + 0.5),

@@ -6,7 +6,7 @@
  * drawn by tiles of the level they need, and remembered under what it shows, up to a number of bytes; so is what lies below a changing layer.
  */
 import { type DeepPicture, type Picture } from '../raster/picture'
-import { adjust, blurred } from './adjust'
+import { adjust, blurred, mirroredBelow } from './adjust'
 import { adjustmentOf } from './adjustments/registry'
 import { type Below, BelowTiles, TILE } from './below'
 import { coverRows } from './coverRows'
@@ -266,11 +266,16 @@ export class Renderer {
     region: Region,
     at: number,
   ): void {
-    adjust(this.room, this.tones, node, region, at, this.settings, (reach, kind, form) => {
+    const { canvas } = this.settings
+    /** The first `count` nodes as they lie there. */
+    const lower = (count: number) => {
       // Without keys it is not found again.
-      const below = this.below.of(nodes, index, base) ?? { id: this.below.newId(), nodes, count: index, base }
-      const gather = (part: Region) => this.below.gather(below, part, this.sparing)
-      return blurred(this.stack, gather, region, this.settings.canvas, reach, kind, form)
+      const below = this.below.of(nodes, count, base) ?? { id: this.below.newId(), nodes, count, base }
+      return (part: Region) => this.below.gather(below, part, this.sparing)
+    }
+    adjust(this.room, this.tones, node, region, at, this.settings, {
+      blurred: (reach, kind, form) => blurred(this.stack, lower(index), region, canvas, reach, kind, form),
+      mirrored: (line, form) => mirroredBelow(this.stack, lower(Math.min(1, index)), region, canvas, line, form),
     })
   }
 }

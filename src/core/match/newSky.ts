@@ -41,7 +41,12 @@ export interface NewSky {
   readonly grain: AdjustmentOf<'grain'> | null
   /** What it lacks of the photo's blur; null where it lacks none. */
   readonly blur: AdjustmentOf<'gaussianBlur'> | null
+  /** For water, where there is some. */
+  readonly reflection: AdjustmentOf<'reflection'>
 }
+/** How softly water mirrors the sky, as a share of the photo's longer side; how far waves draw it out: places with small waves show no difference between half of it and all. */
+const WATER_BLUR = 0.02,
+  RIPPLE = 0.75
 
 /** Null where the photo has no sky to be replaced. */
 export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
@@ -49,6 +54,8 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
   if (!light || !horizon) return null
   const mirrored = sky.side !== null && (light.from === 'left' || light.from === 'right') && sky.side !== light.from,
     { ambient, direct } = light.sky,
+    fell = ambient.map((v, c) => v + direct[c]),
+    comes = sky.light.ambient.map((v, c) => v + sky.light.direct[c]),
     held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4),
     placement = skyPlacement(size, horizon, sky, photo.skyBottom, mirrored)
   return {
@@ -61,9 +68,19 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
       tone: 1,
       colour: 1,
       direct: 1,
-      light: held(ambient.map((v, c) => v + direct[c])),
+      light: held(fell),
       ambient: held(sky.light.ambient),
       sun: held(sky.light.direct),
+    },
+    reflection: {
+      kind: 'reflection',
+      amount: 1,
+      ripple: RIPPLE,
+      blur: Math.round(10 * WATER_BLUR * Math.max(size.width, size.height)) / 10,
+      horizon: horizon.y,
+      tilt: horizon.tilt,
+      // What water mirrors lies low in the sky; on the land's new light it looks like this.
+      was: held((photo.air ?? ambient).map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
     },
   }
 }

@@ -101,6 +101,11 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     percent('colour', 'Colour', 0, 100),
     { ...percent('direct', 'Direct light', 0, 100), needs: 'sun' },
   ]),
+  page('reflection', 'Sky in the water', null, 'What lies at the bottom of the group, mirrored about the horizon.', [
+    percent('amount', 'Amount', 0, 100),
+    percent('ripple', 'Ripple', 0, 75),
+    px('blur', 'Blur', 600, 20),
+  ]),
   page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [
     percent('temperature', 'Warmth', -100),
     percent('tint', 'Tint', -100),

@@ -1,6 +1,6 @@
 'use client'
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
-import { Brush, UserRound } from 'lucide-react'
+import { Brush, UserRound, Waves } from 'lucide-react'
 import { newSkyAt, subjectApart } from '@/document/newSky'
 import { type AdjustLayer, type Layer } from '@/document/types'
 import { maskWhite, openMask } from '@/ui/layers/maskActions'
@@ -12,7 +12,7 @@ import './moving'
 import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
-import { isMirrored } from './skyActs'
+import { isMirrored, mirrorSky } from './skyActs'
 import { keyOf, lookAgain, useMeasuring, usePhoto } from './photoMeasures'
 
 export function MatchPanel() {
@@ -87,9 +87,16 @@ function NewSky() {
           <AdjustmentPanel key={parts.apart.id} layer={parts.apart} />
         </section>
       )}
+      {parts?.water && (
+        <section aria-label="Sky in the water" className="mb-2">
+          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Sky in the water</h2>
+          <AdjustmentPanel key={parts.water.id} layer={parts.water} />
+        </section>
+      )}
       {parts?.group && (
         <div className="mb-4 space-y-2 px-1">
           {!parts.apart && <Apart light={parts.light!} />}
+          {!parts.water && <InWater />}
           <Button className="w-full" onClick={() => brushAway(parts.group!)}>
             <Brush size={15} />
             Brush away …
@@ -101,9 +108,27 @@ function NewSky() {
   )
 }
 
+const useSelected = (): boolean =>
+  useBench((state) => state.home.kind === 'selection' && (state.result?.selected ?? 0) > 0)
+
+/** What is selected mirrors the sky. */
+function InWater() {
+  const selected = useSelected()
+  return (
+    <Button
+      className="w-full"
+      why={selected ? undefined : 'Select the water first, with any tool.'}
+      onClick={() => void mirrorSky()}
+    >
+      <Waves size={15} />
+      Sky in the water
+    </Button>
+  )
+}
+
 /** What is selected takes more or less of the light than the land. */
 function Apart({ light }: { light: AdjustLayer }) {
-  const selected = useBench((state) => state.home.kind === 'selection' && (state.result?.selected ?? 0) > 0)
+  const selected = useSelected()
   const why = light.mask
     ? 'The light on the land has a mask of its own.'
     : selected

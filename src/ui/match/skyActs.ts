@@ -5,7 +5,15 @@ import { type Measures } from '@/core/match/measure'
 import { newSkyOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
-import { exchangeSky, newSkyAt, type NewSkyLayers, replaceSky, skySteps } from '@/document/newSky'
+import {
+  exchangeSky,
+  newSkyAt,
+  type NewSkyLayers,
+  replaceSky,
+  skyInWater,
+  skySteps,
+  waterHorizon,
+} from '@/document/newSky'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
 import { type Picture, type Project } from '@/document/types'
@@ -45,12 +53,16 @@ export function withHorizonOf(measures: Measures, parts: NewSkyLayers, there: Li
 }
 
 /** The sky laid anew with its horizon on a row of the canvas, as large as covers. */
-export function layHorizon(measures: Measures, { sky }: NewSkyLayers, reads: SkyPicture, y: number): Edit {
-  const mirrored = isMirrored(sky!.placement)
-  return placeLayer(
-    sky!.id,
-    skyPlacement(measures.size, { ...measures.horizon!, y }, reads, measures.skyBottom, mirrored),
-  )
+export function layHorizon(measures: Measures, { sky, water }: NewSkyLayers, reads: SkyPicture, y: number): Edit {
+  const mirrored = isMirrored(sky!.placement),
+    lay = placeLayer(
+      sky!.id,
+      skyPlacement(measures.size, { ...measures.horizon!, y }, reads, measures.skyBottom, mirrored),
+    )
+  return (project) => {
+    lay(project)
+    if (water) waterHorizon(water, y)(project)
+  }
 }
 export const isMirrored = ([a, b, c, d]: Affine): boolean => a * d - b * c < 0
 
@@ -61,6 +73,19 @@ function sameIds(edit: (newId: () => string) => Edit): Edit {
     let k = 0
     edit(() => (ids[k++] ??= newId()))(project)
   }
+}
+
+/** What is selected mirrors the sky there is. */
+export async function mirrorSky(): Promise<void> {
+  const bench = get().id,
+    project = shownProject(get()),
+    before = project ? newSkyAt(project.layers, project.activeLayer) : undefined,
+    photo = before && (await measuresOf(before.photo))
+  if (!before || !photo || get().id !== bench) return
+  const parts = newSkyAt(shownProject(get())?.layers ?? [], before.photo.id),
+    there = skyThere(parts, libraryOf('sky')),
+    plan = parts && there?.reads && newSkyOf(withHorizonOf(photo.measures, parts, there), there.reads)
+  if (plan && parts.light) act('Sky in the water', skyInWater(parts.light, plan.reflection, newId))
 }
 
 let asked = 0

@@ -2,6 +2,7 @@
 import { type Exports } from '../../kernels/exports'
 import { type Size } from '../../raster/picture'
 import { type Fields } from '../../fields/fields'
+import { type MirroredRow, type MirrorLine } from '../mirror'
 import { type Region } from '../region'
 
 /** What lies round about, blurred: 4 floats a pixel of the region, in the adjustment's own kind of values. */
@@ -10,6 +11,8 @@ export interface Surround {
   gaussian(sigma: number): Float32Array
   /** @param radius canvas px */
   disc(radius: number): Float32Array
+  /** What lies at the bottom of the group, mirrored about a horizon; row by row, valid until the next. */
+  mirrored(line: MirrorLine): MirroredRow
 }
 
 /** Changes row `y` of the region (counted within it), in place: 4 floats a pixel, 0-1; red, green, blue may lie outside and come back clamped. Alpha must stay. */

@@ -12,6 +12,7 @@ import { hueSaturation } from './hueSaturation'
 import { invert } from './invert'
 import { levels } from './levels'
 import { shadowsHighlights } from './shadowsHighlights'
+import { reflection } from './reflection'
 import { relight } from './relight'
 import { sharpen } from './sharpen'
 import { tint } from './tint'
@@ -39,6 +40,7 @@ export const ADJUSTMENTS = {
   grain,
   vignette,
   relight,
+  reflection,
 } as const
 export type AdjustmentKind = keyof typeof ADJUSTMENTS
 type FieldsOf<A> = A extends Adjustment<string, infer P> ? P : never
