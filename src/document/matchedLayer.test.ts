@@ -73,6 +73,7 @@ describe('a layer matched to its surroundings, as records', () => {
             relight: measured(0.3, 0, 0, 0).relight,
             grain: null,
             blur: null,
+            haze: parseAdjustment({ kind: 'haze', amount: 0.1, had: 0.1 }) as AdjustmentOf<'haze'>,
             reflection: parseAdjustment({ kind: 'reflection', horizon: 300 }) as AdjustmentOf<'reflection'>,
           },
           newId,

@@ -7,7 +7,17 @@ import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { adjustLayer, fillLayer } from './layerRecords'
 import { removeMask, setMask } from './masks'
-import { exchangeSky, newSkyAt, oldSky, photoAlone, replaceSky, skySteps, subjectApart } from './newSky'
+import {
+  exchangeSky,
+  moveHorizon,
+  newSkyAt,
+  oldSky,
+  photoAlone,
+  replaceSky,
+  skyInWater,
+  skySteps,
+  subjectApart,
+} from './newSky'
 import { childrenOf, looksOf } from './tree'
 import { type AdjustLayer, type Project, SELECTION } from './types'
 
@@ -18,6 +28,7 @@ const asset = (letter: string) => letter.repeat(64),
 const plan = (ambient: number[], x = 0, grain = 0): NewSky => ({
   grain: grain ? (parseAdjustment({ kind: 'grain', amount: grain }) as AdjustmentOf<'grain'>) : null,
   blur: null,
+  haze: parseAdjustment({ kind: 'haze', amount: 0.1, had: 0.1 }) as AdjustmentOf<'haze'>,
   reflection: parseAdjustment({ kind: 'reflection', horizon: 300 }) as AdjustmentOf<'reflection'>,
   placement: [1, 0, 0, 1, x, 0],
   mirrored: false,
@@ -92,6 +103,63 @@ describe('a new sky as records', () => {
       back = oldSky(newSkyAt(turned.layers, 'photo')!, newId)
     expect(back.steps.map((step) => step.kind)).toEqual(['sky', 'edge', 'invert'])
   })
+  it('selected water mirrors the sky: over all that is clipped to the land; its horizon goes with the sky’s, its values with the next sky', () => {
+    const apart = edited(
+        edited(
+          withSky(),
+          addStep(SELECTION, parseStep({ kind: 'rectangle', x: 0, y: 400, width: 900, height: 200, id: 'box' })),
+        ),
+        (draft) => {
+          const { light } = newSkyAt(draft.layers as Project['layers'], 'photo')!
+          subjectApart(light!, newId)(draft)
+        },
+      ),
+      chosen = edited(
+        apart,
+        addStep(SELECTION, parseStep({ kind: 'rectangle', x: 0, y: 300, width: 900, height: 300, id: 'water' })),
+      ),
+      first = newSkyAt(chosen.layers, 'photo')!,
+      wet = edited(chosen, skyInWater(first.light!, plan([0.4, 0.3, 0.2]).reflection, newId)),
+      parts = newSkyAt(wet.layers, 'photo')!
+    expect(childrenOf(wet.layers, parts.group!.id).map((layer) => layer.name)).toEqual([
+      'Amber',
+      'Land',
+      'Light on the land',
+      'Light on the subject',
+      'Haze',
+      'Sky in the water',
+    ])
+    expect([parts.water!.clipped, parts.water!.mask?.recipe.steps[0].kind]).toEqual([undefined, 'rectangle'])
+    expect(wet.selection.steps).toEqual([])
+    expect(wet.activeLayer).toBe(chosen.activeLayer)
+    expect(edited(withSky(), skyInWater(first.light!, plan([1, 1, 1]).reflection, newId)).layers.length).toBe(
+      withSky().layers.length,
+    )
+    const moved = edited(wet, moveHorizon(parts, 250)),
+      lying = newSkyAt(moved.layers, 'photo')!
+    expect([lying.water!.adjustment, lying.haze!.adjustment]).toMatchObject([{ horizon: 250 }, { horizon: 250 }])
+    const other = plan([0.2, 0.2, 0.2]),
+      next = edited(
+        moved,
+        exchangeSky(
+          { ...lying, sky: lying.sky!, light: lying.light! },
+          grey,
+          { ...other, reflection: { ...other.reflection, was: [0.2, 0.3, 0.4], horizon: 310 } },
+          newId,
+        ),
+      )
+    // The horizon was moved by hand, the colour was not.
+    expect(newSkyAt(next.layers, 'photo')!.water!.adjustment).toMatchObject({ was: [0.2, 0.3, 0.4], horizon: 250 })
+  })
+  it('made with steps that find water it comes with it, looking at the photo alone', () => {
+    const water = [{ ...parseStep({ kind: 'rectangle', x: 0, y: 300, width: 900, height: 300 }), id: 'found' }],
+      project = edited(bare(), replaceSky('photo', amber, skySteps(photo, newId), plan([0.4, 0.3, 0.2]), newId, water)),
+      parts = newSkyAt(project.layers, 'photo')!
+    expect(parts.water!.mask).toMatchObject({ sceneLayer: 'photo', recipe: { steps: [{ id: 'found' }] } })
+    expect(project.scenes?.find(({ id }) => id === parts.water!.mask!.scene)?.layers).toEqual(
+      photoAlone(bare().layers, 'photo'),
+    )
+  })
   it('takes the photo’s grain, measured anew with each sky as long as nobody set it', () => {
     const bareSky = withSky(),
       exchange = (project: Project, amount: number) => {
@@ -126,7 +194,7 @@ describe('a new sky as records', () => {
     expect([kept?.adjustment, kept?.measured]).toMatchObject([{ amount: 0.7 }, { amount: 0.3 }])
     // It lies on the sky, under the land.
     const order = childrenOf(set.layers, newSkyAt(set.layers, 'photo')!.group!.id).map((layer) => layer.name)
-    expect(order).toEqual(['Grey', 'Grain of the photo', 'Land', 'Light on the land'])
+    expect(order).toEqual(['Grey', 'Grain of the photo', 'Land', 'Light on the land', 'Haze'])
   })
   it('a subject apart has the same light by itself, the land’s leaves it out, and both are measured anew', () => {
     const selected = edited(
@@ -174,6 +242,7 @@ describe('a new sky as records', () => {
       'Grain of the photo',
       'Land',
       'Light on the land',
+      'Haze',
     ])
     const next = edited(
         project,
@@ -202,6 +271,7 @@ describe('a new sky as records', () => {
       'Land',
       'My blur',
       'Light on the land',
+      'Haze',
     ])
     const kept = next.layers.find((layer) => layer.id === 'own') as AdjustLayer
     expect([kept.adjustment, kept.measured]).toEqual([own.adjustment, undefined])

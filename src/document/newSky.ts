@@ -38,7 +38,7 @@ export const replaceSky =
     photo: string,
     sky: Picture,
     steps: readonly Step[],
-    { placement, relight, grain, blur, reflection }: NewSky,
+    { placement, relight, grain, blur, haze, reflection }: NewSky,
     newId: () => string,
     water: readonly Step[] = [],
   ): Edit =>
@@ -54,7 +54,9 @@ export const replaceSky =
     const land = restrictTo(project, copy, photo, steps, newId)
     addLayer(layerOf(sky, skyId, placement), photo)(project)
     clipTo(project, land, measuredLayer(light, 'Light on the land', unwrap(project.canvas), relight))
-    const members = [skyId, land, light]
+    const air = newId()
+    clipTo(project, light, measuredLayer(air, 'Haze', unwrap(project.canvas), haze))
+    const members = [skyId, land, light, air]
     let above = skyId
     for (const [name, adjustment] of [
       ['Blur of the photo', blur],
@@ -63,7 +65,7 @@ export const replaceSky =
       if (adjustment) members.push((above = addToSky(project, above, name, adjustment, newId)))
     if (water.length) {
       const id = newId()
-      addLayer(inWater(id, project, reflection), light)(project)
+      addLayer(inWater(id, project, reflection), air)(project)
       maskWith(project, id, { version: 1, steps: [...water] }, photoScene(project, alone, photo))
       members.push(id)
     }
@@ -101,6 +103,8 @@ export interface NewSkyLayers {
   readonly light?: AdjustLayer
   /** On a subject that takes its light apart from the land. */
   readonly apart?: AdjustLayer
+  /** In the air before the land. */
+  readonly haze?: AdjustLayer
   /** The sky in the water. */
   readonly water?: AdjustLayer
   /** On the sky. */
@@ -134,6 +138,7 @@ function partsOf(layers: readonly Layer[], group: Layer) {
     [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
     [blur] = adjusts('gaussianBlur') as (AdjustLayer | undefined)[],
     [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
+    [haze] = adjusts('haze') as (AdjustLayer | undefined)[],
     [water] = adjusts('reflection') as (AdjustLayer | undefined)[],
     [sky] = children,
     land = children.find((each) => each !== sky && each.kind !== 'adjust' && each.mask)
@@ -143,6 +148,7 @@ function partsOf(layers: readonly Layer[], group: Layer) {
         sky,
         light,
         ...(apart ? { apart } : {}),
+        ...(haze ? { haze } : {}),
         ...(water ? { water } : {}),
         ...(blur ? { blur } : {}),
         ...(grain ? { grain } : {}),
@@ -174,10 +180,12 @@ export const exchangeSky =
       sky,
       light,
       apart,
+      haze,
       water,
       blur,
       grain,
-    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> & Pick<NewSkyLayers, 'blur' | 'grain' | 'apart' | 'water'>,
+    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> &
+      Pick<NewSkyLayers, 'blur' | 'grain' | 'apart' | 'haze' | 'water'>,
     picture: Picture,
     plan: NewSky,
     newId: () => string,
@@ -194,6 +202,7 @@ export const exchangeSky =
     })
     measureAnew(project, light.id, plan.relight)
     if (apart) measureAnew(project, apart.id, plan.relight)
+    if (haze) measureAnew(project, haze.id, plan.haze)
     if (water) measureAnew(project, water.id, plan.reflection)
     // A sky that lacks nothing of it has as much as it takes to lack none.
     let above = blur?.id ?? sky.id
@@ -218,7 +227,7 @@ export const subjectApart =
 
 /** Over all that is clipped to the land: water lies in it. */
 const overTheLand = (project: ProjectDraft, light: string): string => {
-  const siblings = childrenOf(unwrap(project.layers) as readonly Layer[], found(project, light)?.parent)
+  const siblings = childrenOf(unwrap(project.layers), found(project, light)?.parent)
   let at = siblings.findIndex((each) => each.id === light)
   while (siblings[at + 1]?.clipped) at++
   return siblings[at].id
@@ -232,12 +241,14 @@ export const skyInWater =
     addLayerWithin(inWater(newId(), project, reflection), overTheLand(project, light.id))(project)
     project.activeLayer = active
   }
-/** The horizon that water mirrors about. */
-export const waterHorizon =
-  (water: AdjustLayer, y: number): Edit =>
+/** The horizon that haze and water go by. */
+export const moveHorizon =
+  ({ haze, water }: NewSkyLayers, y: number): Edit =>
   (project) => {
-    const layer = found(project, water.id)
-    if (layer?.kind === 'adjust' && layer.adjustment.kind === 'reflection') layer.adjustment.horizon = y
+    for (const layer of [haze, water]) {
+      const draft = layer && found(project, layer.id)
+      if (draft?.kind === 'adjust' && 'horizon' in draft.adjustment) draft.adjustment.horizon = y
+    }
   }
 
 function restrictTo(

@@ -63,11 +63,20 @@ const inTheWater = (random: Random) => ({
   tilt: random.one([0, random.between(-10, 10)]),
   was: [0, 0, 0].map(() => random.between(0.2, 1)),
 })
+const hazy = (random: Random) => ({
+  amount: random.between(0, 0.6),
+  had: random.between(0, 0.3),
+  was: [0, 0, 0].map(() => random.between(0.2, 1)),
+  air: [0, 0, 0].map(() => random.between(0.2, 1)),
+  horizon: random.between(-50, 300),
+  tilt: random.one([0, random.between(-10, 10)]),
+})
 const reflection = (random: Random) =>
   parseAdjustment({ kind: 'reflection', ...inTheWater(random) }) as AdjustmentOf<'reflection'>
 /** Values far from the defaults, so that it shows. */
 const VALUES: Partial<Record<AdjustmentKind, (random: Random) => object>> = {
   reflection: inTheWater,
+  haze: hazy,
   exposure: (random) => ({ stops: random.one([0, random.between(-1.5, 1.5)]) }),
   brightnessContrast: (random) => ({ brightness: random.between(-0.5, 0.5) }),
   gaussianBlur: (random) => ({ radius: random.between(0.5, 9) }),
@@ -223,6 +232,7 @@ export function anyEdit(
                 {
                   placement: scaling(random.between(-1.5, 1.5) || 1, 1),
                   mirrored: false,
+                  haze: parseAdjustment({ kind: 'haze', ...hazy(random) }) as AdjustmentOf<'haze'>,
                   reflection: reflection(random),
                   relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
                   blur: random.chance(0.3)

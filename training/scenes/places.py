@@ -1,8 +1,10 @@
 #!/usr/bin/python3
 """Places under several skies, ray-traced, for measuring how well a new sky's light is put on the land.
-places.py --out FOLDER --seeds 1-6 [--jobs 2]
+places.py --out FOLDER --seeds 1-6 [--jobs 2] [--coast]
 FOLDER/place-N/: photo.jpg, alpha.png (coverage of the sky), water.png where there is water, sky1.jpg to sky3.jpg, truth1.jpg to truth3.jpg
 (the same place under that sky, same exposure), meta.json (horizon, tilt, light, grain, blur, haze).
+
+--coast: always with water; calm or with waves, of any colour, the open sea or a far shore, with land before it.
 
 The dome of the sky lights the land by its own colour, direction by direction; the sun is added where the sky has one.
 """
@@ -222,10 +224,10 @@ def render(work, text, w, h, name, decl=(), aa=True):
 
 # ---- places
 class Place:
-    def __init__(p, rng):
+    def __init__(p, rng, coast=False):
         p.rng = rng
         u = rng.uniform
-        p.wet = rng.random() < 0.5
+        p.wet = rng.random() < 0.5 or coast
         p.view, p.high = u(38, 62), u(1.4, 4)
         p.look = math.radians(u(-4, 9))
         p.roll = float(rng.normal(0, 1.5)) if rng.random() < 0.3 else 0.0
@@ -236,17 +238,30 @@ class Place:
         shore = u(3, 9)
         if p.wet:
             out += "plane{ y,0 %s }" % p.tex(
-                "rgb %s" % vec(albedo(0.02, 0.06)),
+                "rgb %s" % vec(albedo(0.02, 0.15, 0.5) if coast else albedo(0.02, 0.06)),
                 "diffuse 0.35 reflection{ 0.03,0.92 falloff 3.2 } conserve_energy",
                 "average normal_map{ [1 bumps %.3f scale <1.6,1,0.42>][1 wrinkles %.3f scale <0.9,1,0.25>] }"
-                % (u(0.02, 0.09), u(0.02, 0.06)),
+                % (
+                    (u(0.02, 0.09), u(0.02, 0.06))
+                    if not coast or rng.random() < 0.5
+                    else (u(0, 0.02), u(0, 0.01))
+                ),
                 water=True,
             )
+            if coast and rng.random() < 0.7:
+                out += "box{ <-60,-1,-30>,<60,%.2f,%.2f> rotate y*%.1f %s }" % (
+                    u(0.03, 0.3),
+                    u(-13, -3),
+                    u(-20, 20),
+                    p.grain(albedo(0.1, 0.6), 0.6),
+                )
+            if coast and rng.random() < 0.4:
+                shore = 380
             out += "box{ <-200,-1,%.2f>,<200,%.2f,400> %s }" % (shore, u(0.15, 0.5), p.grain(ground))
         else:
             shore = -6
             out += "plane{ y,0 %s }" % p.grain(ground, 0.6)
-        for k in range(int(rng.integers(1, 4))):
+        for k in range(int(rng.integers(1, 4)) if shore < 100 else 0):
             s = int(rng.integers(1, 9999))
             out += (
                 "height_field{ function 300,80 { 0.2+0.8*Hill(x+%d,y*0.3,0.2)*sin(pi*y) } smooth translate <-0.5,0,-0.5> scale <%d,%.1f,40> translate <0,-2,%d> %s }"
@@ -372,11 +387,11 @@ def taken(rng, lin, deviation):
     return q8(to_srgb(lin) + grain / grain.std() * deviation / 255)
 
 
-def make(seed, out):
+def make(seed, out, coast=False):
     rng = np.random.default_rng([77, seed])
     work = tempfile.mkdtemp(prefix="place-")
     try:
-        p = Place(rng)
+        p = Place(rng, coast)
         first = Sky(rng, str(rng.choice(["overcast", "overcast", "overcast", "rain", "fair", "clear", "morning"])))
         kinds = [k for k in KINDS if k != first.kind]
         skies = [Sky(rng, k) for k in rng.choice(kinds, 3, replace=False)]
@@ -452,7 +467,8 @@ if __name__ == "__main__":
     asked.add_argument("--out", required=True)
     asked.add_argument("--seeds", default="1-6")
     asked.add_argument("--jobs", type=int, default=1)
+    asked.add_argument("--coast", action="store_true")
     a = asked.parse_args()
     low, high = map(int, a.seeds.split("-"))
     with ThreadPoolExecutor(a.jobs) as pool:
-        list(pool.map(lambda s: make(s, a.out), range(low, high + 1)))
+        list(pool.map(lambda s: make(s, a.out, a.coast), range(low, high + 1)))

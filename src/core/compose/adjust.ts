@@ -6,6 +6,7 @@ import { adjustmentOf } from './adjustments/registry'
 import { blurDisc, blurGaussian } from './blur'
 import { coverRows } from './coverRows'
 import { modeNumber } from './modes'
+import { leastAround } from './least'
 import { mirrored, type MirroredRow, type MirrorLine } from './mirror'
 import { type AdjustNode } from './nodes'
 import { ATOP } from './operator'
@@ -26,6 +27,7 @@ interface Form {
 export interface Around {
   /** What lies round about, blurred. */
   blurred(reach: number, kind: 'gaussian' | 'disc', form: Form): Float32Array
+  least(reach: number, form: Form): Float32Array
   mirrored(line: MirrorLine, form: Form): MirroredRow
 }
 
@@ -72,6 +74,7 @@ export function adjust(
     surround: Surround = {
       gaussian: (sigma) => around.blurred(sigma, 'gaussian', form),
       disc: (radius) => around.blurred(radius, 'disc', form),
+      least: (reach) => around.least(reach, form),
       mirrored: (line) => around.mirrored(line, form),
     }
   const kernel = adjustment.kernel?.(node.adjustment),
@@ -152,6 +155,16 @@ export const blurred = (
     (kind === 'gaussian' ? blurGaussian : blurDisc)(stack, inForm(stack, gather, form), region, reach, canvas),
     form,
   )
+
+/** The darkest of what `gather` gives. */
+export const leastBelow = (
+  stack: KernelStack,
+  gather: Fetch,
+  region: Region,
+  canvas: Size,
+  reach: number,
+  form: Form,
+): Float32Array => leastAround(stack, inForm(stack, gather, form), region, reach, canvas)
 
 /** What `gather` gives, mirrored about a horizon. */
 export function mirroredBelow(

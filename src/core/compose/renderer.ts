@@ -6,7 +6,7 @@
  * drawn by tiles of the level they need, and remembered under what it shows, up to a number of bytes; so is what lies below a changing layer.
  */
 import { type DeepPicture, type Picture } from '../raster/picture'
-import { adjust, blurred, mirroredBelow } from './adjust'
+import { adjust, blurred, leastBelow, mirroredBelow } from './adjust'
 import { adjustmentOf } from './adjustments/registry'
 import { type Below, BelowTiles, TILE } from './below'
 import { coverRows } from './coverRows'
@@ -275,6 +275,7 @@ export class Renderer {
     }
     adjust(this.room, this.tones, node, region, at, this.settings, {
       blurred: (reach, kind, form) => blurred(this.stack, lower(index), region, canvas, reach, kind, form),
+      least: (reach, form) => leastBelow(this.stack, lower(index), region, canvas, reach, form),
       mirrored: (line, form) => mirroredBelow(this.stack, lower(Math.min(1, index)), region, canvas, line, form),
     })
   }

@@ -41,12 +41,17 @@ export interface NewSky {
   readonly grain: AdjustmentOf<'grain'> | null
   /** What it lacks of the photo's blur; null where it lacks none. */
   readonly blur: AdjustmentOf<'gaussianBlur'> | null
+  /** The air of the new sky in the place of the old one's, as hazy as it was. */
+  readonly haze: AdjustmentOf<'haze'>
   /** For water, where there is some. */
   readonly reflection: AdjustmentOf<'reflection'>
 }
 /** How softly water mirrors the sky, as a share of the photo's longer side; how far waves draw it out: places with small waves show no difference between half of it and all. */
 const WATER_BLUR = 0.02,
   RIPPLE = 0.75
+/** Haze is looked for in pieces of this half side, a share of the photo's longer side; more of it falls off by a factor e over this share of the photo's height. */
+const HAZE_PATCH = 0.06,
+  HAZE_DEPTH = 0.2
 
 /** Null where the photo has no sky to be replaced. */
 export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
@@ -57,6 +62,11 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
     fell = ambient.map((v, c) => v + direct[c]),
     comes = sky.light.ambient.map((v, c) => v + sky.light.direct[c]),
     held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4),
+    air = photo.air ?? ambient,
+    // What the old air looks like in the land's new light.
+    was = held(air.map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
+    hazy = Math.round(1e3 * (photo.haze ?? 0)) / 1e3,
+    lies = { horizon: horizon.y, tilt: horizon.tilt },
     placement = skyPlacement(size, horizon, sky, photo.skyBottom, mirrored)
   return {
     mirrored,
@@ -72,15 +82,24 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
       ambient: held(sky.light.ambient),
       sun: held(sky.light.direct),
     },
+    haze: {
+      kind: 'haze',
+      amount: hazy,
+      had: hazy,
+      was,
+      air: held(sky.air),
+      patch: Math.round(HAZE_PATCH * Math.max(size.width, size.height)),
+      ...lies,
+      depth: Math.round(HAZE_DEPTH * size.height),
+    },
+    // What water mirrors lies low in the sky.
     reflection: {
       kind: 'reflection',
       amount: 1,
       ripple: RIPPLE,
       blur: Math.round(10 * WATER_BLUR * Math.max(size.width, size.height)) / 10,
-      horizon: horizon.y,
-      tilt: horizon.tilt,
-      // What water mirrors lies low in the sky; on the land's new light it looks like this.
-      was: held((photo.air ?? ambient).map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
+      ...lies,
+      was,
     },
   }
 }

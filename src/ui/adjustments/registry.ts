@@ -101,6 +101,9 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     percent('colour', 'Colour', 0, 100),
     { ...percent('direct', 'Direct light', 0, 100), needs: 'sun' },
   ]),
+  page('haze', 'Haze', null, 'The air’s light before what is far: as much as there was, in the new air’s colour.', [
+    percent('amount', 'Haze', 0),
+  ]),
   page('reflection', 'Sky in the water', null, 'What lies at the bottom of the group, mirrored about the horizon.', [
     percent('amount', 'Amount', 0, 100),
     percent('ripple', 'Ripple', 0, 75),

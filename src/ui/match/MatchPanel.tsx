@@ -79,6 +79,7 @@ function NewSky() {
         <section aria-label="Light on the land" className="mb-2">
           <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the land</h2>
           <AdjustmentPanel key={parts.light.id} layer={parts.light} />
+          {parts.haze && <AdjustmentPanel key={parts.haze.id} layer={parts.haze} />}
         </section>
       )}
       {parts?.apart && (

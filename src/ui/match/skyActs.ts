@@ -12,7 +12,7 @@ import {
   replaceSky,
   skyInWater,
   skySteps,
-  waterHorizon,
+  moveHorizon,
 } from '@/document/newSky'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
@@ -53,15 +53,15 @@ export function withHorizonOf(measures: Measures, parts: NewSkyLayers, there: Li
 }
 
 /** The sky laid anew with its horizon on a row of the canvas, as large as covers. */
-export function layHorizon(measures: Measures, { sky, water }: NewSkyLayers, reads: SkyPicture, y: number): Edit {
-  const mirrored = isMirrored(sky!.placement),
+export function layHorizon(measures: Measures, parts: NewSkyLayers, reads: SkyPicture, y: number): Edit {
+  const mirrored = isMirrored(parts.sky!.placement),
     lay = placeLayer(
-      sky!.id,
+      parts.sky!.id,
       skyPlacement(measures.size, { ...measures.horizon!, y }, reads, measures.skyBottom, mirrored),
     )
   return (project) => {
     lay(project)
-    if (water) waterHorizon(water, y)(project)
+    moveHorizon(parts, y)(project)
   }
 }
 export const isMirrored = ([a, b, c, d]: Affine): boolean => a * d - b * c < 0

@@ -5,12 +5,14 @@ import { type Fields } from '../../fields/fields'
 import { type MirroredRow, type MirrorLine } from '../mirror'
 import { type Region } from '../region'
 
-/** What lies round about, blurred: 4 floats a pixel of the region, in the adjustment's own kind of values. */
+/** What lies round about: 4 floats a pixel of the region, in the adjustment's own kind of values. */
 export interface Surround {
-  /** @param sigma canvas px */
+  /** Blurred. @param sigma canvas px */
   gaussian(sigma: number): Float32Array
   /** @param radius canvas px */
   disc(radius: number): Float32Array
+  /** The darkest of each channel within a square, straight. @param reach half its side, canvas px */
+  least(reach: number): Float32Array
   /** What lies at the bottom of the group, mirrored about a horizon; row by row, valid until the next. */
   mirrored(line: MirrorLine): MirroredRow
 }

@@ -96,7 +96,7 @@ describe('the sky in the water', () => {
     expect(drawn[20]).toBeLessThan(70)
   })
   it('follows a horizon that leans', () => {
-    const sky = layer(picture((x, y) => (y < HEIGHT / 2 - 20 ? [250, 250, 250] : [60, 60, 60]))),
+    const sky = layer(picture((_, y) => (y < HEIGHT / 2 - 20 ? [250, 250, 250] : [60, 60, 60]))),
       white: Rgb = [255, 255, 255],
       all = layer(picture(() => white)),
       made = composeRegion(over([sky, all], { was: linear(white), ripple: 0, tilt: 10 }), whole),

@@ -8,6 +8,7 @@ import { discBlur } from './discBlur'
 import { exposure } from './exposure'
 import { gaussianBlur } from './gaussianBlur'
 import { grain } from './grain'
+import { haze } from './haze'
 import { hueSaturation } from './hueSaturation'
 import { invert } from './invert'
 import { levels } from './levels'
@@ -40,6 +41,7 @@ export const ADJUSTMENTS = {
   grain,
   vignette,
   relight,
+  haze,
   reflection,
 } as const
 export type AdjustmentKind = keyof typeof ADJUSTMENTS

@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest'
+import { toLinear } from '../../colour/srgb'
+import { IDENTITY } from '../../raster/affine'
+import { halvePicture } from '../../raster/levels'
+import { type Picture } from '../../raster/picture'
+import { composeRegion } from '../renderer'
+import { type AdjustmentOf, parseAdjustment } from './registry'
+
+const SIZE = 96,
+  FAR = 48
+type Rgb = readonly number[]
+/** The far half is seen through haze: light = own × (1 − share) + air × share, linear. */
+const AIR: Rgb = [0.6, 0.65, 0.7],
+  OTHER: Rgb = [0.5, 0.3, 0.2]
+/** Checks of black and colours: something is black in every piece. */
+const own = (x: number, y: number): Rgb =>
+  (x + y) % 3 === 0 ? [0, 0, 0] : [0.1 + (x % 7) / 20, 0.2 + (y % 5) / 20, 0.1]
+const seen = (share: number, air: Rgb): Picture => {
+  const data = new Uint8ClampedArray(SIZE * SIZE * 4).fill(255)
+  for (let y = 0, i = 0; y < SIZE; y++)
+    for (let x = 0; x < SIZE; x++, i += 4)
+      own(x, y).forEach((v, c) => {
+        const light = y < FAR ? v * (1 - share) + air[c] * share : v
+        data[i + c] = Math.round(255 * (light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055))
+      })
+  return { width: SIZE, height: SIZE, data }
+}
+const made = (picture: Picture, values: object) => {
+  const levels = [picture]
+  while (levels.at(-1)!.width > 1) levels.push(halvePicture(levels.at(-1)!))
+  return composeRegion(
+    [
+      { kind: 'picture', picture: { levels, opaque: true }, toCanvas: IDENTITY, opacity: 1 },
+      {
+        kind: 'adjust',
+        adjustment: parseAdjustment({ kind: 'haze', patch: 5, ...values }) as AdjustmentOf<'haze'>,
+        opacity: 1,
+      },
+    ],
+    { level: 0, x: 0, y: 0, width: SIZE, height: SIZE },
+  )
+}
+/** Mean difference of linear light over some rows. */
+const off = (a: Picture, b: Picture, from: number, to: number): number => {
+  let sum = 0
+  for (let i = from * SIZE * 4; i < to * SIZE * 4; i++)
+    if (i % 4 < 3) sum += Math.abs(toLinear(a.data[i] / 255) - toLinear(b.data[i] / 255))
+  return sum / ((to - from) * SIZE * 3)
+}
+
+describe('haze', () => {
+  it('takes the new air’s colour where it was, as much as there was; near things stay', () => {
+    const photo = seen(0.3, AIR),
+      truth = seen(0.3, OTHER),
+      after = made(photo, { amount: 0.3, had: 0.3, was: AIR, air: OTHER })
+    // A piece's reach from where it ends it is not told apart.
+    expect(off(photo, truth, 4, FAR - 12)).toBeGreaterThan(0.08)
+    expect(off(after, truth, 4, FAR - 12)).toBeLessThan(0.012)
+    expect(off(after, photo, FAR + 12, SIZE)).toBeLessThan(0.001)
+  })
+  it('can be taken out, and back in', () => {
+    const photo = seen(0.3, AIR),
+      clear = made(photo, { amount: 0, had: 0.3, was: AIR, air: AIR })
+    expect(off(clear, seen(0, AIR), 4, FAR - 12)).toBeLessThan(0.02)
+    expect(off(made(photo, { amount: 0.3, had: 0.3, was: AIR, air: AIR }), photo, 0, SIZE)).toBeLessThan(0.001)
+  })
+  it('more than there was is laid in towards the horizon', () => {
+    const clear = seen(0, AIR),
+      { data } = made(clear, { amount: 0.5, had: 0, air: AIR, horizon: 40, depth: 20 }),
+      light = (x: number, y: number) => toLinear(data[4 * (y * SIZE + x)] / 255)
+    // Black points: (x + y) % 3 = 0. Above the horizon half of the air's light, 20 rows below a factor e less.
+    expect(light(30, 30)).toBeCloseTo(0.3, 2)
+    expect(light(0, 60)).toBeCloseTo(0.3 * Math.exp(-20.5 / 20), 2)
+    expect(light(0, 93)).toBeLessThan(0.03)
+  })
+  it('does nothing where nothing is asked', () => {
+    const photo = seen(0.3, AIR)
+    expect([...made(photo, {}).data]).toEqual([...photo.data])
+  })
+})

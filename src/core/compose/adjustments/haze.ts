@@ -1,0 +1,83 @@
+/**
+ * Haze: what is seen through it keeps a share of its own light and takes the rest from the air. Where haze lies is seen in the picture: in clear air
+ * something in every piece of it is all but black in one channel. The old air's light is taken out and the new air's put in; more than there was is laid
+ * in by how near a thing is to the horizon. Source: He, Sun and Tang, "Single image haze removal using dark channel prior", CVPR 2009, equations 1, 11 and 16.
+ */
+import { coordinate, length, number, numbers } from '../../fields/fields'
+import { type Adjustment } from './adjustment'
+
+/** Less of a thing's own light than this is never left: what haze hid is not there to be brought back. */
+const LEAST = 0.1
+
+/**
+ * `had`: the share of the air's light that there is at most, `was` its colour (linear); `amount` and `air`: what there will be. `patch`: half the side of
+ * the pieces that are looked at, px. Beyond `had` it falls off below the horizon, by a factor e every `depth` px.
+ */
+export const haze: Adjustment<
+  'haze',
+  {
+    amount: number
+    had: number
+    was: readonly number[]
+    air: readonly number[]
+    patch: number
+    horizon: number
+    tilt: number
+    depth: number
+  }
+> = {
+  kind: 'haze',
+  values: 'linear',
+  reach: ({ patch }) => 2 * patch,
+  fields: {
+    amount: number(0, 1, 0),
+    had: number(0, 1, 0),
+    was: numbers(0, 8, 3, [1, 1, 1]),
+    air: numbers(0, 8, 3, [1, 1, 1]),
+    patch: length(60),
+    horizon: coordinate('y', 0),
+    tilt: number(-45, 45, 0),
+    depth: length(200),
+  },
+  rows({ amount, had, was, air, patch, horizon, tilt, depth }, region, canvas, surround) {
+    if (amount === 0 && had === 0) return null
+    const { width } = region,
+      pixel = 2 ** region.level,
+      slope = Math.tan((tilt * Math.PI) / 180),
+      fall = -1 / Math.max(1, depth),
+      [red, green, blue] = was.map((v) => Math.max(1e-3, v)),
+      more = Math.max(0, amount - had),
+      stays = had > 0 ? Math.min(1, amount / had) : 0,
+      least = had > 0 ? surround.least(patch) : null
+    return (row, y) => {
+      const down = (region.y + y + 0.5) * pixel - horizon
+      let far = 1
+      for (let i = 0, x = 0, j = y * width * 4; i < row.length; i += 4, x++, j += 4) {
+        if (more > 0 && (slope !== 0 || x === 0)) {
+          const below = down - slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)
+          far = below > 0 ? Math.exp(below * fall) : 1
+        }
+        // No more than the piece has in its darkest, nor than the pixel itself.
+        const before = least
+            ? Math.max(
+                0,
+                Math.min(
+                  had,
+                  least[j] / red,
+                  least[j + 1] / green,
+                  least[j + 2] / blue,
+                  row[i] / red,
+                  row[i + 1] / green,
+                  row[i + 2] / blue,
+                ),
+              )
+            : 0,
+          after = Math.min(1, before * stays + more * far),
+          keeps = (1 - after) / Math.max(LEAST, 1 - before)
+        row[i] = (row[i] - red * before) * keeps + air[0] * after
+        row[i + 1] = (row[i + 1] - green * before) * keeps + air[1] * after
+        row[i + 2] = (row[i + 2] - blue * before) * keeps + air[2] * after
+      }
+    }
+  },
+}
