@@ -110,7 +110,7 @@ describe('a new sky as records', () => {
           addStep(SELECTION, parseStep({ kind: 'rectangle', x: 0, y: 400, width: 900, height: 200, id: 'box' })),
         ),
         (draft) => {
-          const { light } = newSkyAt(draft.layers as Project['layers'], 'photo')!
+          const { light } = newSkyAt(draft.layers, 'photo')!
           subjectApart(light!, newId)(draft)
         },
       ),
@@ -119,7 +119,7 @@ describe('a new sky as records', () => {
         addStep(SELECTION, parseStep({ kind: 'rectangle', x: 0, y: 300, width: 900, height: 300, id: 'water' })),
       ),
       first = newSkyAt(chosen.layers, 'photo')!,
-      wet = edited(chosen, skyInWater(first.light!, plan([0.4, 0.3, 0.2]).reflection, newId)),
+      wet = edited(chosen, skyInWater(first, plan([0.4, 0.3, 0.2]).reflection, newId)),
       parts = newSkyAt(wet.layers, 'photo')!
     expect(childrenOf(wet.layers, parts.group!.id).map((layer) => layer.name)).toEqual([
       'Amber',
@@ -130,9 +130,10 @@ describe('a new sky as records', () => {
       'Sky in the water',
     ])
     expect([parts.water!.clipped, parts.water!.mask?.recipe.steps[0].kind]).toEqual([undefined, 'rectangle'])
+    expect([parts.haze!.mask?.invert, parts.haze!.mask?.recipe]).toEqual([true, parts.water!.mask!.recipe])
     expect(wet.selection.steps).toEqual([])
     expect(wet.activeLayer).toBe(chosen.activeLayer)
-    expect(edited(withSky(), skyInWater(first.light!, plan([1, 1, 1]).reflection, newId)).layers.length).toBe(
+    expect(edited(withSky(), skyInWater(first, plan([1, 1, 1]).reflection, newId)).layers.length).toBe(
       withSky().layers.length,
     )
     const moved = edited(wet, moveHorizon(parts, 250)),

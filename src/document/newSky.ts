@@ -67,6 +67,7 @@ export const replaceSky =
       const id = newId()
       addLayer(inWater(id, project, reflection), air)(project)
       maskWith(project, id, { version: 1, steps: [...water] }, photoScene(project, alone, photo))
+      leaveOut(project, air, id)
       members.push(id)
     }
     groupLayers(members, group, 'New sky')(project)
@@ -76,6 +77,12 @@ const photoScene = (project: ProjectDraft, alone: readonly Layer[], photo: strin
   scene: keepScene(project, alone),
   sceneLayer: photo,
 })
+/** Water mirrors the air with the sky: haze leaves it out, unless it has a mask already. */
+function leaveOut(project: ProjectDraft, haze: string, water: string): void {
+  if (found(project, haze)?.mask) return
+  copyMask(water, haze)(project)
+  changeMask(haze, { invert: true })(project)
+}
 const inWater = (id: string, project: ProjectDraft, reflection: NewSky['reflection']): AdjustLayer =>
   measuredLayer(id, 'Sky in the water', unwrap(project.canvas), reflection)
 
@@ -234,11 +241,13 @@ const overTheLand = (project: ProjectDraft, light: string): string => {
 }
 /** What is selected mirrors the new sky. */
 export const skyInWater =
-  (light: AdjustLayer, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  ({ light, haze }: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
   (project) => {
-    if (!project.selection.steps.length) return
-    const active = project.activeLayer
-    addLayerWithin(inWater(newId(), project, reflection), overTheLand(project, light.id))(project)
+    if (!light || !project.selection.steps.length) return
+    const active = project.activeLayer,
+      id = newId()
+    addLayerWithin(inWater(id, project, reflection), overTheLand(project, light.id))(project)
+    if (haze) leaveOut(project, haze.id, id)
     project.activeLayer = active
   }
 /** The horizon that haze and water go by. */

@@ -259,7 +259,7 @@ export function anyEdit(
       () => {
         const parts = layer && newSkyAt(project.layers, layer.id)
         return parts?.light && !parts.water
-          ? { label: 'sky in the water', edit: skyInWater(parts.light, reflection(random), newId) }
+          ? { label: 'sky in the water', edit: skyInWater(parts, reflection(random), newId) }
           : null
       },
     ],

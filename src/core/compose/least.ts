@@ -54,8 +54,14 @@ export function leastAround(
         count = 0
       for (let j = 0; j < Math.min(along, size); j++, count++) sum += line[j]
       for (let i = 0; i < along; i++) {
-        if (i + size < along) ((sum += line[i + size]), count++)
-        if (i - size - 1 >= 0) ((sum -= line[i - size - 1]), count--)
+        if (i + size < along) {
+          sum += line[i + size]
+          count++
+        }
+        if (i > size) {
+          sum -= line[i - size - 1]
+          count--
+        }
         out[i] = sum / count
       }
     })

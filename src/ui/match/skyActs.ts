@@ -85,7 +85,7 @@ export async function mirrorSky(): Promise<void> {
   const parts = newSkyAt(shownProject(get())?.layers ?? [], before.photo.id),
     there = skyThere(parts, libraryOf('sky')),
     plan = parts && there?.reads && newSkyOf(withHorizonOf(photo.measures, parts, there), there.reads)
-  if (plan && parts.light) act('Sky in the water', skyInWater(parts.light, plan.reflection, newId))
+  if (plan) act('Sky in the water', skyInWater(parts, plan.reflection, newId))
 }
 
 let asked = 0
