@@ -6,7 +6,7 @@ import { act, preview } from '@/ui/store/bench'
 import { adjustmentPage, hasSome } from './registry'
 
 /** The values of an adjustment or effect; they stay values, and can be changed at any time. */
-export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
+export function AdjustmentPanel({ layer, words = true }: { layer: AdjustLayer; words?: boolean }) {
   const { adjustment } = layer,
     page = adjustmentPage(adjustment.kind)
   const edit = (values: object) => changeLayer(layer.id, { adjustment: { ...adjustment, ...values } })
@@ -44,12 +44,14 @@ export function AdjustmentPanel({ layer }: { layer: AdjustLayer }) {
             />
           )
         })}
-      <p className="text-xs leading-relaxed text-[var(--muted)]">
-        {page.words}
-        {layer.clipped
-          ? ' It changes the layer below it only.'
-          : ' It changes everything below it; clipped, only the layer below.'}
-      </p>
+      {words && (
+        <p className="text-xs leading-relaxed text-[var(--muted)]">
+          {page.words}
+          {layer.clipped
+            ? ' It changes the layer below it only.'
+            : ' It changes everything below it; clipped, only the layer below.'}
+        </p>
+      )}
     </section>
   )
 }

@@ -104,7 +104,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
   page('haze', 'Haze', null, 'The air’s light before what is far: as much as there was, in the new air’s colour.', [
     percent('amount', 'Haze', 0),
   ]),
-  page('reflection', 'Sky in the water', null, 'What lies at the bottom of the group, mirrored about the horizon.', [
+  page('reflection', 'Reflection', null, 'What lies at the bottom of the group, mirrored about the horizon.', [
     percent('amount', 'Amount', 0, 100),
     percent('ripple', 'Ripple', 0, 75),
     px('blur', 'Blur', 600, 20),

@@ -38,7 +38,8 @@ export function MatchPanel() {
         <p className="note">
           {tool === 'sky' ? (
             <>
-              <b>New sky</b> — ← → step through the skies. Drag the sky to move it, its horizon to lay it elsewhere.
+              <b>New sky</b> — ← → step through the skies; drag the sky or its horizon. Values start as measured; a
+              double click goes back there.
             </>
           ) : (
             <>
@@ -76,22 +77,22 @@ function NewSky() {
         </p>
       </section>
       {parts?.light && (
-        <section aria-label="Light on the land" className="mb-2">
+        <section aria-label="Light on the land" className="mb-4 space-y-2">
           <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the land</h2>
-          <AdjustmentPanel key={parts.light.id} layer={parts.light} />
-          {parts.haze && <AdjustmentPanel key={parts.haze.id} layer={parts.haze} />}
+          <AdjustmentPanel key={parts.light.id} layer={parts.light} words={false} />
+          {parts.haze && <AdjustmentPanel key={parts.haze.id} layer={parts.haze} words={false} />}
         </section>
       )}
       {parts?.apart && (
-        <section aria-label="Light on the subject" className="mb-2">
+        <section aria-label="Light on the subject" className="mb-4">
           <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h2>
-          <AdjustmentPanel key={parts.apart.id} layer={parts.apart} />
+          <AdjustmentPanel key={parts.apart.id} layer={parts.apart} words={false} />
         </section>
       )}
       {parts?.water && (
-        <section aria-label="Sky in the water" className="mb-2">
+        <section aria-label="Sky in the water" className="mb-4">
           <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Sky in the water</h2>
-          <AdjustmentPanel key={parts.water.id} layer={parts.water} />
+          <AdjustmentPanel key={parts.water.id} layer={parts.water} words={false} />
         </section>
       )}
       {parts?.group && (
