@@ -1,6 +1,6 @@
 /** A dull quay under another sky: measured, skies dropped and ranked, replaced, its light changed, exchanged, dragged, undone; the library kept; the page, the export and the command line show the same. */
 import { execFile } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
@@ -11,6 +11,7 @@ import {
   at,
   beginWith,
   check,
+  chooseFinder,
   composite,
   drag,
   drop,
@@ -20,6 +21,7 @@ import {
   recordsOf,
   same,
   saved,
+  shareAfter,
   stage,
   typeInto,
 } from './hands.mjs'
@@ -27,6 +29,8 @@ import {
 const picture = (name) => join(root, 'demo/pictures', name)
 const SKY = [150, 75],
   LAND = [450, 500]
+/** The row from which on there is only water. */
+const WATER = 412
 const run = promisify(execFile)
 
 export async function newSky(application) {
@@ -79,7 +83,7 @@ export async function newSky(application) {
       group = layers.find((layer) => layer.kind === 'group')
     const names = layers.filter((layer) => layer.parent === group?.id).map((layer) => layer.name)
     check(
-      names.filter((name) => name !== 'Grain of the photo').join() === 'sky amber,Land,Light on the land',
+      names.filter((name) => name !== 'Grain of the photo').join() === 'sky amber,Land,Light on the land,Haze',
       `the new sky is a group of ordinary layers: ${names}`,
     )
     const amber = await composite(page)
@@ -94,12 +98,42 @@ export async function newSky(application) {
     )
 
     // The command line makes the same of the same pictures.
-    const out = join(folder, 'quay.png')
-    await run('bin/wily', ['replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out], { cwd: root })
-    const alone = await pixels(out)
-    let apart = 0
-    for (let i = 0; i < alone.data.length; i++) apart = Math.max(apart, Math.abs(alone.data[i] - amber.data[i]))
-    check(apart <= 1, `page's export and command line differ by ${apart}`)
+    const byCommand = async (shown, more) => {
+      const out = join(folder, 'quay.png')
+      await run('bin/wily', ['replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out, ...more], {
+        cwd: root,
+      })
+      const alone = await pixels(out)
+      let apart = 0
+      for (let i = 0; i < alone.data.length; i++) apart = Math.max(apart, Math.abs(alone.data[i] - shown.data[i]))
+      check(apart <= 1, `page's export and command line differ by ${apart}`)
+    }
+    await byCommand(amber, [])
+
+    // What is selected mirrors the new sky: lighter and warmer where waves mirrored the old one; above it nothing changes.
+    await stage(page, 'Select')
+    await chooseFinder(page, 'Rectangle')
+    await drag(page, await at(page, 2, WATER), await at(page, 897, 598))
+    await shareAfter(page, 0)
+    await stage(page, 'Match')
+    await page.getByRole('button', { name: 'Sky in the water', exact: true }).click()
+    await page.getByRole('slider', { name: 'Ripple' }).waitFor()
+    const inWater = (await records()).find((layer) => layer.name === 'Sky in the water'),
+      steps = inWater.mask.recipe.steps.map((step) => ({ ...step, id: undefined })),
+      wet = await composite(page)
+    check(steps.length === 1 && steps[0].kind === 'rectangle', `the water is what was selected: ${steps.length} steps`)
+    let warmer = 0
+    for (let y = WATER + 4; y < 596; y++)
+      for (let x = 4; x < 894; x++) warmer += warmth(pixelAt(wet, x, y)) - warmth(pixelAt(amber, x, y))
+    check(warmer > 0.5 * 890 * (596 - WATER), `the water has taken the sky's colour: ${warmer}`)
+    same(pixelAt(wet, ...SKY), pixelAt(amber, ...SKY), 0, 'the sky stays')
+    same(pixelAt(wet, 450, WATER - 20), pixelAt(amber, 450, WATER - 20), 0, 'the land stays')
+    const water = join(folder, 'water.json')
+    writeFileSync(water, JSON.stringify({ version: 1, steps }))
+    await byCommand(wet, ['--water', water])
+    await page.locator('[data-canvas]').focus()
+    for (let k = 0; k < 2; k++) await page.keyboard.press('Control+z')
+    check((await records()).length === layers.length, 'without the water the new sky is as it was')
 
     // Before, beside a divider, where it acts: looked at, not changed.
     await stage(page, 'Match')
