@@ -62,9 +62,8 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
     fell = ambient.map((v, c) => v + direct[c]),
     comes = sky.light.ambient.map((v, c) => v + sky.light.direct[c]),
     held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4),
-    air = photo.air ?? ambient,
-    // What the old air looks like in the land's new light.
-    was = held(air.map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
+    /** What old light looks like in the land's new light. */
+    now = (light: readonly number[]) => held(light.map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
     hazy = Math.round(1e3 * (photo.haze ?? 0)) / 1e3,
     lies = { horizon: horizon.y, tilt: horizon.tilt },
     placement = skyPlacement(size, horizon, sky, photo.skyBottom, mirrored)
@@ -86,20 +85,19 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
       kind: 'haze',
       amount: hazy,
       had: hazy,
-      was,
+      was: now(photo.air ?? ambient),
       air: held(sky.air),
       patch: Math.round(HAZE_PATCH * Math.max(size.width, size.height)),
       ...lies,
       depth: Math.round(HAZE_DEPTH * size.height),
     },
-    // What water mirrors lies low in the sky.
     reflection: {
       kind: 'reflection',
       amount: 1,
       ripple: RIPPLE,
       blur: Math.round(10 * WATER_BLUR * Math.max(size.width, size.height)) / 10,
       ...lies,
-      was,
+      was: now(ambient),
     },
   }
 }
