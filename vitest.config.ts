@@ -6,9 +6,8 @@ export default defineConfig({
   oxc: { decorator: { legacy: true } },
   test: {
     include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts', 'training/**/*.test.ts'],
-    // They run beside the journeys, and wait for them: a time that only what hangs exceeds.
-    testTimeout: 300_000,
-    hookTimeout: 300_000,
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
     pool: 'forks',
     maxWorkers: 2,
   },
