@@ -13,7 +13,7 @@ interface SliderProps extends NumberProps {
 }
 
 /** Where the middle of the thumb (16 px) is that stands so far along, 0-1; the mark is 2 px wide. */
-const markAt = (along: number): string => `calc(${100 * along}% + ${7 - 16 * along}px)`
+const markAt = (along: number): string => `calc(${100 * along}% + ${11 - 24 * along}px)`
 
 /** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */
 export function Slider({
@@ -90,9 +90,9 @@ export function Slider({
           event.stopPropagation()
           by(steps * (event.shiftKey ? 10 : 1))
         }}
-        className="relative flex h-5 touch-none items-center select-none"
+        className="relative -mx-1 -my-0.5 flex h-6 touch-none items-center select-none"
       >
-        <RadixSlider.Track className="relative h-[3px] grow rounded-full bg-[var(--line-strong)]">
+        <RadixSlider.Track className="relative mx-1 h-[3px] grow rounded-full bg-[var(--line-strong)]">
           {/* From zero: to the left of it a signed value fills the other way. */}
           <span
             className="absolute h-full rounded-full bg-[var(--ink)]"
@@ -112,10 +112,11 @@ export function Slider({
             style={{ left: markAt(signed ? (toTrack(mark) + 1) / 2 : toTrack(mark)) }}
           />
         )}
+        {/* Taken hold of on 24 px, seen on 16. */}
         <RadixSlider.Thumb
           aria-labelledby={id}
           aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`}
-          className="block size-4 rounded-full border-[1.5px] border-[var(--ink)] bg-[var(--panel)] shadow-sm"
+          className="flex size-6 items-center justify-center rounded-full before:size-4 before:rounded-full before:border-[1.5px] before:border-[var(--ink)] before:bg-[var(--panel)] before:shadow-sm"
         />
       </RadixSlider.Root>
     </div>
