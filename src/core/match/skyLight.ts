@@ -20,7 +20,7 @@ export interface SkyLight {
 }
 
 /** What the sun adds under an open sky; white sun light of a middle height. */
-const SUN: Light = [0.57, 0.54, 0.47]
+const SUN: Light = [0.68, 0.65, 0.56]
 /** From this to this many times as much blue as red the sky is open. */
 const BLUE_FROM = 1.4,
   BLUE_TO = 2.2

@@ -20,7 +20,7 @@ export interface SkyPicture {
   readonly blur: number | null
 }
 
-export const SKY_PICTURE_VERSION = 2
+export const SKY_PICTURE_VERSION = 3
 
 const SIDE = number(1, 1e6),
   LIGHT = numbers(0, 8, 3),

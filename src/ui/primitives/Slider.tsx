@@ -12,7 +12,7 @@ interface SliderProps extends NumberProps {
   /** Where small values matter most: 2 spends more of the track on them. */ curve?: number
 }
 
-/** Where the middle of the thumb (16 px) is that stands so far along, 0-1; the mark is 2 px wide. */
+/** Where the middle of the thumb (24 px) is that stands so far along, 0-1; the mark is 2 px wide. */
 const markAt = (along: number): string => `calc(${100 * along}% + ${11 - 24 * along}px)`
 
 /** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */

@@ -8,6 +8,8 @@ import { type Adjustment } from './adjustment'
 
 /** Less of a thing's own light than this is never left: what haze hid is not there to be brought back. */
 const LEAST = 0.1
+/** So much of what looks like haze is taken for it: the darkest in clear air is not quite black. As in that paper. */
+const OMEGA = 0.95
 
 /**
  * `had`: the share of the air's light that there is at most, `was` its colour (linear); `amount` and `air`: what there will be. `patch`: half the side of
@@ -63,9 +65,9 @@ export const haze: Adjustment<
                 0,
                 Math.min(
                   had,
-                  least[j] / red,
-                  least[j + 1] / green,
-                  least[j + 2] / blue,
+                  (OMEGA * least[j]) / red,
+                  (OMEGA * least[j + 1]) / green,
+                  (OMEGA * least[j + 2]) / blue,
                   row[i] / red,
                   row[i + 1] / green,
                   row[i + 2] / blue,
