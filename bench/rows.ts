@@ -146,6 +146,19 @@ const relit: Node[] = [
     opacity: 1,
   },
 ]
+type Four = [number, number, number, number]
+const DIMMER: [Four, Four, Four, Four] = [
+  [0.9, 0, 0, 0],
+  [0, 0.7, 0, 0],
+  [0, 0, 0.5, 0],
+  [0, 0, 0, 1],
+]
+const skyLayer = (values: object): Node[] => [
+  twoLayers('normal')[0],
+  { kind: 'adjust', adjustment: parseAdjustment(values), opacity: 1, key: JSON.stringify(values) },
+]
+const hazy = skyLayer({ kind: 'haze', amount: 0.2, had: 0.2, was: [0.7, 0.7, 0.7], air: [0.8, 0.5, 0.3], patch: 240 }),
+  mirroring = skyLayer({ kind: 'reflection', horizon: 1400, blur: 80, was: [0.7, 0.7, 0.7] })
 const placed = twoLayers('normal'),
   multiplied = twoLayers('multiply')
 const withAlpha = Buffer.from(photo.data)
@@ -558,16 +571,21 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
     1.5,
     () => composeRegion(relit, whole),
     'sharp recomb',
-    () =>
-      sharp(photo.data, raw)
-        .recomb([
-          [0.9, 0, 0, 0],
-          [0, 0.7, 0, 0],
-          [0, 0, 0.5, 0],
-          [0, 0, 0, 1],
-        ])
-        .raw()
-        .toBuffer(),
+    () => sharp(photo.data, raw).recomb(DIMMER).raw().toBuffer(),
+  ],
+  [
+    'haze of a new sky, 12 MP',
+    null,
+    () => composeRegion(hazy, whole),
+    'sharp recomb',
+    () => sharp(photo.data, raw).recomb(DIMMER).raw().toBuffer(),
+  ],
+  [
+    'a new sky in the water, 12 MP',
+    null,
+    () => composeRegion(mirroring, whole),
+    'sharp recomb',
+    () => sharp(photo.data, raw).recomb(DIMMER).raw().toBuffer(),
   ],
   ...threadRows(photo, large, softMatte),
 ]
