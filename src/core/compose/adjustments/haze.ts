@@ -48,6 +48,8 @@ export const haze: Adjustment<
       slope = Math.tan((tilt * Math.PI) / 180),
       fall = -1 / Math.max(1, depth),
       [red, green, blue] = was.map((v) => Math.max(1e-3, v)),
+      [perRed, perGreen, perBlue] = [1 / red, 1 / green, 1 / blue],
+      [airRed, airGreen, airBlue] = air,
       more = Math.max(0, amount - had),
       stays = had > 0 ? Math.min(1, amount / had) : 0,
       least = had > 0 ? surround.least(patch) : null
@@ -59,26 +61,34 @@ export const haze: Adjustment<
           const below = down - slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)
           far = below > 0 ? Math.exp(below * fall) : 1
         }
+        const r = row[i],
+          g = row[i + 1],
+          b = row[i + 2]
         // No more than the piece has in its darkest, nor than the pixel itself.
-        const before = least
-            ? Math.max(
-                0,
-                Math.min(
-                  had,
-                  (OMEGA * least[j]) / red,
-                  (OMEGA * least[j + 1]) / green,
-                  (OMEGA * least[j + 2]) / blue,
-                  row[i] / red,
-                  row[i + 1] / green,
-                  row[i + 2] / blue,
-                ),
-              )
-            : 0,
-          after = Math.min(1, before * stays + more * far),
-          keeps = (1 - after) / Math.max(LEAST, 1 - before)
-        row[i] = (row[i] - red * before) * keeps + air[0] * after
-        row[i + 1] = (row[i + 1] - green * before) * keeps + air[1] * after
-        row[i + 2] = (row[i + 2] - blue * before) * keeps + air[2] * after
+        let before = 0
+        if (least) {
+          before = had
+          let share = OMEGA * perRed * least[j]
+          if (share < before) before = share
+          share = OMEGA * perGreen * least[j + 1]
+          if (share < before) before = share
+          share = OMEGA * perBlue * least[j + 2]
+          if (share < before) before = share
+          share = perRed * r
+          if (share < before) before = share
+          share = perGreen * g
+          if (share < before) before = share
+          share = perBlue * b
+          if (share < before) before = share
+          if (before < 0) before = 0
+        }
+        let after = before * stays + more * far
+        if (after > 1) after = 1
+        const left = 1 - before,
+          keeps = (1 - after) / (left > LEAST ? left : LEAST)
+        row[i] = (r - red * before) * keeps + airRed * after
+        row[i + 1] = (g - green * before) * keeps + airGreen * after
+        row[i + 2] = (b - blue * before) * keeps + airBlue * after
       }
     }
   },

@@ -32,15 +32,19 @@ export const reflection: Adjustment<
       first = (horizon + (Math.abs(slope) * canvas.width) / -2) / pixel - region.y
     if (first >= region.height) return null
     const mirrored = surround.mirrored({ horizon, tilt, ripple, blur }),
-      [red, green, blue] = was.map((v) => Math.max(1e-3, v))
+      [red, green, blue] = was.map((v) => Math.max(1e-3, v)),
+      [perRed, perGreen, perBlue] = [1 / red, 1 / green, 1 / blue]
     return (row, y) => {
       if (y + 1 < first) return
       const sky = mirrored(y),
         down = (region.y + y + 0.5) * pixel - horizon
       for (let i = 0, x = 0; i < row.length; i += 4, x++) {
         if (down <= slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)) continue
-        const share = Math.min(row[i] / red, row[i + 1] / green, row[i + 2] / blue, 1),
-          part = (amount * sky[i + 3] * (share - BODY)) / (1 - BODY)
+        let share = row[i] * perRed
+        if (row[i + 1] * perGreen < share) share = row[i + 1] * perGreen
+        if (row[i + 2] * perBlue < share) share = row[i + 2] * perBlue
+        if (share > 1) share = 1
+        const part = (amount * sky[i + 3] * (share - BODY)) / (1 - BODY)
         if (part <= 0) continue
         row[i] += part * (sky[i] - red)
         row[i + 1] += part * (sky[i + 1] - green)
