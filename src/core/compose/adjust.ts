@@ -6,7 +6,7 @@ import { adjustmentOf } from './adjustments/registry'
 import { blurDisc, blurGaussian } from './blur'
 import { coverRows } from './coverRows'
 import { modeNumber } from './modes'
-import { leastAround } from './least'
+import { leastAround, type LeastRow } from './least'
 import { mirrored, type MirroredRow, type MirrorLine } from './mirror'
 import { type AdjustNode } from './nodes'
 import { ATOP } from './operator'
@@ -27,7 +27,7 @@ interface Form {
 export interface Around {
   /** What lies round about, blurred. */
   blurred(reach: number, kind: 'gaussian' | 'disc', form: Form): Float32Array
-  least(reach: number, form: Form): Float32Array
+  least(reach: number, per: readonly number[], form: Form): LeastRow
   mirrored(line: MirrorLine, form: Form): MirroredRow
 }
 
@@ -74,7 +74,7 @@ export function adjust(
     surround: Surround = {
       gaussian: (sigma) => around.blurred(sigma, 'gaussian', form),
       disc: (radius) => around.blurred(radius, 'disc', form),
-      least: (reach) => around.least(reach, form),
+      least: (reach, per) => around.least(reach, per, form),
       mirrored: (line) => around.mirrored(line, form),
     }
   const kernel = adjustment.kernel?.(node.adjustment),
@@ -163,8 +163,9 @@ export const leastBelow = (
   region: Region,
   canvas: Size,
   reach: number,
+  per: readonly number[],
   form: Form,
-): Float32Array => leastAround(stack, inForm(stack, gather, form), region, reach, canvas)
+): LeastRow => leastAround(inForm(stack, gather, form), region, reach, canvas, per)
 
 /** What `gather` gives, mirrored about a horizon. */
 export function mirroredBelow(

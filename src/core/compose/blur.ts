@@ -25,7 +25,7 @@ export function coarserLevel(here: number, least: number, region: Region, canvas
 }
 
 /** The cells of the coarser level that the spline needs for the region. */
-export function cellsFor({ level, x, y, width, height }: Region, extra: number): Region {
+function cellsFor({ level, x, y, width, height }: Region, extra: number): Region {
   if (extra === 0) return { level, x, y, width, height }
   const k = 2 ** extra,
     first = (at: number) => Math.floor((at + 0.5) / k - 0.5) - 1,
@@ -152,7 +152,7 @@ function discRows(radius: number, reach: number): { reaches: Int32Array; parts: 
 }
 
 /** From cells of a coarser level to the region's pixels. */
-export function bringBack(
+function bringBack(
   stack: KernelStack,
   cells: number,
   { x: cellX, y: cellY, width: cellWidth }: Region,

@@ -1,10 +1,9 @@
 /**
- * The darkest there is round about, channel by channel, for effects that ask what is nowhere lighter than this: a minimum over a square, evened out over
+ * The darkest there is round about, over all channels, for effects that ask what is nowhere lighter than this: a minimum over a square, evened out over
  * the same square. Looked at on a coarser level, where a few cells say all that is asked. Source of its use: He, Sun and Tang, CVPR 2009 (dark channel).
  */
-import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
-import { bringBack, cellsFor, coarserLevel } from './blur'
+import { coarserLevel } from './blur'
 import { type Region } from './region'
 
 /** A coarser level is looked at as long as the square keeps this reach there, px. */
@@ -14,89 +13,99 @@ const COVERS = 0.5
 /** Stands for what is not there. */
 const LIGHT = 8
 
-/** @param fetch premultiplied pixels of any region @param reach half the square, canvas px. Returns 4 floats a pixel of the region, straight; the fourth is 1. */
+/** The values of row `y` of a region (counted within it), one a pixel, valid until the next. */
+export type LeastRow = (y: number) => Float32Array
+
+/** @param fetch premultiplied pixels of any region @param reach half the square, canvas px @param per what each channel is multiplied by before they are compared */
 export function leastAround(
-  stack: KernelStack,
   fetch: (region: Region) => Float32Array,
   region: Region,
   reach: number,
   canvas: Size,
-): Float32Array {
+  per: readonly number[],
+): LeastRow {
   const here = Math.max(1, reach / 2 ** region.level),
     extra = coarserLevel(here, LEAST_REACH, region, canvas),
     k = 2 ** extra,
     size = Math.max(1, Math.round(here / k)),
-    cells = cellsFor(region, extra),
-    wide: Region = {
-      level: cells.level,
-      x: cells.x - 2 * size,
-      y: cells.y - 2 * size,
-      width: cells.width + 4 * size,
-      height: cells.height + 4 * size,
-    },
-    values = fetch(wide)
-  for (let i = 0; i < values.length; i += 4) {
-    const a = values[i + 3]
-    for (let c = 0; c < 3; c++) values[i + c] = a < COVERS ? LIGHT : values[i + c] / a
-    values[i + 3] = 1
+    place = (at: number) => (at + 0.5) / k - 0.5,
+    // The cells to go between, and twice the square around them: once for the minimum, once for the mean.
+    x = Math.floor(place(region.x)) - 2 * size,
+    y = Math.floor(place(region.y)) - 2 * size,
+    width = Math.floor(place(region.x + region.width - 1)) + 2 + 2 * size - x,
+    height = Math.floor(place(region.y + region.height - 1)) + 2 + 2 * size - y,
+    pixels = fetch({ level: region.level + extra, x, y, width, height })
+  let cells: Float32Array = new Float32Array(width * height)
+  for (let i = 0, j = 0; i < cells.length; i++, j += 4) {
+    const a = pixels[j + 3]
+    cells[i] = a < COVERS ? LIGHT : Math.min(per[0] * pixels[j], per[1] * pixels[j + 1], per[2] * pixels[j + 2]) / a
   }
-  const least = (along: number, stride: number, lines: number, from: Float32Array) =>
-    alongLines(from, along, stride, lines, (line, out) => {
-      for (let i = 0; i < along; i++) {
-        let low = LIGHT
-        for (let j = Math.max(0, i - size); j <= Math.min(along - 1, i + size); j++) low = Math.min(low, line[j])
-        out[i] = low
-      }
-    })
-  const mean = (along: number, stride: number, lines: number, from: Float32Array) =>
-    alongLines(from, along, stride, lines, (line, out) => {
-      let sum = 0,
-        count = 0
-      for (let j = 0; j < Math.min(along, size); j++, count++) sum += line[j]
-      for (let i = 0; i < along; i++) {
-        if (i + size < along) {
-          sum += line[i + size]
-          count++
-        }
-        if (i > size) {
-          sum -= line[i - size - 1]
-          count--
-        }
-        out[i] = sum / count
-      }
-    })
-  const { width, height } = wide
-  let made = least(width, 4, height, values)
-  made = least(height, 4 * width, width, made)
-  made = mean(width, 4, height, made)
-  made = mean(height, 4 * width, width, made)
-  const done = stack.take(cells.width * cells.height * 16)
-  for (let y = 0; y < cells.height; y++) {
-    const row = ((y + 2 * size) * width + 2 * size) * 4
-    stack.floats(done + y * cells.width * 16, cells.width * 4).set(made.subarray(row, row + cells.width * 4))
+  for (const work of [minimum, mean]) {
+    cells = alongLines(cells, width, 1, height, width, (line, out) => work(line, out, size))
+    cells = alongLines(cells, height, width, width, 1, (line, out) => work(line, out, size))
   }
-  const out = bringBack(stack, done, cells, region, k)
-  stack.release(done)
-  return out
+  const between = new Float32Array(width),
+    out = new Float32Array(region.width),
+    left = new Int32Array(region.width),
+    part = new Float32Array(region.width)
+  for (let i = 0; i < region.width; i++) {
+    const at = place(region.x + i)
+    left[i] = Math.floor(at) - x
+    part[i] = at - Math.floor(at)
+  }
+  return (row) => {
+    const at = place(region.y + row),
+      upper = (Math.floor(at) - y) * width,
+      down = at - Math.floor(at)
+    for (let i = 0; i < width; i++) between[i] = cells[upper + i] + down * (cells[upper + width + i] - cells[upper + i])
+    for (let i = 0; i < out.length; i++) {
+      const a = between[left[i]]
+      out[i] = a + part[i] * (between[left[i] + 1] - a)
+    }
+    return out
+  }
 }
 
-/** Each channel of each row (stride 4) or column by itself. */
+function minimum(line: Float32Array, out: Float32Array, size: number): void {
+  for (let i = 0; i < line.length; i++) {
+    let low = LIGHT
+    for (let j = Math.max(0, i - size); j <= Math.min(line.length - 1, i + size); j++) if (line[j] < low) low = line[j]
+    out[i] = low
+  }
+}
+function mean(line: Float32Array, out: Float32Array, size: number): void {
+  let sum = 0,
+    count = 0
+  for (let j = 0; j < Math.min(line.length, size); j++, count++) sum += line[j]
+  for (let i = 0; i < line.length; i++) {
+    if (i + size < line.length) {
+      sum += line[i + size]
+      count++
+    }
+    if (i > size) {
+      sum -= line[i - size - 1]
+      count--
+    }
+    out[i] = sum / count
+  }
+}
+
+/** Each row (stride 1) or column (next 1) by itself. */
 function alongLines(
   from: Float32Array,
   along: number,
   stride: number,
   lines: number,
+  next: number,
   work: (line: Float32Array, out: Float32Array) => void,
 ): Float32Array {
-  const to = new Float32Array(from.length).fill(1),
+  const to = new Float32Array(from.length),
     line = new Float32Array(along),
-    out = new Float32Array(along),
-    next = stride === 4 ? 4 * along : 4
-  for (let n = 0; n < lines; n++)
-    for (let c = 0; c < 3; c++) {
-      for (let i = 0, at = n * next + c; i < along; i++, at += stride) line[i] = from[at]
-      work(line, out)
-      for (let i = 0, at = n * next + c; i < along; i++, at += stride) to[at] = out[i]
-    }
+    out = new Float32Array(along)
+  for (let n = 0; n < lines; n++) {
+    for (let i = 0, at = n * next; i < along; i++, at += stride) line[i] = from[at]
+    work(line, out)
+    for (let i = 0, at = n * next; i < along; i++, at += stride) to[at] = out[i]
+  }
   return to
 }

@@ -275,7 +275,7 @@ export class Renderer {
     }
     adjust(this.room, this.tones, node, region, at, this.settings, {
       blurred: (reach, kind, form) => blurred(this.stack, lower(index), region, canvas, reach, kind, form),
-      least: (reach, form) => leastBelow(this.stack, lower(index), region, canvas, reach, form),
+      least: (reach, per, form) => leastBelow(this.stack, lower(index), region, canvas, reach, per, form),
       mirrored: (line, form) => mirroredBelow(this.stack, lower(Math.min(1, index)), region, canvas, line, form),
     })
   }

@@ -2,6 +2,7 @@
 import { type Exports } from '../../kernels/exports'
 import { type Size } from '../../raster/picture'
 import { type Fields } from '../../fields/fields'
+import { type LeastRow } from '../least'
 import { type MirroredRow, type MirrorLine } from '../mirror'
 import { type Region } from '../region'
 
@@ -11,8 +12,8 @@ export interface Surround {
   gaussian(sigma: number): Float32Array
   /** @param radius canvas px */
   disc(radius: number): Float32Array
-  /** The darkest of each channel within a square, straight. @param reach half its side, canvas px */
-  least(reach: number): Float32Array
+  /** The least of the channels, each times its own of `per`, within a square. @param reach half its side, canvas px */
+  least(reach: number, per: readonly number[]): LeastRow
   /** What lies at the bottom of the group, mirrored about a horizon; row by row, valid until the next. */
   mirrored(line: MirrorLine): MirroredRow
 }

@@ -43,8 +43,7 @@ export const haze: Adjustment<
   },
   rows({ amount, had, was, air, patch, horizon, tilt, depth }, region, canvas, surround) {
     if (amount === 0 && had === 0) return null
-    const { width } = region,
-      pixel = 2 ** region.level,
+    const pixel = 2 ** region.level,
       slope = Math.tan((tilt * Math.PI) / 180),
       fall = -1 / Math.max(1, depth),
       [red, green, blue] = was.map((v) => Math.max(1e-3, v)),
@@ -52,11 +51,12 @@ export const haze: Adjustment<
       [airRed, airGreen, airBlue] = air,
       more = Math.max(0, amount - had),
       stays = had > 0 ? Math.min(1, amount / had) : 0,
-      least = had > 0 ? surround.least(patch) : null
+      least = had > 0 ? surround.least(patch, [perRed, perGreen, perBlue]) : null
     return (row, y) => {
-      const down = (region.y + y + 0.5) * pixel - horizon
+      const down = (region.y + y + 0.5) * pixel - horizon,
+        piece = least?.(y)
       let far = 1
-      for (let i = 0, x = 0, j = y * width * 4; i < row.length; i += 4, x++, j += 4) {
+      for (let i = 0, x = 0; i < row.length; i += 4, x++) {
         if (more > 0 && (slope !== 0 || x === 0)) {
           const below = down - slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)
           far = below > 0 ? Math.exp(below * fall) : 1
@@ -66,13 +66,9 @@ export const haze: Adjustment<
           b = row[i + 2]
         // No more than the piece has in its darkest, nor than the pixel itself.
         let before = 0
-        if (least) {
+        if (piece) {
           before = had
-          let share = OMEGA * perRed * least[j]
-          if (share < before) before = share
-          share = OMEGA * perGreen * least[j + 1]
-          if (share < before) before = share
-          share = OMEGA * perBlue * least[j + 2]
+          let share = OMEGA * piece[x]
           if (share < before) before = share
           share = perRed * r
           if (share < before) before = share
