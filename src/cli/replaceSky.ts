@@ -87,6 +87,7 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     mirrored: planned.mirrored,
     placement: planned.placement,
     relight,
+    haze: planned.haze,
     ...(water ? { reflection: planned.reflection } : {}),
     ms,
   }

@@ -38,15 +38,15 @@ export async function accessible(application) {
         axe.disableRules(['region', 'scrollable-region-focusable'])
       const faults = async () =>
         (await axe.analyze()).violations.flatMap(({ id, nodes }) =>
-          nodes.map(({ target, failureSummary }) => ({ key: `${id} ${target.join(' ')}`, failureSummary })),
+          nodes.map(({ target, failureSummary }) => ({ id, key: `${id} ${target.join(' ')}`, failureSummary })),
         )
       let seen = await faults()
       looks++
       if (seen.length) {
-        // What is only there while something appears or goes is no fault: it has to be found twice.
-        const before = new Set(seen.map((fault) => fault.key))
+        // What is only there while something appears or goes is no fault: the same rule has to be broken twice (names change).
+        const before = new Set(seen.map((fault) => fault.id))
         await page.waitForTimeout(1000)
-        seen = (await faults()).filter((fault) => before.has(fault.key))
+        seen = (await faults()).filter((fault) => before.has(fault.id))
       }
       for (const { key, failureSummary } of seen)
         if (!found.has(key))

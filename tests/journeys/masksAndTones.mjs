@@ -79,7 +79,7 @@ export async function masksAndTones(application) {
     const thumb = await page.getByRole('slider', { name: 'Stops', exact: true }).boundingBox(),
       x = thumb.x + thumb.width / 2,
       y = thumb.y + thumb.height / 2
-    await drag(page, [x, y], [x + 20, y])
+    await drag(page, [x, y], [x + 14, y])
     await saved(page)
     const stops = (await recordsOf(page, application, id)).layers.find((layer) => layer.kind === 'adjust').adjustment
       .stops

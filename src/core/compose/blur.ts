@@ -9,8 +9,8 @@ import { type Size } from '../raster/picture'
 import { type Region } from './region'
 
 /** A coarser level is looked at as long as the blur there keeps this standard deviation, or radius, px. */
-const LEAST_SIGMA = 2,
-  LEAST_RADIUS = 12
+export const LEAST_SIGMA = 2
+const LEAST_RADIUS = 12
 /** Beyond this a blur of the coarsest level shows no difference. */
 const WIDEST = 48
 const SPLINE_VARIANCE = 1 / 3

@@ -6,13 +6,11 @@
  */
 import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
-import { blurGaussian, coarserLevel } from './blur'
+import { blurGaussian, coarserLevel, LEAST_SIGMA } from './blur'
 import { type Region } from './region'
 
 /** Water never mirrors more sharply than this: the two finest levels are not looked at, so that parts of a large picture need not be held whole. */
 const FINEST = 2
-/** Below this sigma, px of the level looked at, a coarser one shows as much. */
-const LEAST_SIGMA = 2
 
 export interface MirrorLine {
   /** Its row in the middle of the canvas, px from the top. */
@@ -38,7 +36,6 @@ export function mirrored(
   const level = Math.max(
       FINEST,
       region.level + coarserLevel(line.blur / 2 ** region.level, LEAST_SIGMA, region, canvas),
-      region.level,
     ),
     k = 2 ** (level - region.level),
     side = 2 ** level,

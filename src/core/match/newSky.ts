@@ -1,6 +1,7 @@
 /** How another sky comes into a photo: where it lies, which way round, and what its light does to the land. */
 import { type AdjustmentOf } from '../compose/adjustments/registry'
 import { fromLinear } from '../colour/srgb'
+import { reflection } from '../compose/adjustments/reflection'
 import { luma } from '../compose/adjustments/adjustment'
 import { type Affine } from '../raster/affine'
 import { type Size } from '../raster/picture'
@@ -9,6 +10,7 @@ import { type Horizon } from './horizon'
 import { lackingGrain } from './lackingGrain'
 import { LEAST_BLUR, softening } from './softening'
 import { type Measures } from './measure'
+import { type SkyLight } from './skyLight'
 import { type SkyPicture } from './skyPicture'
 
 /** Where the sky goes: as large as covers all that lies above the photo's horizon, its own horizon on the photo's, in the middle. @param lowest row down to which sky is seen, px */
@@ -46,12 +48,32 @@ export interface NewSky {
   /** For water, where there is some. */
   readonly reflection: AdjustmentOf<'reflection'>
 }
-/** How softly water mirrors the sky, as a share of the photo's longer side; how far waves draw it out: places with small waves show no difference between half of it and all. */
-const WATER_BLUR = 0.02,
-  RIPPLE = 0.75
 /** Haze is looked for in pieces of this half side, a share of the photo's longer side; more of it falls off by a factor e over this share of the photo's height. */
 const HAZE_PATCH = 0.06,
   HAZE_DEPTH = 0.2
+
+const held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4)
+/** What looked like this before looks like this in the new light. */
+const inLight = (before: readonly number[], { light, ambient, sun }: AdjustmentOf<'relight'>) =>
+  held(before.map((v, c) => (v * (ambient[c] + sun[c])) / Math.max(1e-3, light[c])))
+
+/** How softly water mirrors the sky, as a share of the photo's longer side. */
+const SOFTNESS = 0.02
+/** What makes water of a photo mirror the sky there is. @param old the photo's own sky @param relight the new sky's light, as it was measured */
+export const reflectionOf = (
+  { width, height }: Size,
+  horizon: Horizon,
+  old: SkyLight,
+  relight: AdjustmentOf<'relight'>,
+): AdjustmentOf<'reflection'> => ({
+  kind: 'reflection',
+  amount: 1,
+  ripple: reflection.fields.ripple.fallback!,
+  blur: Math.round(10 * SOFTNESS * Math.max(width, height)) / 10,
+  horizon: horizon.y,
+  tilt: horizon.tilt,
+  was: inLight(old.ambient, relight),
+})
 
 /** Null where the photo has no sky to be replaced. */
 export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
@@ -59,46 +81,35 @@ export function newSkyOf(photo: Measures, sky: SkyPicture): NewSky | null {
   if (!light || !horizon) return null
   const mirrored = sky.side !== null && (light.from === 'left' || light.from === 'right') && sky.side !== light.from,
     { ambient, direct } = light.sky,
-    fell = ambient.map((v, c) => v + direct[c]),
-    comes = sky.light.ambient.map((v, c) => v + sky.light.direct[c]),
-    held = (values: readonly number[]) => values.map((v) => Math.round(1e4 * Math.min(8, v)) / 1e4),
-    /** What old light looks like in the land's new light. */
-    now = (light: readonly number[]) => held(light.map((v, c) => (v * comes[c]) / Math.max(1e-3, fell[c]))),
     hazy = Math.round(1e3 * (photo.haze ?? 0)) / 1e3,
-    lies = { horizon: horizon.y, tilt: horizon.tilt },
+    relight: NewSky['relight'] = {
+      kind: 'relight',
+      tone: 1,
+      colour: 1,
+      direct: 1,
+      light: held(ambient.map((v, c) => v + direct[c])),
+      ambient: held(sky.light.ambient),
+      sun: held(sky.light.direct),
+    },
     placement = skyPlacement(size, horizon, sky, photo.skyBottom, mirrored)
   return {
     mirrored,
     placement,
     blur: blurOnSky(photo.blur, sky, Math.abs(placement[0])),
     grain: grainOnSky(photo.grain, sky, Math.abs(placement[0])),
-    relight: {
-      kind: 'relight',
-      tone: 1,
-      colour: 1,
-      direct: 1,
-      light: held(fell),
-      ambient: held(sky.light.ambient),
-      sun: held(sky.light.direct),
-    },
+    relight,
     haze: {
       kind: 'haze',
       amount: hazy,
       had: hazy,
-      was: now(photo.air ?? ambient),
+      was: inLight(photo.air ?? ambient, relight),
       air: held(sky.air),
       patch: Math.round(HAZE_PATCH * Math.max(size.width, size.height)),
-      ...lies,
+      horizon: horizon.y,
+      tilt: horizon.tilt,
       depth: Math.round(HAZE_DEPTH * size.height),
     },
-    reflection: {
-      kind: 'reflection',
-      amount: 1,
-      ripple: RIPPLE,
-      blur: Math.round(10 * WATER_BLUR * Math.max(size.width, size.height)) / 10,
-      ...lies,
-      was: now(ambient),
-    },
+    reflection: reflectionOf(size, horizon, light.sky, relight),
   }
 }
 

@@ -1,4 +1,6 @@
 'use client'
+import { adjustmentOf } from '@/core/compose/adjustments/registry'
+import { type Field } from '@/core/fields/fields'
 import { changeLayer } from '@/document/layers'
 import { type AdjustLayer } from '@/document/types'
 import { Slider } from '@/ui/primitives/Slider'
@@ -23,9 +25,10 @@ export function AdjustmentPanel({ layer, words = true }: { layer: AdjustLayer; w
       )}
       {page.values
         .filter(({ needs }) => !needs || hasSome(adjustment, needs))
-        .map(({ field, label, min, max, digits, unit, fallback, factor, curve }) => {
+        .map(({ field, label, min, max, digits, unit, factor, curve }) => {
           const value = (adjustment as unknown as Record<string, number>)[field],
-            measured = (layer.measured as unknown as Record<string, number> | undefined)?.[field]
+            measured = (layer.measured as unknown as Record<string, number> | undefined)?.[field],
+            usual = (adjustmentOf(adjustment).fields as Record<string, Field<number>>)[field].fallback!
           return (
             <Slider
               key={field}
@@ -36,7 +39,7 @@ export function AdjustmentPanel({ layer, words = true }: { layer: AdjustLayer; w
               step={10 ** -digits}
               digits={digits}
               unit={unit}
-              fallback={measured === undefined ? fallback : measured * factor}
+              fallback={(measured ?? usual) * factor}
               mark={measured === undefined ? undefined : measured * factor}
               curve={curve}
               onPreview={(v) => preview(edit({ [field]: v / factor }))}

@@ -12,7 +12,6 @@ export interface AdjustmentValue {
   readonly max: number
   readonly digits: number
   readonly unit: string
-  readonly fallback: number
   readonly factor: number
   readonly curve: number
   /** Shown only where not all numbers of this field are 0: without them it does nothing. */
@@ -33,25 +32,23 @@ export interface AdjustmentPage {
 export const hasSome = (record: object, field: string): boolean =>
   ((record as Record<string, readonly number[] | undefined>)[field] ?? []).some((v) => v !== 0)
 
-const percent = (field: string, label: string, min: number, fallback = 0, max = 100): AdjustmentValue => ({
+const percent = (field: string, label: string, min: number, max = 100): AdjustmentValue => ({
   field,
   label,
   min,
   max,
   digits: 0,
   unit: '%',
-  fallback,
   factor: 100,
   curve: 1,
 })
-const px = (field: string, label: string, max: number, fallback: number): AdjustmentValue => ({
+const px = (field: string, label: string, max: number): AdjustmentValue => ({
   field,
   label,
   min: 0,
   max,
   digits: 1,
   unit: 'px',
-  fallback,
   factor: 1,
   curve: 2.4,
 })
@@ -68,7 +65,7 @@ const page = (
 
 export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
   page('exposure', 'Exposure', 'light', 'In stops of light: one more doubles it.', [
-    { field: 'stops', label: 'Stops', min: -5, max: 5, digits: 2, unit: '', fallback: 0, factor: 1, curve: 1.4 },
+    { field: 'stops', label: 'Stops', min: -5, max: 5, digits: 2, unit: '', factor: 1, curve: 1.4 },
   ]),
   page('brightnessContrast', 'Brightness, contrast', 'light', 'Bends the tones; black and white stay.', [
     percent('brightness', 'Brightness', -100),
@@ -85,7 +82,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     'Shadows, highlights',
     'light',
     'Opens what is dark, brings back what is light; detail stays.',
-    [percent('shadows', 'Shadows', -100), percent('highlights', 'Highlights', -100), px('radius', 'Radius', 400, 40)],
+    [percent('shadows', 'Shadows', -100), percent('highlights', 'Highlights', -100), px('radius', 'Radius', 400)],
     { start: { shadows: 0.3 } },
   ),
   page(
@@ -93,21 +90,21 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     'Clarity',
     'light',
     'Contrast against the surroundings, in the middle tones.',
-    [percent('amount', 'Amount', -100), px('radius', 'Radius', 400, 60)],
+    [percent('amount', 'Amount', -100), px('radius', 'Radius', 400)],
     { start: { amount: 0.3 } },
   ),
   page('relight', 'New light', null, 'How far it follows the new light; 100 % is as it was measured.', [
-    percent('tone', 'Tone', 0, 100),
-    percent('colour', 'Colour', 0, 100),
-    { ...percent('direct', 'Direct light', 0, 100), needs: 'sun' },
+    percent('tone', 'Tone', 0),
+    percent('colour', 'Colour', 0),
+    { ...percent('direct', 'Direct light', 0), needs: 'sun' },
   ]),
   page('haze', 'Haze', null, 'The air’s light before what is far: as much as there was, in the new air’s colour.', [
     percent('amount', 'Haze', 0),
   ]),
   page('reflection', 'Reflection', null, 'What lies at the bottom of the group, mirrored about the horizon.', [
-    percent('amount', 'Amount', 0, 100),
-    percent('ripple', 'Ripple', 0, 75),
-    px('blur', 'Blur', 600, 20),
+    percent('amount', 'Amount', 0),
+    percent('ripple', 'Ripple', 0),
+    px('blur', 'Blur', 600),
   ]),
   page('whiteBalance', 'White balance', 'colour', 'Warmer or cooler, greener or more magenta.', [
     percent('temperature', 'Warmth', -100),
@@ -131,13 +128,13 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
   }),
   page('invert', 'Invert', 'colour', 'Each colour’s opposite.', []),
   page('gaussianBlur', 'Soft blur', 'effect', 'Gaussian; the radius is two standard deviations.', [
-    px('radius', 'Radius', 600, 12),
+    px('radius', 'Radius', 600),
   ]),
-  page('discBlur', 'Lens blur', 'effect', 'Points of light become even discs.', [px('radius', 'Radius', 600, 16)]),
+  page('discBlur', 'Lens blur', 'effect', 'Points of light become even discs.', [px('radius', 'Radius', 600)]),
   page('sharpen', 'Sharpen', 'effect', 'Below the threshold, noise mostly, nothing is sharpened.', [
-    percent('amount', 'Amount', 0, 100, 500),
-    px('radius', 'Radius', 50, 2),
-    percent('threshold', 'Threshold', 0, 0, 30),
+    percent('amount', 'Amount', 0, 500),
+    px('radius', 'Radius', 50),
+    percent('threshold', 'Threshold', 0, 30),
   ]),
   page(
     'grain',
@@ -145,16 +142,16 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     'effect',
     'Stays in its place at every zoom.',
     [
-      percent('amount', 'Amount', 0, 25),
-      { field: 'size', label: 'Size', min: 0.5, max: 20, digits: 1, unit: 'px', fallback: 1.5, factor: 1, curve: 2 },
+      percent('amount', 'Amount', 0),
+      { field: 'size', label: 'Size', min: 0.5, max: 20, digits: 1, unit: 'px', factor: 1, curve: 2 },
     ],
     { Panel: panel<'grain'>(later(() => import('./GrainPanel').then((module) => module.GrainPanel))) },
   ),
   page('vignette', 'Vignette', 'effect', 'Darker or lighter towards the corners.', [
-    percent('amount', 'Amount', -100, -40),
-    percent('size', 'Middle', 0, 50),
-    percent('soft', 'Softness', 0, 80),
-    percent('round', 'Roundness', 0, 0),
+    percent('amount', 'Amount', -100),
+    percent('size', 'Middle', 0),
+    percent('soft', 'Softness', 0),
+    percent('round', 'Roundness', 0),
   ]),
 ]
 export const ADJUSTMENT_GROUPS: readonly (readonly [NonNullable<AdjustmentPage['group']>, string])[] = [

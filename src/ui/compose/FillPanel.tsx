@@ -1,13 +1,12 @@
 'use client'
 import { Trash2 } from 'lucide-react'
 import { type Fill } from '@/core/compose/fill'
-import { RAMP_SHAPES } from '@/core/raster/ramp'
 import { changeLayer } from '@/document/layers'
 import { type FillLayer } from '@/document/types'
 import { ColourField } from '@/ui/primitives/ColourField'
 import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'
-import { Select } from '@/ui/primitives/Choice'
+import { RampForm, StopActions } from '@/ui/primitives/RampParts'
 import { act, preview } from '@/ui/store/bench'
 
 export function FillPanel({ layer }: { layer: FillLayer }) {
@@ -48,15 +47,7 @@ export function FillValues({
   })
   return (
     <>
-      <div className="flex items-center justify-between text-[13px]">
-        Form
-        <Select
-          label="Form of the gradient"
-          value={fill.shape}
-          options={RAMP_SHAPES.map((shape) => [shape, shape] as const)}
-          onChange={(shape) => settle('Change form', { ...fill, shape })}
-        />
-      </div>
+      <RampForm shape={fill.shape} onChange={(shape) => settle('Change form', { ...fill, shape })} />
       <ul aria-label="Stops">
         {stops.map(({ at, colour, alpha }, i) => (
           <li key={i} className="flex items-center gap-0.5 text-[13px]">
@@ -99,22 +90,10 @@ export function FillValues({
           </li>
         ))}
       </ul>
-      <div className="flex justify-between">
-        <button
-          type="button"
-          className="text-xs text-[var(--muted)] underline underline-offset-2"
-          onClick={() => settle('Add stop', { ...fill, stops: [...stops, { ...stops[stops.length - 1], at: 0.5 }] })}
-        >
-          add a stop
-        </button>
-        <button
-          type="button"
-          className="text-xs text-[var(--muted)] underline underline-offset-2"
-          onClick={() => settle('Reverse gradient', { ...fill, from: fill.to, to: fill.from })}
-        >
-          reverse
-        </button>
-      </div>
+      <StopActions
+        add={() => settle('Add stop', { ...fill, stops: [...stops, { ...stops[stops.length - 1], at: 0.5 }] })}
+        reverse={() => settle('Reverse gradient', { ...fill, from: fill.to, to: fill.from })}
+      />
     </>
   )
 }

@@ -2,7 +2,7 @@
 import { toast } from 'sonner'
 import { type Affine, apply } from '@/core/raster/affine'
 import { type Measures } from '@/core/match/measure'
-import { newSkyOf, skyPlacement } from '@/core/match/newSky'
+import { newSkyOf, reflectionOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
 import {
@@ -75,17 +75,23 @@ function sameIds(edit: (newId: () => string) => Edit): Edit {
   }
 }
 
-/** What is selected mirrors the sky there is. */
+/** What is selected mirrors the sky there is, in the library or not. */
 export async function mirrorSky(): Promise<void> {
   const bench = get().id,
     project = shownProject(get()),
     before = project ? newSkyAt(project.layers, project.activeLayer) : undefined,
     photo = before && (await measuresOf(before.photo))
-  if (!before || !photo || get().id !== bench) return
+  if (!before || get().id !== bench) return
   const parts = newSkyAt(shownProject(get())?.layers ?? [], before.photo.id),
-    there = skyThere(parts, libraryOf('sky')),
-    plan = parts && there?.reads && newSkyOf(withHorizonOf(photo.measures, parts, there), there.reads)
-  if (plan) act('Sky in the water', skyInWater(parts, plan.reflection, newId))
+    relight = parts?.light?.measured
+  if (!photo || !parts || relight?.kind !== 'relight') {
+    toast('The photo could not be measured now.')
+    return
+  }
+  const { size, horizon, light } = withHorizonOf(photo.measures, parts, skyThere(parts, libraryOf('sky')))
+  if (horizon && light)
+    act('Sky in the water', skyInWater(parts, reflectionOf(size, horizon, light.sky, relight), newId))
+  else toast.error(photo.problem ?? 'The photo has no sky that could be mirrored.')
 }
 
 let asked = 0

@@ -12,8 +12,8 @@ interface SliderProps extends NumberProps {
   /** Where small values matter most: 2 spends more of the track on them. */ curve?: number
 }
 
-/** Where the middle of the thumb (24 px) is that stands so far along, 0-1; the mark is 2 px wide. */
-const markAt = (along: number): string => `calc(${100 * along}% + ${11 - 24 * along}px)`
+/** The thumb is taken hold of on so many px, and seen on 16: half of that the track goes on beyond the first and the last value. */
+const THUMB = 24
 
 /** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */
 export function Slider({
@@ -35,6 +35,8 @@ export function Slider({
   const signed = min < 0
   const toTrack = (v: number) =>
     signed ? Math.sign(v) * (Math.abs(v) / max) ** (1 / curve) : ((v - min) / (max - min)) ** (1 / curve)
+  /** 0 is the left end, 1 the right one. */
+  const along = (v: number) => (signed ? (toTrack(v) + 1) / 2 : toTrack(v))
   const fromTrack = (t: number) => {
     const v = signed ? Math.sign(t) * Math.abs(t) ** curve * max : min + t ** curve * (max - min)
     return Math.min(max, Math.max(min, Math.round(v / step) * step))
@@ -90,9 +92,9 @@ export function Slider({
           event.stopPropagation()
           by(steps * (event.shiftKey ? 10 : 1))
         }}
-        className="relative -mx-1 -my-0.5 flex h-6 touch-none items-center select-none"
+        className="relative mx-2 -my-0.5 flex h-6 touch-none items-center select-none"
       >
-        <RadixSlider.Track className="relative mx-1 h-[3px] grow rounded-full bg-[var(--line-strong)]">
+        <RadixSlider.Track className="relative -mx-2 h-[3px] grow rounded-full bg-[var(--line-strong)]">
           {/* From zero: to the left of it a signed value fills the other way. */}
           <span
             className="absolute h-full rounded-full bg-[var(--ink)]"
@@ -109,12 +111,13 @@ export function Slider({
             title={`measured: ${mark.toFixed(digits)} ${unit ?? ''}`}
             data-mark={mark}
             className="pointer-events-none absolute h-4 w-0.5 bg-[var(--accent)]"
-            style={{ left: markAt(signed ? (toTrack(mark) + 1) / 2 : toTrack(mark)) }}
+            style={{ left: `calc(${100 * along(mark)}% - 1px)` }}
           />
         )}
-        {/* Taken hold of on 24 px, seen on 16. */}
         <RadixSlider.Thumb
           aria-labelledby={id}
+          // Placed by its middle, as the pointer is: the library keeps it within the values' ends.
+          style={{ transform: `translateX(${THUMB * (along(value) - 0.5)}px)` }}
           aria-valuetext={`${value.toFixed(digits)} ${unit ?? ''}`}
           className="flex size-6 items-center justify-center rounded-full before:size-4 before:rounded-full before:border-[1.5px] before:border-[var(--ink)] before:bg-[var(--panel)] before:shadow-sm"
         />

@@ -14,6 +14,7 @@ import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'
 import { type Send, sendLeft, sendMany, type Take } from '@/ui/store/sendMany'
+import { soon } from '@/ui/store/soon'
 import { listProjects, type ProjectSummary, sendPicture, type StoredPicture } from '@/ui/store/server'
 import { ProjectCard } from './ProjectCard'
 import { Sending } from './Sending'
@@ -38,7 +39,6 @@ const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => n
 /** Project files as they are, pictures to begin one with. */
 const sendToShelf: Send<StoredPicture | { id: string }> = (file, progress, signal) =>
   isProjectFile(file) ? importProject(file, progress, signal) : sendPicture(file, progress, signal)
-const SOON_MS = 300
 /** From so many projects on there is something to search. */
 const MANY = 4
 
@@ -63,14 +63,6 @@ export function Shelf() {
       (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
     )
   }, [])
-  const coming = useRef<ReturnType<typeof setTimeout>>(undefined)
-  /** Once for many pictures that come one after the other. */
-  const loadSoon = useCallback(() => {
-    coming.current ??= setTimeout(() => {
-      coming.current = undefined
-      load()
-    }, SOON_MS)
-  }, [load])
   useEffect(load, [load])
   useEffect(() => {
     window.addEventListener('pagehide', finishRemoving)
@@ -85,9 +77,9 @@ export function Shelf() {
     async (stored, file) => {
       const id = 'id' in stored ? stored.id : await projectOfPicture(stored, nameOfFile(file))
       if (file === alone.current) router.push(`/project/${id}`)
-      else loadSoon()
+      else soon('shelf', load)
     },
-    [loadSoon, router],
+    [load, router],
   )
   useEffect(() => void sendLeft(({ kind }) => kind === 'project', take, sendToShelf), [take])
   const start = (files: readonly File[]) => {

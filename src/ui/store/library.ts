@@ -5,6 +5,7 @@ import { type SkyPicture } from '@/core/match/skyPicture'
 import { type LibraryKind, type LibraryPicture, type PictureUses } from '@/document/library'
 import { say } from './say'
 import { call, json } from './server'
+import { soon } from './soon'
 
 /** What may change of a picture. */
 export type LibraryChange = Partial<Pick<LibraryPicture, 'name' | 'group'> & { reads: SkyPicture }>
@@ -32,17 +33,8 @@ export async function loadLibrary(kind: LibraryKind): Promise<boolean> {
     return false
   }
 }
-const soon = new Map<LibraryKind, ReturnType<typeof setTimeout>>()
 /** Once for many that come one after the other. */
-export function loadLibrarySoon(kind: LibraryKind): void {
-  if (soon.has(kind)) return
-  const load = () => {
-    soon.delete(kind)
-    void loadLibrary(kind)
-  }
-  soon.set(kind, setTimeout(load, SOON_MS))
-}
-const SOON_MS = 300
+export const loadLibrarySoon = (kind: LibraryKind): void => soon(`library ${kind}`, () => void loadLibrary(kind))
 
 /** One that is there already keeps what is not said anew. */
 export const putInLibrary = (kind: LibraryKind, asset: string, change: LibraryChange): Promise<unknown> =>

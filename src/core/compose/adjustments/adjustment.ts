@@ -6,15 +6,15 @@ import { type LeastRow } from '../least'
 import { type MirroredRow, type MirrorLine } from '../mirror'
 import { type Region } from '../region'
 
-/** What lies round about: 4 floats a pixel of the region, in the adjustment's own kind of values. */
+/** What lies round about, in the adjustment's own kind of values. */
 export interface Surround {
-  /** Blurred. @param sigma canvas px */
+  /** Blurred, 4 floats a pixel of the region. @param sigma canvas px */
   gaussian(sigma: number): Float32Array
-  /** @param radius canvas px */
+  /** The same. @param radius canvas px */
   disc(radius: number): Float32Array
-  /** The least of the channels, each times its own of `per`, within a square. @param reach half its side, canvas px */
+  /** The least of the channels, each times its own of `per`, within a square: a float a pixel, row by row. @param reach half its side, canvas px */
   least(reach: number, per: readonly number[]): LeastRow
-  /** What lies at the bottom of the group, mirrored about a horizon; row by row, valid until the next. */
+  /** What lies at the bottom of the group, mirrored about a horizon: 4 floats a pixel, row by row. */
   mirrored(line: MirrorLine): MirroredRow
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { toLinear } from '../../colour/srgb'
+import { fromLinear, toLinear } from '../../colour/srgb'
 import { IDENTITY } from '../../raster/affine'
-import { halvePicture } from '../../raster/levels'
+import { picturePyramid } from '../../raster/levels'
 import { type Picture } from '../../raster/picture'
 import { composeRegion } from '../renderer'
 import { type AdjustmentOf, parseAdjustment } from './registry'
@@ -21,16 +21,19 @@ const seen = (share: number, air: Rgb): Picture => {
     for (let x = 0; x < SIZE; x++, i += 4)
       own(x, y).forEach((v, c) => {
         const light = y < FAR ? v * (1 - share) + air[c] * share : v
-        data[i + c] = Math.round(255 * (light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055))
+        data[i + c] = Math.round(255 * fromLinear(light))
       })
   return { width: SIZE, height: SIZE, data }
 }
-const made = (picture: Picture, values: object) => {
-  const levels = [picture]
-  while (levels.at(-1)!.width > 1) levels.push(halvePicture(levels.at(-1)!))
-  return composeRegion(
+const made = (picture: Picture, values: object) =>
+  composeRegion(
     [
-      { kind: 'picture', picture: { levels, opaque: true }, toCanvas: IDENTITY, opacity: 1 },
+      {
+        kind: 'picture',
+        picture: { levels: picturePyramid(picture, true), opaque: true },
+        toCanvas: IDENTITY,
+        opacity: 1,
+      },
       {
         kind: 'adjust',
         adjustment: parseAdjustment({ kind: 'haze', patch: 5, ...values }) as AdjustmentOf<'haze'>,
@@ -39,7 +42,6 @@ const made = (picture: Picture, values: object) => {
     ],
     { level: 0, x: 0, y: 0, width: SIZE, height: SIZE },
   )
-}
 /** Mean difference of linear light over some rows. */
 const off = (a: Picture, b: Picture, from: number, to: number): number => {
   let sum = 0

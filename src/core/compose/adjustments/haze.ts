@@ -8,7 +8,7 @@ import { type Adjustment } from './adjustment'
 
 /** Less of a thing's own light than this is never left: what haze hid is not there to be brought back. */
 const LEAST = 0.1
-/** So much of what looks like haze is taken for it: the darkest in clear air is not quite black. As in that paper. */
+/** So much of what looks like haze is taken for it, as that paper does (the value from memory): the darkest in clear air is not quite black. */
 const OMEGA = 0.95
 
 /**

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fromLinear, toLinear } from '../../colour/srgb'
 import { IDENTITY } from '../../raster/affine'
-import { halvePicture } from '../../raster/levels'
+import { picturePyramid } from '../../raster/levels'
 import { type Picture } from '../../raster/picture'
 import { type Node } from '../nodes'
 import { composeRegion, Renderer } from '../renderer'
@@ -16,14 +16,9 @@ const picture = (at: (x: number, y: number) => Rgb | readonly [...Rgb, number]):
   for (let i = 0; i < WIDTH * HEIGHT; i++) data.set(at(i % WIDTH, Math.floor(i / WIDTH)), 4 * i)
   return { width: WIDTH, height: HEIGHT, data }
 }
-const levelsOf = (full: Picture): Picture[] => {
-  const levels = [full]
-  while (levels.at(-1)!.width > 1) levels.push(halvePicture(levels.at(-1)!))
-  return levels
-}
 const layer = (full: Picture, opaque = true): Node => ({
   kind: 'picture',
-  picture: { levels: levelsOf(full), opaque },
+  picture: { levels: picturePyramid(full, opaque), opaque },
   toCanvas: IDENTITY,
   opacity: 1,
   key: `${full.data.reduce((sum, v, i) => (sum * 31 + v * (i % 97)) % 1e9, 7)}`,

@@ -1,12 +1,12 @@
 import { GradientGlyph } from '@/ui/primitives/glyphs'
 import { type Fill } from '@/core/compose/fill'
-import { RAMP_SHAPES } from '@/core/raster/ramp'
 import { type Affine, apply, compose, inverse } from '@/core/raster/affine'
 import { layerById } from '@/document/edits'
 import { changeLayer } from '@/document/layers'
 import { changePaint } from '@/document/painting'
 import { type Layer, type Project } from '@/document/types'
-import { Choice, Select } from '@/ui/primitives/Choice'
+import { Choice } from '@/ui/primitives/Choice'
+import { RampForm } from '@/ui/primitives/RampParts'
 import { get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { RampHandles } from '@/ui/canvas/RampHandles'
 import { Colours } from './brush'
@@ -105,15 +105,7 @@ function Panel({ project }: { project: Project }) {
   return (
     <div className="mb-3 space-y-1.5 px-1">
       <Colours colour={colour} />
-      <div className="flex items-center justify-between text-[13px]">
-        Form
-        <Select
-          label="Form of the gradient"
-          value={ramp.shape}
-          options={RAMP_SHAPES.map((shape) => [shape, shape] as const)}
-          onChange={(shape) => set({ ramp: { ...ramp, shape } })}
-        />
-      </div>
+      <RampForm shape={ramp.shape} onChange={(shape) => set({ ramp: { ...ramp, shape } })} />
       <Choice
         small
         label="What it ends in"
