@@ -13,7 +13,7 @@ export function GradientPanel({ step, home }: PanelProps<StepOfKind<'gradient'>>
     change = (label: string, i: number, stop: readonly [at: number, v: number]) =>
       edit(label, { stops: step.stops.map((each, n) => (n === i ? stop : each)) })
   const share = (word: string, label: string, value: number, settle: (value: number) => void) => (
-    <label className="flex items-center">
+    <label className="flex items-center gap-1">
       {word}
       <NumberField
         label={label}
