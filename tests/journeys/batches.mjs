@@ -1,5 +1,4 @@
 /** From a project's steps to many pictures: the first three looked at, all made while workers die, doubtful ones mended by hand, all fetched. */
-import { execFileSync } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -8,7 +7,7 @@ import { unzipSync } from 'fflate'
 import sharp from 'sharp'
 import { post } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
-import { check, openProject, stage } from './hands.mjs'
+import { check, openProject, stage, wily } from './hands.mjs'
 
 const PROJECT = '00000000-0000-4000-8000-00000000b000'
 const PICTURES = 24,
@@ -147,7 +146,7 @@ async function journey(application, browser) {
   writeFileSync(join(folder, 'plan.json'), JSON.stringify(PLAN))
   let problem = ''
   try {
-    execFileSync('bin/wily', ['batch', photos, '--recipe', join(folder, 'plan.json'), '--out', join(folder, 'out'), '--workers', '2'], { stdio: ['ignore', 'pipe', 'pipe'] }) // prettier-ignore
+    wily('batch', photos, '--recipe', join(folder, 'plan.json'), '--out', join(folder, 'out'), '--workers', '2')
   } catch (error) {
     problem = String(error.stderr)
   }

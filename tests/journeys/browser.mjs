@@ -28,6 +28,10 @@ const processesOf = (profile) =>
     })
     .map(Number)
 
+const open = new Set()
+/** Ends every browser that is open: whatever waits for one of them fails. */
+export const endBrowsers = () => Promise.all([...open].map((browser) => browser.kill()))
+
 /** A browser with a profile of its own, kept in `profile` so that it can be closed and opened again. */
 export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-browser-')), options = {}) {
   const context = await chromium.launchPersistentContext(profile, {
@@ -44,7 +48,7 @@ export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-bro
     if (message.type() === 'error' && !/Failed to load resource|net::ERR/.test(message.text()))
       troubles.push(message.text())
   })
-  return {
+  const browser = {
     context,
     page,
     profile,
@@ -65,4 +69,7 @@ export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-bro
     },
     forget: () => rmSync(profile, { recursive: true, force: true }),
   }
+  open.add(browser)
+  context.on('close', () => open.delete(browser))
+  return browser
 }

@@ -1,9 +1,9 @@
 /** After many random edits of made-up projects, two by two, the canvas at 1:1 is the export, pixel for pixel; and so is the middle of every demo project. */
 import sharp from 'sharp'
 import { scriptForPages } from '../madeUp/bundled.mjs'
-import { makeProject, pictureLayer, post, recordsWith, storePicture } from '../madeUp/project.mjs'
+import { makeProject, pictureLayer, recordsWith, storePicture } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
-import { check, openProject, saved } from './hands.mjs'
+import { check, exportedBy, openProject, saved } from './hands.mjs'
 
 const WIDTH = 300,
   HEIGHT = 210
@@ -33,10 +33,8 @@ function drawn(width, height, seed, soft) {
   return sharp(data, { raw: { width, height, channels: 4 } })
 }
 
-const api = (application, path, init) => fetch(`${application.url}/api/${path}`, init)
-
 async function exportOf(application, project, head) {
-  let job = await post(application, 'exports', {
+  const file = await exportedBy(application, {
     project,
     head,
     what: 'composite',
@@ -44,13 +42,6 @@ async function exportOf(application, project, head) {
     quality: 100,
     background: '#ffffff',
   })
-  while (job.state === 'waiting' || job.state === 'running') {
-    await new Promise((resolve) => setTimeout(resolve, 25))
-    job = await (await api(application, `exports/${job.id}`)).json()
-  }
-  check(job.state === 'done', `the export failed: ${job.problem}`)
-  const file = Buffer.from(await (await api(application, `exports/${job.id}/file`)).arrayBuffer())
-  await api(application, `exports/${job.id}`, { method: 'DELETE' })
   const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
   return { data, width: info.width, height: info.height }
 }

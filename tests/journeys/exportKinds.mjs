@@ -1,5 +1,4 @@
 /** Every kind of export, read back by something else than wrote it; projects and layers out and in again. */
-import { execFileSync } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -9,7 +8,7 @@ import { unzipSync, zipSync } from 'fflate'
 import sharp from 'sharp'
 import { makeProject, post, renaming } from '../madeUp/project.mjs'
 import { openBrowser } from './browser.mjs'
-import { check, exported, near, openProject, pixels, stage } from './hands.mjs'
+import { check, exported, exportedBy, near, openProject, pixels, stage, wily } from './hands.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000b000'
 const MATTE = 'tests/fixtures/otter-puppet-matte.png'
@@ -41,14 +40,8 @@ async function importing(application, bytes, name) {
 async function composite(application, id) {
   const { head } = await (await api(application, `projects/${id}?acts=1`)).json()
   const request = { project: id, head, what: 'composite', format: 'png', quality: 90, background: '#ffffff' }
-  let job = await post(application, 'exports', request)
-  while (job.state === 'waiting' || job.state === 'running') {
-    await new Promise((resolve) => setTimeout(resolve, 150))
-    job = await (await api(application, `exports/${job.id}`)).json()
-  }
-  check(job.state === 'done', `the composite of ${id}: ${job.problem}`)
   const file = join(folder, `${id}.png`)
-  writeFileSync(file, Buffer.from(await (await api(application, `exports/${job.id}/file`)).arrayBuffer()))
+  writeFileSync(file, await exportedBy(application, request))
   return pixels(file)
 }
 
@@ -122,7 +115,7 @@ async function journey(application, browser) {
   const recipeFile = join(folder, 'recipe.json'),
     again = join(folder, 'again.png')
   writeFileSync(recipeFile, JSON.stringify(recipe))
-  execFileSync('bin/wily', ['select', 'demo/pictures/otter-puppet.jpg', '--recipe', recipeFile, '--out', again])
+  wily('select', 'demo/pictures/otter-puppet.jpg', '--recipe', recipeFile, '--out', again)
   const mine = await sharp(again).extractChannel(0).raw().toBuffer(),
     truth = await sharp(MATTE).extractChannel(0).raw().toBuffer()
   let error = 0

@@ -3,11 +3,18 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import sharp from 'sharp'
+import { post } from '../madeUp/project.mjs'
 import { root } from './application.mjs'
+
+/** Longer than anything takes on a slow machine. */
+const WAIT_MS = 180_000
 
 export function check(condition, sentence) {
   if (!condition) throw new Error(sentence)
 }
+/** The command line. No step of a journey may wait for good. */
+export const wily = (...given) =>
+  execFileSync(join(root, 'bin/wily'), given, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], timeout: WAIT_MS })
 export function near(value, wanted, within, what) {
   check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`)
 }
@@ -56,13 +63,13 @@ export async function shareAfter(page, before) {
     return (text.includes('%') ? parseFloat(text) : 0) !== old
   }, before)
   let share = null
-  for (;;) {
+  for (const until = Date.now() + WAIT_MS; Date.now() < until; await page.waitForTimeout(250)) {
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')
     const next = await selectedShare(page)
     if (next === share) return share
     share = next
-    await page.waitForTimeout(250)
   }
+  throw new Error(`the share selected never rests: ${share}`)
 }
 
 export async function typeInto(page, label, value) {
@@ -148,6 +155,20 @@ export async function clearSteps(page) {
   await page.keyboard.press('Control+Shift+a')
   await page.waitForFunction(() => document.querySelector('[data-selected]').textContent === 'nothing selected')
 }
+/** The file of an export that was asked of the server. */
+export async function exportedBy(application, request) {
+  const ask = (path, init) => fetch(`${application.url}/api/exports${path}`, init)
+  let job = await post(application, 'exports', request)
+  for (const until = Date.now() + WAIT_MS; job.state === 'waiting' || job.state === 'running';) {
+    check(Date.now() < until, `the export is ${job.state} after ${WAIT_MS / 1000} s`)
+    await new Promise((resolve) => setTimeout(resolve, 25))
+    job = await (await ask(`/${job.id}`)).json()
+  }
+  check(job.state === 'done', `the export failed: ${job.problem ?? JSON.stringify(job)}`)
+  const file = Buffer.from(await (await ask(`/${job.id}/file`)).arrayBuffer())
+  await ask(`/${job.id}`, { method: 'DELETE' })
+  return file
+}
 /** The records as the server has them. */
 export async function recordsOf(page, application, id) {
   await saved(page)
@@ -157,14 +178,7 @@ export async function recordsOf(page, application, id) {
 export async function matteOf(page, application, id, photo, folder, name) {
   const { selection } = await recordsOf(page, application, id)
   writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
-  execFileSync(join(root, 'bin/wily'), [
-    'select',
-    photo,
-    '--recipe',
-    join(folder, `${name}.json`),
-    '--out',
-    join(folder, `${name}.png`),
-  ])
+  wily('select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`))
   return grey(join(folder, `${name}.png`))
 }
 /** Opens a menu; a mask's is at the head of its values. */

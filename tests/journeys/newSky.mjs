@@ -1,9 +1,7 @@
 /** A dull quay under another sky: measured, skies dropped and ranked, replaced, its light changed, exchanged, dragged, undone; the library kept; the page, the export and the command line show the same. */
-import { execFile } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { promisify } from 'node:util'
 import sharp from 'sharp'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
@@ -24,6 +22,7 @@ import {
   shareAfter,
   stage,
   typeInto,
+  wily,
 } from './hands.mjs'
 
 const picture = (name) => join(root, 'demo/pictures', name)
@@ -31,7 +30,6 @@ const SKY = [150, 75],
   LAND = [450, 500]
 /** The row from which on there is only water. */
 const WATER = 412
-const run = promisify(execFile)
 
 export async function newSky(application) {
   const browser = await openBrowser(),
@@ -100,9 +98,7 @@ export async function newSky(application) {
     // The command line makes the same of the same pictures.
     const byCommand = async (shown, more) => {
       const out = join(folder, 'quay.png')
-      await run('bin/wily', ['replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out, ...more], {
-        cwd: root,
-      })
+      wily('replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out, ...more)
       const alone = await pixels(out)
       let apart = 0
       for (let i = 0; i < alone.data.length; i++) apart = Math.max(apart, Math.abs(alone.data[i] - shown.data[i]))

@@ -1,5 +1,8 @@
 /** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [--measure] [name ...]. --measure: those, too, that are there for their figures, and the large sizes. */
+import { execFileSync } from 'node:child_process'
+import { setTimeout as wait } from 'node:timers/promises'
 import { startApplication } from './application.mjs'
+import { endBrowsers } from './browser.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
@@ -79,6 +82,8 @@ const journeys = {
   tick,
   manyChanges,
 }
+/** No journey takes a quarter of this here; the application is told to end, and ended, in a tenth. */
+const LIMIT_MS = 480_000
 /** Their figures are what they are there for. */
 const MEASURING = new Set(['manyLayers', 'tick'])
 
@@ -88,13 +93,27 @@ const given = process.argv.slice(2),
   names = Object.keys(journeys).filter((name) =>
     wanted.length ? wanted.includes(name) : measure || !MEASURING.has(name),
   )
+/** What ran when something took too long: the first question there is. */
+const processes = () =>
+  execFileSync('ps', ['-eo', 'pid,ppid,etimes,pcpu,stat,args', '--cols', '160'], { encoding: 'utf8' })
+async function within(limit, what, done) {
+  const late = Symbol('late'),
+    timer = new AbortController(),
+    first = await Promise.race([done, wait(limit, late, { signal: timer.signal }).catch(() => late)]).finally(() =>
+      timer.abort(),
+    )
+  if (first !== late) return first
+  console.log(processes())
+  await Promise.race([endBrowsers(), wait(limit / 10)])
+  throw new Error(`${what} took longer than ${limit / 1000} s`)
+}
 let passed = 0
 const failures = []
 async function take(name, application) {
   const started = Date.now(),
     seconds = () => `${((Date.now() - started) / 1000).toFixed(1)} s`
   try {
-    const said = await journeys[name](application, { measure })
+    const said = await within(LIMIT_MS, name, journeys[name](application, { measure }))
     passed++
     console.log(`ok      ${name} (${seconds()})${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
   } catch (error) {
@@ -107,9 +126,12 @@ const application = await startApplication()
 try {
   for (const name of names) await take(name, application)
 } finally {
-  await application.stop()
+  await within(LIMIT_MS / 10, 'ending the application', application.stop()).catch((error) =>
+    failures.push(`the end: ${error.message}`),
+  )
 }
 // Once more at the end, where a long log is looked at first.
 for (const failure of failures) console.log(`FAILED  ${failure}`)
 console.log(`journeys: ${passed} passed, ${failures.length} failed`)
-process.exitCode = failures.length ? 1 : 0
+// At once: what hangs would keep it.
+process.exit(failures.length ? 1 : 0)
