@@ -50,7 +50,7 @@ const UI_ROOMS = {
   modifiers: ['finders', 'canvas', 'store', 'primitives'],
   adjustments: ['store', 'primitives'],
   edge: ['finders', 'canvas', 'store', 'primitives'],
-  layers: ['adjustments', 'finders', 'canvas', 'store', 'primitives'],
+  layers: ['adjustments', 'modifiers', 'finders', 'canvas', 'store', 'primitives'],
   compose: ['layers', 'adjustments', 'finders', 'canvas', 'store', 'primitives'],
   shelf: ['store', 'primitives'],
   library: ['shelf', 'store', 'primitives'],

@@ -75,6 +75,26 @@ export function clipBaseOf(layers: readonly Layer[], id: string): Layer | undefi
   while (base?.clipped) base = belowOf(layers, base.id)
   return base?.kind === 'adjust' ? undefined : base
 }
+/** What is clipped when a layer is: itself, and the adjustments between it and what it comes to be clipped to. Empty where there is nothing below it with a form of its own. */
+export function clippedAlong(layers: readonly Layer[], id: string): Layer[] {
+  const along = layers.filter((layer) => layer.id === id)
+  for (let below = belowOf(layers, id); below; below = belowOf(layers, below.id))
+    if (!below.clipped) {
+      if (below.kind !== 'adjust') return along
+      along.push(below)
+    }
+  return []
+}
+/** What becomes one picture when a layer is merged downwards, the lowest first: down to the next one with pixels; a layer that is not clipped takes what is clipped there along with what that is clipped to. Empty where there is none. */
+export function mergedDown(layers: readonly Layer[], id: string): Layer[] {
+  const layer = layers.find((each) => each.id === id),
+    merged = layer ? [layer] : []
+  for (let below = belowOf(layers, id); below; below = belowOf(layers, below.id)) {
+    merged.unshift(below)
+    if (below.kind !== 'adjust' && (!below.clipped || layer?.clipped)) return merged
+  }
+  return []
+}
 /** What a layer in its place works on: the layers below it in its group, and around the group as long as groups are passed through; only the one below when it is clipped. */
 export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
   const layer = layers.find((l) => l.id === id)

@@ -124,7 +124,7 @@ export async function byShape(application) {
     await drag(page, await at(page, 60, 480), await at(page, 330, 900))
     await shareAfter(page, 0)
     const before = await step()
-    await card.getByRole('button', { name: 'Fit to all' }).click()
+    await card.getByRole('button', { name: 'Trim to content' }).click()
     await page.waitForFunction(
       ([x, w]) => {
         const f = document.querySelector('[data-step-card] input[aria-label="X"]')
@@ -142,8 +142,8 @@ export async function byShape(application) {
     await clearSteps(page)
     await drag(page, await at(page, 60, 300), await at(page, 160, 400))
     await shareAfter(page, 0)
-    await card.getByRole('button', { name: 'Fit to all' }).click()
-    await page.waitForSelector('text=Nothing to fit to')
+    await card.getByRole('button', { name: 'Trim to content' }).click()
+    await page.waitForSelector('text=Nothing to trim to')
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return ''
   } finally {

@@ -7,15 +7,15 @@ import { filled } from './filled'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 import { type Sample } from '../steps/step'
 
-/** The outline through the anchors. Pieces between two anchors are remembered: moving one changes two. @param closed the last is joined to the first */
-export function wireOutline(
+/** The outline through the anchors, in pieces from each to the next. They are remembered: moving an anchor changes two. @param closed the last is joined to the first */
+export function wirePieces(
   scene: Scene,
   { anchors, reach, edgeFrom, sample }: LiveWireFields & { sample: Sample },
   closed: boolean,
   context: Context,
-): Point[] {
+): Point[][] {
   const pictureName = scene.identity(sample),
-    out: Point[] = []
+    out: Point[][] = []
   let picture: Picture | undefined
   for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
     const a = anchors[k],
@@ -28,7 +28,7 @@ export function wireOutline(
       piece = wireBetween(picture, a, b, reach, edgeFrom)
       context.memory.set(key, piece, piece.length * 48)
     }
-    for (let i = k ? 1 : 0; i < piece.length; i++) out.push(piece[i])
+    out.push(piece)
   }
   return out
 }
@@ -40,6 +40,7 @@ export const liveWire: Finder<'liveWire', LiveWireFields> = {
       return { ...emptyMatte(scene), note: 'Nothing found yet, because an outline needs at least two anchors.' }
     if (params.anchors.every(([x, y]) => x < 0 || y < 0 || x >= scene.width || y >= scene.height))
       return { ...emptyMatte(scene), note: 'Nothing found, because all anchors lie outside the picture.' }
-    return filled(scene, [wireOutline(scene, params, true, context)], 'evenodd', params.antialias, context)
+    const outline = wirePieces(scene, params, true, context).flatMap((piece, k) => (k ? piece.slice(1) : piece))
+    return filled(scene, [outline], 'evenodd', params.antialias, context)
   },
 }

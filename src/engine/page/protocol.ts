@@ -54,9 +54,9 @@ export interface SelectResult {
   readonly older: readonly string[]
 }
 
-/** A wire that is being drawn. */
+/** A wire, px: its pieces from each anchor to the next, and the one from the last to a place. */
 export interface WireSoFar {
-  readonly pinned: readonly Point[]
+  readonly pinned: readonly (readonly Point[])[]
   readonly loose: readonly Point[]
 }
 

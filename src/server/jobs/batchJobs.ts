@@ -29,6 +29,9 @@ const of = ({ id, number = 0, run = 0 }: JobData, ...states: string[]) =>
       : undefined,
   )
 
+const is = async (data: JobData, state: string): Promise<boolean> =>
+  (await database().select({ number: batchPicture.number }).from(batchPicture).where(of(data, state))).length > 0
+
 /** What comes of a picture, beside its file. */
 export interface BatchMade {
   readonly selected: number
@@ -60,8 +63,8 @@ export const BATCH_JOBS: JobKind = {
   async touch(data) {
     await database().update(batchPicture).set({ touched: now }).where(of(data, 'running'))
   },
-  wanted: async (data) =>
-    (await database().select({ number: batchPicture.number }).from(batchPicture).where(of(data, 'running'))).length > 0,
+  wanted: (data) => is(data, 'running'),
+  waits: (data) => is(data, 'queued'),
   async store(data, task, result) {
     if (!(await BATCH_JOBS.wanted(data))) return undefined
     const { id, number = 0 } = data,

@@ -99,4 +99,12 @@ export async function cancelJobs(name: QueueName, jobs: readonly JobData[]): Pro
   }
   await tellWorkers('drop')
 }
+/** Jobs that a worker took so long ago, ms, and that are not over. pg-boss itself has no question for them. */
+export async function takenJobs(name: QueueName, ms: number): Promise<{ id: string; data: JobData }[]> {
+  const { rows } = await databasePool().query<{ id: string; data: JobData }>(
+    `select id, data from jobs.job where name = $1 and state = 'active' and started_on < now() - $2 * interval '1 millisecond'`,
+    [name, ms],
+  )
+  return rows
+}
 const tellWorkers = (what: 'new' | 'drop') => databasePool().query('select pg_notify($1, $2)', [CHANNEL, what])

@@ -17,6 +17,9 @@ import { RESULT } from './task'
 
 const is = (id: string, state?: string) => and(eq(exported.id, id), state ? eq(exported.state, state) : undefined)
 
+const there = async (id: string, state?: string): Promise<boolean> =>
+  (await database().select({ id: exported.id }).from(exported).where(is(id, state))).length > 0
+
 async function over(id: string, change: Partial<typeof exported.$inferInsert>): Promise<void> {
   const [row] = await database()
     .update(exported)
@@ -43,7 +46,8 @@ export const EXPORT_JOBS: JobKind = {
       .set({ touched: now, ...(progress === undefined ? {} : { progress }) })
       .where(is(id, 'running'))
   },
-  wanted: async ({ id }) => (await database().select({ id: exported.id }).from(exported).where(is(id))).length > 0,
+  wanted: ({ id }) => there(id),
+  waits: ({ id }) => there(id, 'queued'),
   async store(data, task, result) {
     if (!(await EXPORT_JOBS.wanted(data))) return undefined
     const file = join(task.folder, RESULT),

@@ -11,6 +11,8 @@ export interface JobKind {
   touch(data: JobData, progress?: number): Promise<void>
   /** False where its row is gone, or asks for something else now. */
   wanted(data: JobData): Promise<boolean>
+  /** True where its row says that nobody has begun it. */
+  waits(data: JobData): Promise<boolean>
   /** Puts its files into storage, once; a try that is no longer asked for leaves nothing. @returns what the row is to say */
   store(data: JobData, task: Task, result: unknown): Promise<object | undefined>
   /** The row says that it is done, and what came of it. */

@@ -9,7 +9,7 @@ import { Client } from 'pg'
 import { closeDatabase } from '../database/connection'
 import { removeScratch } from '../storage/scratch'
 import { BATCH_JOBS } from './batchJobs'
-import { boss, CHANNEL, type JobData, type QueueName, superviseJobs } from './boss'
+import { boss, CHANNEL, type JobData, type QueueName, superviseJobs, takenJobs } from './boss'
 import { EXPORT_JOBS } from './exportJobs'
 import { type JobKind } from './kind'
 import { Dropped, JobFailed, JobThread } from './thread'
@@ -148,6 +148,9 @@ async function tend(): Promise<void> {
   if (Date.now() - trouble < DEAD_AFTER_MS) return
   for (const kind of Object.values(KINDS)) {
     for (const data of await kind.lost(DEAD_AFTER_MS)) await retry(kind, kind.idOf(data), data, 'Its worker ended.')
+    // A worker that died between taking a job and beginning it: the row waits for it still.
+    for (const { id, data } of await takenJobs(kind.queue, DEAD_AFTER_MS))
+      if (await kind.waits(data)) await retry(kind, id, data, 'Its worker ended.')
     await kind.tend()
   }
 }

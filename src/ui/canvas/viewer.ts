@@ -15,7 +15,9 @@ export interface View {
 const SURROUND = '#8a8a8a'
 const MIN_SCALE = 0.01,
   MAX_SCALE = 64
-const FIT_MARGIN_PX = 28
+/** Around a picture that fits, CSS px; above it lies what says how it is shown. */
+const FIT_MARGIN_PX = 28,
+  FIT_TOP_PX = 56
 const ANT_FRAME_MS = 180
 /** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
 const TOGETHER_MS = 90
@@ -179,15 +181,17 @@ export class Viewer {
   }
 
   fit(): void {
-    const margin = FIT_MARGIN_PX * this.ratio
+    const margin = FIT_MARGIN_PX * this.ratio,
+      top = FIT_TOP_PX * this.ratio
     const { width, height } = this.picture
     const scale = Math.min(
       (width - 2 * margin) / this.canvas.width,
-      (height - 2 * margin) / this.canvas.height,
+      (height - top - margin) / this.canvas.height,
       this.ratio,
     )
     this.fitted = true
-    this.moveTo(Math.max(MIN_SCALE, scale), this.canvas.width / 2, this.canvas.height / 2, width / 2, height / 2)
+    const middle = (top + height - margin) / 2
+    this.moveTo(Math.max(MIN_SCALE, scale), this.canvas.width / 2, this.canvas.height / 2, width / 2, middle)
   }
   /** 1: one canvas pixel on one device pixel. Keeps the canvas point under (x, y) CSS px where it is. */
   zoomTo(scale: number, x = this.picture.width / this.ratio / 2, y = this.picture.height / this.ratio / 2): void {

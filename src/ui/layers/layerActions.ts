@@ -3,7 +3,7 @@ import { toast } from 'sonner'
 import { layerById } from '@/document/edits'
 import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungroup } from '@/document/layers'
 import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
-import { ancestorsOf, belowOf, clipBaseOf, DEEPEST, isShown, tooDeep } from '@/document/tree'
+import { ancestorsOf, clippedAlong, DEEPEST, isShown, mergedDown, tooDeep } from '@/document/tree'
 import { type Layer, type Project } from '@/document/types'
 import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { removed } from '@/ui/store/removed'
@@ -124,16 +124,16 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
   {
     id: 'clip',
     name: 'Clip to the layer below, or release',
-    problem: (state) =>
-      free(state) ??
-      (state.layer!.clipped || clipBaseOf(state.project.layers, state.layer!.id)
-        ? undefined
-        : 'There is no layer with pixels below it in its group.'),
-    run: ({ layer }) => {
-      act(
-        layer.clipped ? `Release ${layer.name}` : `Clip ${layer.name}`,
-        changeLayer(layer.id, { clipped: !layer.clipped }),
-      )
+    problem: (state) => free(state) ?? (state.layer!.clipped ? undefined : clipProblem(state)),
+    run: ({ project, layer }) => {
+      const all = chosenLayers(project).filter((each) => !each.locked && !each.clipped === !layer.clipped),
+        ids = new Set(
+          all.flatMap((each) => (layer.clipped ? [each] : clippedAlong(project.layers, each.id))).map(({ id }) => id),
+        ),
+        what = all.length > 1 ? `${all.length} layers` : layer.name
+      act(layer.clipped ? `Release ${what}` : `Clip ${what}`, (draft) => {
+        for (const id of ids) changeLayer(id, { clipped: !layer.clipped })(draft)
+      })
     },
   },
   {
@@ -152,8 +152,14 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     name: 'Merge with the layer below',
     problem: (state) => free(state) ?? mergeProblem(state),
     run: ({ project, layer }) => {
-      const below = belowOf(project.layers, layer.id)!
-      void mergeLayers([below.id, layer.id], below.name, `Merge with ${below.name}`, { instead: true })
+      const merged = mergedDown(project.layers, layer.id),
+        [{ name }] = merged
+      void mergeLayers(
+        merged.map(({ id }) => id),
+        name,
+        `Merge with ${name}`,
+        { instead: true },
+      )
     },
   },
   {
@@ -228,12 +234,18 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
 
 const topmost = (project: Project, layers: readonly Layer[]): Layer[] =>
   layers.filter((layer) => !ancestorsOf(project.layers, layer.id).some((group) => layers.includes(group)))
+function clipProblem({ project: { layers }, layer }: Now): string | undefined {
+  const [, ...along] = clippedAlong(layers, layer!.id),
+    locked = along.find((each) => each.locked)
+  if (!clippedAlong(layers, layer!.id).length) return 'There is no layer with pixels below it in its group.'
+  return locked && `${locked.name}, which would be clipped with it, is locked.`
+}
 function mergeProblem({ project: { layers }, layer }: Now): string | undefined {
-  const below = belowOf(layers, layer!.id)
-  if (!below) return 'There is no layer below it in its group.'
-  if (below.kind === 'adjust') return `${below.name}, below it, is an adjustment: it has no pixels to merge with.`
-  if (below.locked) return `${below.name}, below it, is locked.`
-  const hidden = [layer!, below].find((each) => !each.visible)
+  const merged = mergedDown(layers, layer!.id)
+  if (!merged.length) return 'There is no layer with pixels below it in its group.'
+  const locked = merged.find((each) => each.locked)
+  if (locked) return `${locked.name}, below it, is locked.`
+  const hidden = merged.find((each) => !each.visible)
   return hidden && `${hidden.name} is hidden: it would be lost.`
 }
 const shownRoots = (project: Project): string[] =>

@@ -3,12 +3,12 @@ import { saveFile } from '@/ui/primitives/saveFile'
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
 import { parseStep } from '@/core/formats/recipe'
-import { isFinding, type Recipe, type Step } from '@/core/steps/registry'
+import { type Recipe, type Step } from '@/core/steps/registry'
 import { recipeAt } from '@/document/edits'
 import { changeMask, copyMask, type MaskChange, setMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/types'
 import { type FinderId } from '@/ui/finders/kinds'
-import { pageOfStep } from '@/ui/finders/registry'
+import { toolOf } from '@/ui/modifiers/registry'
 import { act, get, goToStage, set, shownProject, workOnStep, workOnSteps } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
@@ -23,7 +23,7 @@ export function openMask(layer: string, finder?: FinderId): void {
   const home = { kind: 'mask', layer } as const,
     project = shownProject(get()),
     last = project && recipeAt(project, home)?.steps.findLast((each) => each.kind !== 'invert'),
-    tool = finder ?? (last && isFinding(last) ? pageOfStep(last)?.id : undefined)
+    tool = finder ?? (last ? toolOf(last) : undefined)
   goToStage('select')
   if (last) workOnStep(home, last.id!, tool)
   else workOnSteps(home)

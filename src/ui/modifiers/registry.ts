@@ -1,4 +1,5 @@
 /** Every changing step on the page: its name, what it starts with, and the values its card shows. */
+import { type FinderId } from '@/ui/finders/kinds'
 import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
 import { type ModifyingStep, type Step } from '@/core/steps/registry'
@@ -33,6 +34,8 @@ export interface ModifierPage {
   readonly summary: (step: never) => string
   readonly Handles?: ComponentType<HandlesProps<never>>
   readonly Panel?: ComponentType<PanelProps<never>>
+  /** The tool whose presses work on the open step. */
+  readonly tool?: FinderId
 }
 
 const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({
@@ -55,6 +58,7 @@ const page = <K extends Kind>(
   own: {
     Handles?: ComponentType<HandlesProps<Extract<ModifyingStep, { kind: K }>>>
     Panel?: ComponentType<PanelProps<Extract<ModifyingStep, { kind: K }>>>
+    tool?: FinderId
   } = {},
 ): ModifierPage => ({
   kind,
@@ -63,7 +67,7 @@ const page = <K extends Kind>(
   start,
   values,
   summary: summary,
-  ...(own as Pick<ModifierPage, 'Handles' | 'Panel'>),
+  ...(own as Pick<ModifierPage, 'Handles' | 'Panel' | 'tool'>),
 })
 
 const EDGE_VALUES: readonly ModifierValue[] = [px('reach', 'Solve within', 0, 200, 12)]
@@ -130,11 +134,11 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page(
     'limitColour',
     'Only some colours',
-    'Keeps only these colours of what the steps above it made. Click colours on the picture with Palette.',
+    'Keeps only these colours of what the steps above it made: click them on the picture.',
     { colours: [], spread: 24, softness: 0.5 },
     [],
     ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`,
-    { Panel: LimitColourPanel },
+    { Panel: LimitColourPanel, tool: 'palette' },
   ),
   page(
     'opacity',
@@ -157,6 +161,10 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('none', 'None', 'Begins again: the steps above it count no more.', {}, [], () => 'nothing'),
 ]
 export const modifierPage = (kind: string): ModifierPage | undefined => MODIFIER_PAGES.find((p) => p.kind === kind)
+
+/** The tool that goes on with a step when it is opened. */
+export const toolOf = (step: Step): FinderId | undefined =>
+  pageOfStep(step)?.id ?? modifierPage(step.kind)?.tool ?? undefined
 
 /** What a step is called: its own name, or what finds or changes. */
 export const stepName = (step: Step): string =>

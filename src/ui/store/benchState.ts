@@ -6,6 +6,7 @@ import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { regions } from '@/core/steps/regions'
 import { type Step } from '@/core/steps/registry'
+import { type Sample } from '@/core/steps/step'
 import { EMPTY_HISTORY, type History } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/types'
 import { type Backing, type ViewMode } from '@/engine/page/protocol'
@@ -83,6 +84,8 @@ export interface BenchState {
   proportions: Proportions
   /** The unit lengths are shown and typed in. */
   unit: Unit
+  /** What trimming a box to its content looks at. */
+  trimLooksAt: Sample
   /** Lines inside the open box, and how they are turned (bit 0: across, bit 1: down). */
   boxLines: BoxLines
   boxLinesFlip: number
@@ -196,6 +199,7 @@ export const initial = (id: string): BenchState => ({
   nextOp: 'replace',
   proportions: { mode: 'free', width: 3, height: 2 },
   unit: 'px',
+  trimLooksAt: 'all',
   boxLines: 'none',
   boxLinesFlip: 0,
   boxGrid: [3, 3],

@@ -3,7 +3,7 @@ import * as Comlink from 'comlink'
 import { contentBox } from '@/core/raster/content'
 import { mattePyramid } from '@/core/raster/levels'
 import { type Matte } from '@/core/raster/picture'
-import { wireOutline } from '@/core/select/liveWire'
+import { wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
 import { fittingTolerance, warm } from '@/core/select/similarColour'
@@ -91,7 +91,7 @@ const api: PictureWorker = {
       if (newestNow(HOVER) !== number) return null
       const scene = sceneOf(request)
       return finish('Following the edge', (context) => ({
-        pinned: wireOutline(scene, values, false, context),
+        pinned: wirePieces(scene, values, false, context),
         loose: quickWire(
           segmentView(scene, values.sample, studio).levels,
           values.anchors.at(-1)!,

@@ -6,9 +6,9 @@ import { PathError } from '@/core/vector/readPath'
 import { pathData, subpathsOf } from '@/core/vector/path'
 import { changeStep, savePath } from '@/document/edits'
 import { Button } from '@/ui/primitives/Button'
-import { Switch } from '@/ui/primitives/Choice'
 import { act, get, set, useBench } from '@/ui/store/bench'
 import { type PanelProps } from '../finder'
+import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { converted, isSmooth, openEnd, type Subpaths, switchedClosed, withoutNode } from './nodes'
 
 /** What can be done with the chosen point and the whole path; its data to copy, or to put in. */
@@ -69,11 +69,7 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'path'>>) {
           Save path
         </Button>
       </div>
-      <Switch
-        label="Smooth edge"
-        checked={step.antialias}
-        onChange={(antialias) => act('Smooth edge', changeStep(home, step.id!, { antialias }))}
-      />
+      <AntialiasSwitch step={step} home={home} />
       <PathText d={step.d} put={(d) => act('Put in path data', changeStep(home, step.id!, { d }))} />
     </>
   )

@@ -7,6 +7,7 @@ import { Slider } from '@/ui/primitives/Slider'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { SampleChoice } from '../marking/SampleChoice'
 
 type SpotStep = StepOfKind<'colourSpot'>
 
@@ -169,16 +170,7 @@ function Panel({ step, home }: PanelProps<SpotStep>) {
         onPreview={(spread) => preview(edit({ spread }))}
         onSettle={(spread) => act('Change spread', edit({ spread }))}
       />
-      <Choice
-        small
-        label="What is looked at"
-        value={step.sample}
-        options={[
-          ['all', 'all layers'],
-          ['layer', 'this layer'],
-        ]}
-        onChange={(sample) => act('Change what is looked at', edit({ sample }))}
-      />
+      <SampleChoice step={step} home={home} />
     </>
   )
 }

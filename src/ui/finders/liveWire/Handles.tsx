@@ -6,9 +6,10 @@ import { act, get, preview, useBench } from '@/ui/store/bench'
 import { type WireSoFar } from '@/engine/page/protocol'
 import { askEngine } from '@/ui/store/rendering'
 import { Grip } from '@/ui/canvas/Grip'
+import { usePull } from '@/ui/canvas/pull'
 import { type HandlesProps } from '../finder'
 import { StartRing } from '../outline/StartRing'
-import { pin } from './press'
+import { pin, placed } from './press'
 
 type WireStep = StepOfKind<'liveWire'>
 const MOST_GRIPS = 160
@@ -19,19 +20,19 @@ const SETTLED_PX = 70,
 
 const NONE: WireSoFar = { pinned: [], loose: [] }
 
-/** The wire as far as it is drawn and on to the pointer, as the engine finds it: one question at a time, the newest next. */
+/** The wire through its anchors and on to a place, as the engine finds it: one question at a time, the newest next. @param drawing pieces that stay the same are pinned by themselves */
 function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: number): WireSoFar {
   const [wire, setWire] = useState<WireSoFar>(NONE)
   const asking = useRef(false),
-    wanted = useRef<{ step: WireStep; to: Point; scale: number } | null>(null),
+    wanted = useRef<{ step: WireStep; drawing: boolean; to: Point; scale: number } | null>(null),
     settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
   useEffect(() => {
-    if (!drawing || !to || !step.anchors.length) {
+    if (!to || !step.anchors.length) {
       wanted.current = null
       setWire(NONE)
       return
     }
-    wanted.current = { step, to, scale }
+    wanted.current = { step, drawing, to, scale }
     const ask = () => {
       const now = wanted.current
       if (asking.current || !now) return
@@ -42,7 +43,7 @@ function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: numb
           (found) => {
             if (found) {
               setWire(found)
-              pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current)
+              if (now.drawing) pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current)
             }
           },
           () => {},
@@ -82,14 +83,18 @@ function pinSettled(
   }
 }
 
-/** The anchors, and while drawing the wire to the pointer and the ring at the start. */
+/** The anchors, and while drawing the wire to the pointer and the ring at the start; a finished wire is pinned further where it is pressed. */
 export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<WireStep>) {
   const drawing = useBench((state) => state.drawing === step.id)
   const [ax] = toScreen(0, 0),
     [bx] = toScreen(1, 0),
     scale = Math.abs(bx - ax)
-  const wire = useWire(step, drawing, pointer && fromScreen(...(pointer as [number, number])), scale)
-  const line = [...wire.pinned, ...wire.loose].map(([x, y]) => toScreen(x, y).join(',')).join(' '),
+  const held = step.anchors.length <= MOST_GRIPS,
+    to = drawing ? pointer && fromScreen(...(pointer as [number, number])) : held ? step.anchors[0] : null
+  const wire = useWire(step, drawing, to, scale),
+    pull = usePull<WireStep>()
+  const onScreen = (piece: readonly Point[]) => piece.map(([x, y]) => toScreen(x, y).join(',')).join(' '),
+    line = [...wire.pinned, wire.loose].map(onScreen).join(' '),
     anchors = step.anchors.map(([x, y]) => toScreen(x, y))
   return (
     <g>
@@ -99,11 +104,26 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
           <polyline points={line} stroke="#1b1b1b" strokeWidth={1.25} data-wire />
         </g>
       )}
+      {!drawing &&
+        [...wire.pinned, wire.loose].map((piece, k) => (
+          <polyline
+            key={`piece ${k}`}
+            points={onScreen(piece)}
+            fill="none"
+            stroke="transparent"
+            strokeWidth={9}
+            style={{ pointerEvents: 'stroke', cursor: 'copy' }}
+            aria-label="Pin the wire here"
+            {...pull('Pin', step, (was, _, at) =>
+              changeStep(home, step.id!, { anchors: was.anchors.toSpliced(k + 1, 0, placed(fromScreen(...at))) }),
+            )}
+          />
+        ))}
       {drawing
         ? anchors.map(([x, y], i) => (
             <rect key={i} x={x - 3} y={y - 3} width={6} height={6} fill="#fff" stroke="#1b1b1b" pointerEvents="none" />
           ))
-        : anchors.length <= MOST_GRIPS &&
+        : held &&
           anchors.map(([x, y], i) => (
             <g
               key={i}

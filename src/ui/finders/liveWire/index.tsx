@@ -2,10 +2,10 @@ import { Magnet } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
-import { Switch } from '@/ui/primitives/Choice'
 import { act, get, preview, set, useBench } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
+import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { Handles } from './Handles'
 import { closeWire, press, takeAnchorBack } from './press'
 
@@ -41,13 +41,10 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
         }}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
-        {step.anchors.length} anchors. Drag one to move it, double-click it to unpin.
+        {step.anchors.length} anchors. Drag one to move it, press on the wire to pin it there, double-click an anchor to
+        unpin.
       </p>
-      <Switch
-        label="Smooth edge"
-        checked={step.antialias}
-        onChange={(antialias) => act('Smooth edge', edit({ antialias }))}
-      />
+      <AntialiasSwitch step={step} home={home} />
       <SampleChoice step={step} home={home} />
     </>
   )

@@ -30,7 +30,7 @@ export function takeAnchorBack(): void {
   if (step.anchors.length <= 1) closeWire()
   else act('Unpin', changeStep(get().home, step.id!, { anchors: step.anchors.slice(0, -1) }))
 }
-const placed = ([x, y]: Point): [number, number] => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]
+export const placed = ([x, y]: Point): [number, number] => [Math.round(x * 10) / 10, Math.round(y * 10) / 10]
 
 /** Adds anchors to the wire being drawn. */
 export function pin(anchors: readonly Point[], label: string): void {

@@ -1,9 +1,7 @@
 import { SwatchBook } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
-import { Choice } from '@/ui/primitives/Choice'
-import { act } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
+import { SampleChoice } from '../marking/SampleChoice'
 import { PaletteValues } from './PaletteValues'
 import { press } from './press'
 
@@ -11,16 +9,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'palette'>>) {
   return (
     <>
       <PaletteValues step={step} home={home} />
-      <Choice
-        small
-        label="What is looked at"
-        value={step.sample}
-        options={[
-          ['all', 'all layers'],
-          ['layer', 'this layer'],
-        ]}
-        onChange={(sample) => act('Change what is looked at', changeStep(home, step.id!, { sample }))}
-      />
+      <SampleChoice step={step} home={home} />
     </>
   )
 }

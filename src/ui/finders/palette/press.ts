@@ -6,7 +6,7 @@ import { beginStep } from '../putStep'
 
 type Coloured = StepOfKind<'palette' | 'limitColour'>
 
-/** Each click takes the colour there into the open palette, or into the open step that keeps only some colours; keys held begin a palette of their own. */
+/** Each click takes the colour there into the open palette, or (with Shift, too) into the open step that keeps only some colours; other keys held begin a palette of their own. */
 export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag {
   return {
     move() {},
@@ -14,7 +14,7 @@ export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag 
       void at.readPixel().then((pixel) => {
         if (!pixel || pixel[3] === 0) return
         const colour = [pixel[0], pixel[1], pixel[2]] as const
-        const into = at.further ? undefined : (open ?? openLimit(at))
+        const into = (at.keys && !at.shift ? undefined : openLimit(at)) ?? (at.further ? undefined : open)
         if (into) {
           if (!into.colours.some((c) => c.join() === colour.join()))
             act('Add colour', changeStep(at.home, into.id!, { colours: [...into.colours, colour] }))

@@ -1,22 +1,23 @@
 import { Shrink } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { type Sample } from '@/core/steps/step'
 import { changeStep } from '@/document/edits'
 import { Button } from '@/ui/primitives/Button'
-import { Choice, Switch } from '@/ui/primitives/Choice'
+import { Choice } from '@/ui/primitives/Choice'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { Slider } from '@/ui/primitives/Slider'
 import { digitsOf, pxOf, UNITS } from '@/ui/primitives/units'
 import { act, get, preview, set, shownProject, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type PanelProps } from '../finder'
+import { AntialiasSwitch } from '../marking/AntialiasSwitch'
+import { LooksAt } from '../marking/LooksAt'
 import { placesOf } from '@/ui/canvas/box'
 import { type BoxStep } from './pressBox'
 
 const FAR = 1e7
 
-/** Exact numbers, turning and edge of a shape in a box; a rectangle's corner radius; fitting it to what is inside. */
+/** Exact numbers, turning and edge of a shape in a box; a rectangle's corner radius; trimming it to what is inside. */
 export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
   const unit = useBench((state) => state.unit),
     project = useBench(shownProject)
@@ -53,16 +54,14 @@ export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
         {field('Y', 'y', -FAR)}
         {field('Height', 'height', 0)}
       </div>
-      <div className="flex flex-wrap items-center justify-between gap-y-1.5">
-        <Choice
-          small
-          label="Unit of lengths"
-          value={unit}
-          options={UNITS.map((u) => [u, u] as const)}
-          onChange={(next) => set({ unit: next })}
-        />
-        <FitToContent step={step} change={change} />
-      </div>
+      <Choice
+        small
+        label="Unit of lengths"
+        value={unit}
+        options={UNITS.map((u) => [u, u] as const)}
+        onChange={(next) => set({ unit: next })}
+      />
+      <TrimToContent step={step} change={change} />
       {step.kind === 'rectangle' && (
         <Slider
           label="Corners"
@@ -88,19 +87,16 @@ export function BoxPanel({ step, home }: PanelProps<BoxStep>) {
         onPreview={(rotation) => preview(change({ rotation }))}
         onSettle={(rotation) => act('Rotate', change({ rotation }))}
       />
-      <Switch
-        label="Smooth edge"
-        checked={step.antialias}
-        onChange={(antialias) => act('Smooth edge', change({ antialias }))}
-      />
+      <AntialiasSwitch step={step} home={home} />
     </>
   )
 }
 
-/** Shrinks the box to the edges of what is inside it, on the active layer or on all that is shown. */
-function FitToContent({ step, change }: { step: BoxStep; change: (values: object) => ReturnType<typeof changeStep> }) {
-  const [busy, setBusy] = useState(false)
-  const fit = async (sample: Sample) => {
+/** Shrinks the box to the edges of what is inside it, on all layers or on the active one. */
+function TrimToContent({ step, change }: { step: BoxStep; change: (values: object) => ReturnType<typeof changeStep> }) {
+  const [busy, setBusy] = useState(false),
+    sample = useBench((state) => state.trimLooksAt)
+  const trim = async () => {
     const [[left, , right], [top, , bottom]] = placesOf(step)
     setBusy(true)
     try {
@@ -109,41 +105,31 @@ function FitToContent({ step, change }: { step: BoxStep; change: (values: object
       )
       if (!box)
         toast(
-          `Nothing to fit to: ${sample === 'layer' ? 'on this layer ' : ''}the box holds only what its border shows.`,
+          `Nothing to trim to: ${sample === 'layer' ? 'on this layer ' : ''}the box holds only what its border shows.`,
         )
       else if (box.x === left && box.y === top && box.width === right - left && box.height === bottom - top)
-        toast('The box fits already: what is inside reaches all its sides.')
-      else if (get().openStep === step.id) act('Fit to content', change({ ...box, rotation: 0 }))
+        toast('The box is trimmed already: what is inside reaches all its sides.')
+      else if (get().openStep === step.id) act('Trim to content', change({ ...box, rotation: 0 }))
     } catch (error) {
       toast.error(`The content could not be looked at: ${error instanceof Error ? error.message : String(error)}`)
     } finally {
       setBusy(false)
     }
   }
-  const why = busy ? 'Looking …' : step.width > 0 && step.height > 0 ? undefined : 'Draw the box first.'
   return (
-    <span className="flex items-center gap-1">
+    <div className="flex items-center justify-between gap-2">
       <Button
-        why={why}
+        why={busy ? 'Looking …' : step.width > 0 && step.height > 0 ? undefined : 'Draw the box first.'}
         onClick={() => {
-          void fit('all')
+          void trim()
         }}
         className="!min-h-7 !px-2 !text-xs whitespace-nowrap"
-        title="Shrinks the box to what is inside it, on all that is shown"
+        title="Shrinks the box to what is inside it"
       >
         <Shrink size={13} />
-        Fit to all
+        Trim to content
       </Button>
-      <Button
-        why={why}
-        onClick={() => {
-          void fit('layer')
-        }}
-        className="!min-h-7 !px-2 !text-xs whitespace-nowrap"
-        title="Shrinks the box to what is inside it, on the active layer"
-      >
-        Fit to layer
-      </Button>
-    </span>
+      <LooksAt label="What trimming looks at" value={sample} onChange={(trimLooksAt) => set({ trimLooksAt })} />
+    </div>
   )
 }

@@ -4,6 +4,8 @@ import { Slider } from '@/ui/primitives/Slider'
 import { changeStep } from '@/document/edits'
 import { act, preview } from '@/ui/store/bench'
 import { type PanelProps } from '../finder'
+import { SampleChoice } from '../marking/SampleChoice'
+import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { ToleranceChart } from './ToleranceChart'
 
 export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
@@ -60,21 +62,8 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
             ]}
             onChange={(metric) => act('Change comparison', change({ metric }))}
           />
-          <Choice
-            small
-            label="What is looked at"
-            value={step.sample}
-            options={[
-              ['all', 'all layers'],
-              ['layer', 'this layer'],
-            ]}
-            onChange={(sample) => act('Change what is looked at', change({ sample }))}
-          />
-          <Switch
-            label="Soft edge"
-            checked={step.antialias}
-            onChange={(antialias) => act('Soft edge', change({ antialias }))}
-          />
+          <SampleChoice step={step} home={home} />
+          <AntialiasSwitch step={step} home={home} />
         </div>
       </details>
     </>

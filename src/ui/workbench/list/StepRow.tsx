@@ -8,7 +8,7 @@ import { isFinding, opOf, type Step } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
 import { pageOfStep } from '@/ui/finders/registry'
-import { modifierPage, stepName } from '@/ui/modifiers/registry'
+import { modifierPage, stepName, toolOf } from '@/ui/modifiers/registry'
 import { Bitmap } from '@/ui/primitives/Bitmap'
 import { IconButton } from '@/ui/primitives/Button'
 import { act, closeStep, workOnStep } from '@/ui/store/bench'
@@ -49,7 +49,7 @@ export const StepRow = memo(function StepRow({
   }, [open])
   const toggle = () => {
     if (open) closeStep()
-    else workOnStep(home, step.id!, isFinding(step) ? pageOfStep(step)?.id : undefined)
+    else workOnStep(home, step.id!, toolOf(step))
   }
   return (
     <li

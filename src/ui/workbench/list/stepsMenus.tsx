@@ -5,7 +5,7 @@ import { DropdownMenu } from 'radix-ui'
 import { parseStep } from '@/core/formats/recipe'
 import { addStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
-import { MODIFIER_PAGES } from '@/ui/modifiers/registry'
+import { MODIFIER_PAGES, toolOf } from '@/ui/modifiers/registry'
 import { Tip } from '@/ui/primitives/Button'
 import { COMMANDS } from '../commands'
 import { runCommand } from '../commandKeys'
@@ -47,9 +47,9 @@ export function StepsMenu() {
 
 export function AddModifier({ home }: { home: RecipeHome }) {
   const add = (kind: string, name: string, values: object) => {
-    const id = crypto.randomUUID()
-    act(name, addStep(home, parseStep({ kind, id, ...values })))
-    workOnStep(home, id)
+    const step = parseStep({ kind, id: crypto.randomUUID(), ...values })
+    act(name, addStep(home, step))
+    workOnStep(home, step.id!, toolOf(step))
   }
   return (
     <DropdownMenu.Root>
