@@ -49,7 +49,7 @@ const UI_ROOMS = {
   finders: ['canvas', 'store', 'primitives'],
   modifiers: ['finders', 'canvas', 'store', 'primitives'],
   adjustments: ['store', 'primitives'],
-  edge: ['finders', 'canvas', 'store', 'primitives'],
+  edge: ['modifiers', 'finders', 'canvas', 'store', 'primitives'],
   layers: ['adjustments', 'modifiers', 'finders', 'canvas', 'store', 'primitives'],
   compose: ['layers', 'adjustments', 'finders', 'canvas', 'store', 'primitives'],
   shelf: ['store', 'primitives'],

@@ -485,7 +485,9 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
     'live-wire map of a window',
     0.2,
     () =>
-      wires(photo, [2100, 1400], { box: WINDOW, edgeFrom: 5.5 }, (tree) => wirePath(tree, [2100, 1400], [1700, 1000])),
+      wires(photo, [2100, 1400], { box: WINDOW, edgeGradient: 2.2 }, (tree) =>
+        wirePath(tree, [2100, 1400], [1700, 1000]),
+      ),
     'opencv-js IntelligentScissors applyImage, buildMap',
     () => {
       scissors.applyImage(windowMat)
@@ -498,7 +500,9 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
     () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 0.1),
     'the map of a window',
     () =>
-      wires(photo, [2100, 1400], { box: WINDOW, edgeFrom: 5.5 }, (tree) => wirePath(tree, [2100, 1400], [1700, 1000])),
+      wires(photo, [2100, 1400], { box: WINDOW, edgeGradient: 2.2 }, (tree) =>
+        wirePath(tree, [2100, 1400], [1700, 1000]),
+      ),
   ],
   ['edge as a matte, 1500 × 1000', 0.2, solveEdge, 'textbook closed form', textbook],
   ['unsure stroke of 60 px', null, stroke, 'the whole edge', solveEdge],

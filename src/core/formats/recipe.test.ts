@@ -13,8 +13,17 @@ describe('fields of earlier versions', () => {
   })
   it('a live wire looks as far, and sees the same edges', () => {
     expect(parseStep({ kind: 'liveWire', anchors: [[1, 2]], width: 16, contrast: 0.1 })).toEqual(
-      parseStep({ kind: 'liveWire', anchors: [[1, 2]], reach: 16, edgeFrom: 5.5 }),
+      parseStep({ kind: 'liveWire', anchors: [[1, 2]], reach: 16, edgeGradient: 2.2 }),
     )
+    expect(parseStep({ kind: 'liveWire', anchors: [[1, 2]], edgeFrom: 5.5 })).toEqual(
+      parseStep({ kind: 'liveWire', anchors: [[1, 2]] }),
+    )
+  })
+  it('a border is a contour', () => {
+    expect(parseStep({ kind: 'border', width: 7, hidden: true })).toEqual(
+      parseStep({ kind: 'contour', thickness: 7, hidden: true }),
+    )
+    expect(() => parseStep({ kind: 'border', width: -1 })).toThrow(/thickness: takes/)
   })
   it('one that comes with a change of an older record counts before what stands there; what is no number is refused by its name', () => {
     expect(parseStep({ kind: 'sky', openings: 200, twigs: 2, fillGaps: 0 })).toMatchObject({ openings: 0, twigs: 2 })

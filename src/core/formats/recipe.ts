@@ -5,7 +5,7 @@
 import { COMBINE_OPS } from '../raster/coverage'
 import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../fields/fields'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../steps/registry'
-import { type FindingKind } from '../steps/step'
+import { type FindingKind, type ModifyingKind } from '../steps/step'
 
 /** A sentence for people, naming the field. */
 export class RecipeError extends Error {}
@@ -59,10 +59,16 @@ export function checkOnce<T>(input: unknown, check: () => T): T {
 /** A complete step from one that may leave out defaults. Throws RecipeError. */
 export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(ofToday(input), path))
 
-/** Fields of earlier versions as what they come to now; values that are no numbers are left for the check to refuse. */
-function ofToday(input: unknown): unknown {
-  if (!isObject(input) || typeof input.kind !== 'string' || !Object.hasOwn(FINDERS, input.kind)) return input
-  const { earlier }: FindingKind = FINDERS[input.kind as keyof typeof FINDERS]
+/** What kinds of steps were called in earlier versions. */
+const EARLIER_KINDS: Readonly<Record<string, string>> = { border: 'contour' }
+
+/** A step of an earlier version in today's words; values that are no numbers are left for the check to refuse. */
+function ofToday(given: unknown): unknown {
+  if (!isObject(given) || typeof given.kind !== 'string') return given
+  const { kind } = given,
+    input = Object.hasOwn(EARLIER_KINDS, kind) ? { ...given, kind: EARLIER_KINDS[kind] } : given,
+    kinds: Readonly<Record<string, FindingKind | ModifyingKind>> = { ...FINDERS, ...MODIFIERS },
+    earlier = Object.hasOwn(kinds, input.kind as string) ? kinds[input.kind as string].earlier : undefined
   if (!earlier || !Object.keys(earlier).some((name) => Number.isFinite(input[name]))) return input
   const step: Record<string, unknown> = {}
   for (const [name, value] of Object.entries(input))

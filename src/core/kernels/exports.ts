@@ -260,7 +260,6 @@ export interface Exports {
     parts: number,
     to: number,
   ) => void
-  readonly opponentRow: (words: number, to: number, plane: number, count: number, loud: number) => void
   readonly calmRow: (from: number, step: number, to: number, count: number) => void
   readonly slopeRow: (
     from: number,

@@ -7,6 +7,7 @@ import { apply } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
 import { edgeBlurOf } from './edgeBlur'
 import { fitOf } from './fit'
+import { fittingReach } from './fittingReach'
 import { grainOf } from './grain'
 import { hazeOf } from './haze'
 import { horizonOf } from './horizon'
@@ -100,6 +101,21 @@ describe('blur at an edge', () => {
       ),
       { numRuns: 12 },
     )
+  })
+  it('says how far an edge is worth being solved: farther the softer it is, also where it is softer than what is looked at', () => {
+    const reach = (sigma: number) => {
+      const { cover, photo } = straight(sigma, 0.1)
+      return fittingReach(photo, cover)!
+    }
+    expect(reach(0.3)).toBe(3)
+    expect(Math.abs(reach(2) - 7)).toBeLessThanOrEqual(1)
+    expect(Math.abs(reach(5) - 17.5)).toBeLessThanOrEqual(3.5)
+    expect(
+      fittingReach(
+        picture(() => [90, 90, 90]),
+        matte((x) => x > 120),
+      ),
+    ).toBeNull()
   })
   it('is not told by twigs', () => {
     expect(

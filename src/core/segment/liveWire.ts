@@ -4,6 +4,7 @@
  * Sources: Mortensen and Barrett, "Interactive segmentation with intelligent scissors", Graphical Models and Image Processing 60 (1998)
  * (the three costs and their weights, shortest paths); Dial, Communications of the ACM 12 (1969) (the queue of buckets).
  */
+import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { withRoom } from '../kernels'
 import { type Box } from '../raster/content'
 import { cropPicture } from '../raster/crop'
@@ -15,10 +16,8 @@ import { type Point } from '../vector/fill'
 const CROSSING = 34,
   DIRECTION = 32,
   GRADIENT = 34
-/** A gradient of this many levels a pixel, luma and colours together, is as strong as any. */
-const STRONG = 55
-/** How loud differences between colours are beside those of luma. */
-const LOUD = 1.2
+/** A gradient of this many CIELAB units a pixel is as strong as any. */
+const STRONG = 16
 
 /** Planes of a window have two px more all round: the filters reach that far, and nothing goes there. */
 const RIM = 2
@@ -41,7 +40,7 @@ export interface WireTree {
   readonly stride: number
   /** Where each pixel is reached from, towards the seed: 0-7 as STEP_X, 8 at the seed, 255 where not reached. */
   readonly from: Uint8Array
-  /** Levels a pixel, and the unit vector along the edge; zero where there is none. */
+  /** CIELAB units a pixel, and the unit vector along the edge; zero where there is none. */
   readonly gradient: Float32Array
   readonly alongX: Float32Array
   readonly alongY: Float32Array
@@ -50,8 +49,8 @@ export interface WireTree {
 export interface WireWindow {
   /** Whole px within the picture. */
   readonly box: Box
-  /** Gradients below this are no edges, levels a px. */
-  readonly edgeFrom: number
+  /** Gradients below this are no edges, CIELAB units a px. */
+  readonly edgeGradient: number
   /** Where paths may go, 0 nowhere, 1 freely, 2 at a higher price; everywhere when absent. */
   readonly within?: Uint8Array
   /** Stops when this pixel is reached, px of the picture. */
@@ -62,7 +61,7 @@ export interface WireWindow {
 export function wires<T>(
   picture: Picture,
   seed: Point,
-  { box, edgeFrom, within, until }: WireWindow,
+  { box, edgeGradient, within, until }: WireWindow,
   use: (tree: WireTree) => T,
 ): T {
   const { x: left, y: top, width, height } = box,
@@ -79,10 +78,12 @@ export function wires<T>(
       from = stack.take(size),
       wordsAt = stack.take(row + 16),
       buckets = stack.take(2048),
-      progress = stack.take(64)
+      progress = stack.take(64),
+      linear = stack.take(LINEAR_OF_BYTE.byteLength)
     const cells = across,
       savings = across + 2 * plane // when the colours are calm
     stack.words(progress, 4).set([0, -1, 0, 0])
+    stack.floats(linear, 256).set(LINEAR_OF_BYTE)
     const pixels = words(picture),
       line = new Uint32Array(run.memory.buffer, wordsAt, stride)
     for (let v = 0; v < rows; v++) {
@@ -92,7 +93,7 @@ export function wires<T>(
       line.set(pixels.subarray(first + from, first + to), from - left + RIM)
       line.fill(pixels[first], 0, from - left + RIM)
       line.fill(pixels[first + picture.width - 1], to - left + RIM)
-      run.opponentRow(wordsAt, colours + v * row, plane, stride, LOUD)
+      run.labRow(wordsAt, colours + v * row, plane, stride, linear)
     }
     // What lies at the rim is calmed with its neighbour's row, and not looked at.
     for (let c = 0; c < 3; c++) {
@@ -113,7 +114,7 @@ export function wires<T>(
         cells + start * 8,
         savings + start * 4,
         width,
-        edgeFrom,
+        edgeGradient,
         STRONG,
         GRADIENT,
         CROSSING,
@@ -234,22 +235,22 @@ function corridor(box: Box, a: Point, b: Point, width: number, bulge: number): U
 /** Windows have at most so many pixels; longer pieces are found at half the size. */
 const MOST_PIXELS = 4_000_000
 
-/** The wire between two anchors, px. @param reach how far it looks to either side of the straight line, px @param edgeFrom levels a px */
+/** The wire between two anchors, px. @param reach how far it looks to either side of the straight line, px @param edgeGradient CIELAB units a px */
 export function wireBetween(
   picture: Picture,
   a: Point,
   b: Point,
   reach: number,
-  edgeFrom: number,
+  edgeGradient: number,
   bulge = BULGE,
 ): Point[] {
   const box = windowOf(picture, a, b, reach, bulge)
   if (box.width * box.height <= MOST_PIXELS)
-    return wires(picture, a, { box, edgeFrom, within: corridor(box, a, b, reach, bulge), until: b }, (tree) =>
+    return wires(picture, a, { box, edgeGradient, within: corridor(box, a, b, reach, bulge), until: b }, (tree) =>
       wirePath(tree, a, b),
     )
   const half = ([x, y]: Point): Point => [(x - box.x) / 2, (y - box.y) / 2]
-  return wireBetween(halvePicture(cropPicture(picture, box)), half(a), half(b), reach / 2, edgeFrom, bulge).map(
+  return wireBetween(halvePicture(cropPicture(picture, box)), half(a), half(b), reach / 2, edgeGradient, bulge).map(
     ([x, y]) => [x * 2 + box.x, y * 2 + box.y],
   )
 }
@@ -259,12 +260,18 @@ const QUICK_LENGTH = 220,
   QUICK_BULGE = 0.15
 
 /** The wire to a moving pointer, on the level where it is short. @param levels full size first, each half the one before */
-export function quickWire(levels: readonly Picture[], a: Point, b: Point, reach: number, edgeFrom: number): Point[] {
+export function quickWire(
+  levels: readonly Picture[],
+  a: Point,
+  b: Point,
+  reach: number,
+  edgeGradient: number,
+): Point[] {
   let level = 0
   while (level < levels.length - 1 && Math.hypot(b[0] - a[0], b[1] - a[1]) / 2 ** level > QUICK_LENGTH) level++
   const scale = 2 ** level,
     down = ([x, y]: Point): Point => [x / scale, y / scale]
-  return wireBetween(levels[level], down(a), down(b), Math.max(4, reach / scale), edgeFrom, QUICK_BULGE).map(
+  return wireBetween(levels[level], down(a), down(b), Math.max(4, reach / scale), edgeGradient, QUICK_BULGE).map(
     ([x, y]) => [x * scale, y * scale],
   )
 }

@@ -387,7 +387,7 @@ describe('live wire', () => {
     const tree = wires(
         picture,
         [12, 0],
-        { box: { x: 0, y: 0, width: side, height: side }, edgeFrom: 5.5 },
+        { box: { x: 0, y: 0, width: side, height: side }, edgeGradient: 2.2 },
         ({ stride, from }) => ({ stride, from: from.slice() }),
       ),
       price = stepPrices(picture, side)

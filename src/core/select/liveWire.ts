@@ -10,7 +10,7 @@ import { type Sample } from '../steps/step'
 /** The outline through the anchors, in pieces from each to the next. They are remembered: moving an anchor changes two. @param closed the last is joined to the first */
 export function wirePieces(
   scene: Scene,
-  { anchors, reach, edgeFrom, sample }: LiveWireFields & { sample: Sample },
+  { anchors, reach, edgeGradient, sample }: LiveWireFields & { sample: Sample },
   closed: boolean,
   context: Context,
 ): Point[][] {
@@ -20,12 +20,12 @@ export function wirePieces(
   for (let k = 0; k < anchors.length - (closed ? 0 : 1); k++) {
     const a = anchors[k],
       b = anchors[(k + 1) % anchors.length],
-      key = `wire ${pictureName} ${a.join()} ${b.join()} ${reach} ${edgeFrom}`
+      key = `wire ${pictureName} ${a.join()} ${b.join()} ${reach} ${edgeGradient}`
     let piece = context.memory.get<Point[]>(key)
     if (!piece) {
       context.check(k / anchors.length)
       picture ??= scene.picture(sample)
-      piece = wireBetween(picture, a, b, reach, edgeFrom)
+      piece = wireBetween(picture, a, b, reach, edgeGradient)
       context.memory.set(key, piece, piece.length * 48)
     }
     out.push(piece)

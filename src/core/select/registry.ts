@@ -12,7 +12,7 @@ import { layer } from './layer'
 import { liveWire } from './liveWire'
 import { marks } from './marks'
 import { all } from './modifiers/all'
-import { border } from './modifiers/border'
+import { contour } from './modifiers/contour'
 import { dropSpecks } from './modifiers/dropSpecks'
 import { edge } from './modifiers/edge'
 import { feather } from './modifiers/feather'
@@ -72,7 +72,7 @@ const MODIFIERS = {
   grow,
   feather,
   smooth,
-  border,
+  contour,
   fillHoles,
   dropSpecks,
   transform,

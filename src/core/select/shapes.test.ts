@@ -146,7 +146,7 @@ describe('commands on the whole selection', () => {
     expect(area(fold({ kind: 'all' }, { kind: 'opacity', by: 0.4 }))).toBeCloseTo(4800 * 0.4, 6)
   })
   it('a border of width w along a circle has the area of the ring 2πr·w', () => {
-    expect(area(fold(disc, { kind: 'border', width: 6 })) / (2 * Math.PI * 20 * 6)).toBeCloseTo(1, 1)
+    expect(area(fold(disc, { kind: 'contour', thickness: 6 })) / (2 * Math.PI * 20 * 6)).toBeCloseTo(1, 1)
   })
   it('holes are filled up to an area, the outside never; specks are dropped up to an area', () => {
     const whole = fold(disc),

@@ -7,8 +7,8 @@ export interface LiveWireFields {
   anchors: readonly Point[]
   /** How far it looks to either side of the straight line between two anchors, px. */
   reach: number
-  /** Gradients below this are no edges, levels a px (a strong edge has 55). */
-  edgeFrom: number
+  /** Gradients below this are no edges, CIELAB units a px (a strong edge has 16). */
+  edgeGradient: number
   antialias: boolean
 }
 
@@ -17,7 +17,17 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   kind: 'liveWire',
   finds: true,
   looksAtPixels: true,
-  fields: { anchors: points(10_000), reach: pixels(1, 400, 24), edgeFrom: number(0, 55, 5.5), antialias: flag(true) },
-  // Once it was the share of a strong edge.
-  earlier: { width: (reach) => ({ reach }), contrast: (share) => ({ edgeFrom: share * 55 }) },
+  fields: {
+    anchors: points(10_000),
+    reach: pixels(1, 400, 24),
+    edgeGradient: number(0, 22, 2.2),
+    antialias: flag(true),
+  },
+  version: 2,
+  // Once it was the share of a strong edge, then levels of brightness a px.
+  earlier: {
+    width: (reach) => ({ reach }),
+    contrast: (share) => ({ edgeGradient: share * 22 }),
+    edgeFrom: (levels) => ({ edgeGradient: levels * 0.4 }),
+  },
 }

@@ -48,4 +48,5 @@ export interface ModifyingKind<K extends string = string, P = object> {
   readonly looksAtPixels?: true
   /** As with finding steps. */
   readonly version?: number
+  readonly earlier?: FindingKind['earlier']
 }

@@ -31,6 +31,7 @@ import {
   HOVER,
   MATCH,
   ACROSS,
+  FITTING,
   RIBBON,
   COUNTERS,
   type UnrolledEdge,
@@ -136,6 +137,10 @@ export class Engine {
   acrossEdge(request: SelectRequest, reach: number): Promise<Float32Array | null> {
     return this.picture.acrossEdge(this.sent(request), reach, Atomics.add(this.latest, ACROSS, 1) + 1)
   }
+  /** Null where the boundary tells nothing, or when a newer one overtook it. */
+  fittingReach(request: SelectRequest): Promise<number | null> {
+    return this.picture.fittingReach(this.sent(request), Atomics.add(this.latest, FITTING, 1) + 1)
+  }
   /** Null when a newer one overtook it. */
   measure(request: SelectRequest): Promise<PhotoMeasured | null> {
     return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
@@ -167,12 +172,7 @@ export class Engine {
   }
   /** Gives up everything the finders are doing. */
   cancelAll(): void {
-    this.cancelSelect()
-    Atomics.add(this.latest, TRACE, 1)
-    Atomics.add(this.latest, HOVER, 1)
-    Atomics.add(this.latest, RIBBON, 1)
-    Atomics.add(this.latest, MATCH, 1)
-    Atomics.add(this.latest, ACROSS, 1)
+    for (let kind = 0; kind < COUNTERS; kind++) Atomics.add(this.latest, kind, 1)
     void this.picture.stopPreparing()
   }
 

@@ -123,6 +123,8 @@ export interface PictureWorker {
   ribbon(request: SentRequest, fringe: FringeOptions | null, number: number): Promise<UnrolledEdge | null>
   /** Mean coverage across the boundary of the steps' matte, px by px from `reach` inside to `reach` outside; null where there is none, or when overtaken. */
   acrossEdge(request: SentRequest, reach: number, number: number): Promise<Float32Array | null>
+  /** How far the edge of the steps' matte is worth being solved, px; null where its boundary tells nothing, or when overtaken. */
+  fittingReach(request: SentRequest, number: number): Promise<number | null>
   /** A part of the last one that was unrolled. */
   ribbonPicture(view: RibbonView): ImageBitmap
   /** The coverage of the steps as a grey PNG at full size. */
@@ -213,9 +215,10 @@ export const SELECT = 0,
   HOVER = 2,
   RIBBON = 3,
   MATCH = 4,
-  ACROSS = 5
+  ACROSS = 5,
+  FITTING = 6
 /** How many such places there are. */
-export const COUNTERS = 6
+export const COUNTERS = 7
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

@@ -1,11 +1,23 @@
 'use client'
+import { useEffect } from 'react'
 import { Waves } from 'lucide-react'
 import { MarkerSize } from '@/ui/finders/marking/MarkerTool'
 import { Button } from '@/ui/primitives/Button'
 import { Choice, Switch } from '@/ui/primitives/Choice'
 import { goToStage, set, shownSteps, useBench } from '@/ui/store/bench'
+import { useFittingReach } from '@/ui/modifiers/edge/fittingReach'
+import { SolveWithin, USUAL_REACH } from '@/ui/modifiers/edge/SolveWithin'
 import { Compare } from './Compare'
 import { addEdgeStep, edgeStepIn } from './edgeStep'
+
+/** How far the edge will be solved; it begins with what the picture says. */
+function NextReach() {
+  const fitting = useFittingReach(),
+    reach = useBench((state) => state.edgeReach),
+    change = (edgeReach: number) => set({ edgeReach })
+  useEffect(() => set({ edgeReach: fitting }), [fitting])
+  return <SolveWithin value={reach ?? USUAL_REACH} fitting={fitting} onPreview={change} onSettle={change} />
+}
 
 /** The left column of the Edge stage: what a stroke says, the ribbon. */
 export function EdgePanel() {
@@ -52,6 +64,7 @@ export function EdgePanel() {
           onChange={(edgeMode) => set({ edgeMode })}
         />
         <MarkerSize />
+        {!edge && <NextReach />}
       </section>
       <Compare />
       <section aria-label="Ribbon" className="mb-3 px-1">

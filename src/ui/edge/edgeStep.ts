@@ -14,10 +14,16 @@ export function edgeStepIn(steps: readonly Step[], openStep: string | null): Edg
   return edges.find((step) => step.id === openStep) ?? edges.findLast((step) => !step.hidden)
 }
 
+/** How far the next edge is solved: as the Edge stage shows. */
+const startOfEdge = (): { reach?: number } => {
+  const { edgeReach } = get()
+  return edgeReach === null ? {} : { reach: edgeReach }
+}
+
 /** Solves the edge: one more step, opened. */
 export function addEdgeStep(): void {
   const id = crypto.randomUUID()
-  act('Solve the edge', addStep(get().home, parseStep({ kind: 'edge', id })))
+  act('Solve the edge', addStep(get().home, parseStep({ kind: 'edge', id, ...startOfEdge() })))
   set({ openStep: id })
 }
 
@@ -43,7 +49,11 @@ export function edgeStroke(at: {
     at,
     (points) => {
       const strokes = [...(into?.strokes ?? []), { points, size: marker.size, mode }]
-      preview(into ? changeStep(home, id, { strokes }) : addStep(home, parseStep({ kind: 'edge', id, strokes })))
+      preview(
+        into
+          ? changeStep(home, id, { strokes })
+          : addStep(home, parseStep({ kind: 'edge', id, ...startOfEdge(), strokes })),
+      )
     },
     () => {
       if (!settle(LABELS[mode])) abandon()

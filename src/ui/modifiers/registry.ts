@@ -4,6 +4,7 @@ import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
 import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
+import { fittingReach } from './edge/fittingReach'
 import { edgeSummary } from './edge/summary'
 import { LimitColourPanel } from './limitColour/LimitColourPanel'
 import { transformSummary } from './transform/summary'
@@ -12,6 +13,11 @@ import { later } from '@/ui/primitives/later'
 const TransformPanel = later(() => import('./transform/TransformPanel').then((module) => module.TransformPanel))
 const EdgeValues = later(() => import('./edge/EdgeValues').then((module) => module.EdgeValues))
 const TransformHandles = later(() => import('./transform/TransformHandles').then((module) => module.TransformHandles))
+
+async function startOfEdge(): Promise<object> {
+  const reach = await fittingReach()
+  return reach === null ? {} : { reach }
+}
 
 type Kind = ModifyingStep['kind']
 export interface ModifierValue {
@@ -36,6 +42,8 @@ export interface ModifierPage {
   readonly Panel?: ComponentType<PanelProps<never>>
   /** The tool whose presses work on the open step. */
   readonly tool?: FinderId
+  /** What it starts with that the picture says. */
+  readonly begins?: () => Promise<object>
 }
 
 const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({
@@ -59,6 +67,7 @@ const page = <K extends Kind>(
     Handles?: ComponentType<HandlesProps<Extract<ModifyingStep, { kind: K }>>>
     Panel?: ComponentType<PanelProps<Extract<ModifyingStep, { kind: K }>>>
     tool?: FinderId
+    begins?: () => Promise<object>
   } = {},
 ): ModifierPage => ({
   kind,
@@ -67,10 +76,8 @@ const page = <K extends Kind>(
   start,
   values,
   summary: summary,
-  ...(own as Pick<ModifierPage, 'Handles' | 'Panel' | 'tool'>),
+  ...(own as Pick<ModifierPage, 'Handles' | 'Panel' | 'tool' | 'begins'>),
 })
-
-const EDGE_VALUES: readonly ModifierValue[] = [px('reach', 'Solve within', 0, 200, 12)]
 
 export const MODIFIER_PAGES: readonly ModifierPage[] = [
   page('invert', 'Invert', 'Turns round everything the steps above it made.', {}, [], () => 'inside becomes outside'),
@@ -99,12 +106,12 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     ({ radius }) => `${radius} px`,
   ),
   page(
-    'border',
+    'contour',
     'Contour',
     'Keeps a band along the edge, half of it on either side.',
-    { width: 10 },
-    [px('width', 'Thickness', 0, 200, 10)],
-    ({ width }) => `${width} px thick`,
+    { thickness: 10 },
+    [px('thickness', 'Thickness', 0, 200, 10)],
+    ({ thickness }) => `${thickness} px thick`,
   ),
   page(
     'fillHoles',
@@ -153,9 +160,9 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Edge',
     'Solves the band around the edge as a matte: hair, wool, gauze. Strokes in the Edge stage widen the band and pin it.',
     {},
-    EDGE_VALUES,
+    [],
     edgeSummary,
-    { Panel: EdgeValues },
+    { Panel: EdgeValues, begins: startOfEdge },
   ),
   page('all', 'All', 'Selects everything.', {}, [], () => 'everything'),
   page('none', 'None', 'Begins again: the steps above it count no more.', {}, [], () => 'nothing'),

@@ -56,6 +56,8 @@ export interface BenchState {
   marker: { mode: MarkMode; size: number }
   /** What the next stroke along the edge says. */
   edgeMode: EdgeMode
+  /** How far the next edge is solved on either side, px; null where nothing says so. */
+  edgeReach: number | null
   /** An edge kept to compare with, its numbers, and how it is compared. */
   keptEdge: {
     readonly home: RecipeHome
@@ -73,7 +75,7 @@ export interface BenchState {
   /** Asked of the ribbon: the next doubtful spot, or the one before; each asking is a new record. */
   doubtAsked: { readonly by: 1 | -1 } | null
   /** How the next wire is drawn: how far it looks (px), what counts as an edge (levels a px), how soon it pins itself (0-1). */
-  wire: { reach: number; edgeFrom: number; cooling: number }
+  wire: { reach: number; edgeGradient: number; cooling: number }
   /** Rough boxes are drawn as loops. */
   roughLoop: boolean
   /** How fine the regions under the pointer are, 0-1. */
@@ -185,6 +187,7 @@ export const initial = (id: string): BenchState => ({
   spot: { radius: 60, core: 0.5, spread: 24 },
   marker: { mode: 'keep', size: 24 },
   edgeMode: 'unsure',
+  edgeReach: null,
   keptEdge: null,
   compare: 'off',
   ribbon: true,
@@ -193,7 +196,7 @@ export const initial = (id: string): BenchState => ({
   ribbonAt: null,
   doubt: null,
   doubtAsked: null,
-  wire: { reach: 24, edgeFrom: 5.5, cooling: 0.5 },
+  wire: { reach: 24, edgeGradient: 2.2, cooling: 0.5 },
   roughLoop: false,
   regionDetail: regions.fields.detail.fallback!,
   nextOp: 'replace',

@@ -8,25 +8,6 @@ const STRAIGHT_SAVING: f32 = 32 // for an edge that runs along the step: half of
 const LEAST: i32 = 2
 const BUCKETS: i32 = 512
 
-/** A row of words as luma, and how far red lies over blue and green over both, less loud; three planes of `plane` bytes. Whole fours. */
-export function opponentRow(words: usize, to: usize, plane: usize, count: i32, loud: f32): void {
-  const byte = i32x4.splat(255),
-    r = f32x4.splat(0.2126),
-    g = f32x4.splat(0.7152),
-    b = f32x4.splat(0.0722),
-    half = f32x4.splat(0.5),
-    by = f32x4.splat(loud)
-  for (let i: i32 = 0; i < count; i += 4, words += 16, to += 16) {
-    const w = v128.load(words),
-      red = f32x4.convert_i32x4_u(v128.and(w, byte)),
-      green = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(w, 8), byte)),
-      blue = f32x4.convert_i32x4_u(v128.and(i32x4.shr_u(w, 16), byte))
-    v128.store(to, f32x4.add(f32x4.add(f32x4.mul(r, red), f32x4.mul(g, green)), f32x4.mul(b, blue)))
-    v128.store(to + plane, f32x4.mul(by, f32x4.sub(red, blue)))
-    v128.store(to + 2 * plane, f32x4.mul(by, f32x4.sub(green, f32x4.mul(half, f32x4.add(red, blue)))))
-  }
-}
-
 /** Binomial 1-2-1 of px that are `step` bytes apart. Whole fours; a px before and after is read. */
 export function calmRow(from: usize, step: usize, to: usize, count: i32): void {
   const quarter = f32x4.splat(0.25),
@@ -42,7 +23,7 @@ export function calmRow(from: usize, step: usize, to: usize, count: i32): void {
 }
 
 /**
- * Gradient by Scharr's filter (levels a px, all three planes together) and the direction of the steepest one turned to run along the edge (unit
+ * Gradient by Scharr's filter (CIELAB units a px, all three planes together) and the direction of the steepest one turned to run along the edge (unit
  * vector), of a row whose neighbours are `stride` bytes away. Source: Di Zenzo 1986, by the strongest channel. Whole fours.
  */
 export function slopeRow(
@@ -57,7 +38,7 @@ export function slopeRow(
   const three = f32x4.splat(3),
     ten = f32x4.splat(10),
     per = f32x4.splat(1.0 / 32.0),
-    least = f32x4.splat(0.5),
+    least = f32x4.splat(0.2),
     one = f32x4.splat(1)
   for (let i: i32 = 0; i < count; i += 4, from += 16) {
     let sum = f32x4.splat(0),

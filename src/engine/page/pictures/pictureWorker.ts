@@ -16,7 +16,19 @@ import { pathData } from '@/core/vector/path'
 import { measureSurroundings } from '../../surroundings'
 import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
-import { ACROSS, HOVER, MATCH, type PictureWorker, RIBBON, SELECT, type SharedPicture, TRACE } from '../protocol'
+import {
+  ACROSS,
+  FITTING,
+  HOVER,
+  MATCH,
+  type PictureWorker,
+  RIBBON,
+  SELECT,
+  type SelectRequest,
+  type SharedPicture,
+  TRACE,
+} from '../protocol'
+import { fittingReach } from '@/core/match/fittingReach'
 import { acrossEdge } from '@/core/edge/profile'
 import { ribbonPicture, unrollEdge } from './edge'
 import { stopPreparing } from './prepare'
@@ -40,6 +52,17 @@ import {
 /** A made picture on its way to the tiles. */
 const placed = (made: { picture: Omit<SharedPicture, 'rarestHue'>; x: number; y: number } | null) =>
   made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
+
+/** Looks at the boundary of the steps' matte, unless a newer question of its kind, or a newer selection, comes first. */
+function lookAcross<T>(request: SelectRequest, kind: number, number: number, look: (matte: Matte) => T) {
+  const latest = newest(kind, number),
+    selecting = newest(SELECT, newestNow(SELECT))
+  return run(
+    'Looking across the edge',
+    () => latest() && selecting(),
+    ({ check }) => look(studio.matte(request.steps, sceneOf(request), check)),
+  )
+}
 
 const api: PictureWorker = {
   start: listen,
@@ -97,7 +120,7 @@ const api: PictureWorker = {
           values.anchors.at(-1)!,
           to,
           values.reach,
-          values.edgeFrom,
+          values.edgeGradient,
         ),
       }))
     }),
@@ -148,15 +171,11 @@ const api: PictureWorker = {
       return unrollEdge(request, fringe, () => latest() && selecting())
     }),
   acrossEdge: (sent, reach, number) =>
-    withRequest(sent, (request) => {
-      const latest = newest(ACROSS, number),
-        selecting = newest(SELECT, newestNow(SELECT))
-      return run(
-        'Looking across the edge',
-        () => latest() && selecting(),
-        ({ check }) => acrossEdge(studio.matte(request.steps, sceneOf(request), check), reach),
-      )
-    }),
+    withRequest(sent, (request) => lookAcross(request, ACROSS, number, (matte) => acrossEdge(matte, reach))),
+  fittingReach: (sent, number) =>
+    withRequest(sent, (request) =>
+      lookAcross(request, FITTING, number, (matte) => fittingReach(sceneOf(request).picture('all'), matte)),
+    ),
   ribbonPicture,
   mattePng: (sent) =>
     withRequest(sent, (request) =>

@@ -27,17 +27,17 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
       />
       <Slider
         label="Edge from"
-        value={step.edgeFrom}
+        value={step.edgeGradient}
         min={0}
-        max={55}
+        max={22}
         step={0.1}
         digits={1}
-        unit="/px"
-        fallback={5.5}
-        onPreview={(edgeFrom) => preview(edit({ edgeFrom }))}
-        onSettle={(edgeFrom) => {
-          act('Change what is an edge', edit({ edgeFrom }))
-          set({ wire: { ...get().wire, edgeFrom } })
+        unit="ΔE/px"
+        fallback={2.2}
+        onPreview={(edgeGradient) => preview(edit({ edgeGradient }))}
+        onSettle={(edgeGradient) => {
+          act('Change what is an edge', edit({ edgeGradient }))
+          set({ wire: { ...get().wire, edgeGradient } })
         }}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">

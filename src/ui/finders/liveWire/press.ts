@@ -44,8 +44,8 @@ export function press(at: Press): Drag {
     nothing = { move() {}, end() {} }
   if (!step) {
     const id = crypto.randomUUID(),
-      { reach, edgeFrom } = get().wire
-    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], reach, edgeFrom }))
+      { reach, edgeGradient } = get().wire
+    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], reach, edgeGradient }))
     set({ drawing: id, openStep: id })
     return nothing
   }

@@ -10,6 +10,8 @@ import { type EdgeMode } from '@/ui/store/benchState'
 import { type StepOfKind } from '@/core/steps/registry'
 
 import { AcrossEdge } from './AcrossEdge'
+import { useFittingReach } from './fittingReach'
+import { SolveWithin } from './SolveWithin'
 
 type EdgeStep = StepOfKind<'edge'>
 
@@ -17,8 +19,15 @@ const MODES: readonly EdgeMode[] = ['unsure', 'keep', 'drop']
 /** The edge seen across, what is rounded along it, how it is solved, and its strokes. */
 export function EdgeValues({ step, home }: PanelProps<EdgeStep>) {
   const change = (label: string, values: object) => act(label, changeStep(home, step.id!, values))
+  const fitting = useFittingReach(step.id)
   return (
     <>
+      <SolveWithin
+        value={step.reach}
+        fitting={fitting}
+        onPreview={(reach) => preview(changeStep(home, step.id!, { reach }))}
+        onSettle={(reach) => change('Solve within', { reach })}
+      />
       <AcrossEdge step={step} home={home} />
       <Slider
         label="Round along the edge"

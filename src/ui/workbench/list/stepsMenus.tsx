@@ -5,7 +5,7 @@ import { DropdownMenu } from 'radix-ui'
 import { parseStep } from '@/core/formats/recipe'
 import { addStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/types'
-import { MODIFIER_PAGES, toolOf } from '@/ui/modifiers/registry'
+import { MODIFIER_PAGES, type ModifierPage, toolOf } from '@/ui/modifiers/registry'
 import { Tip } from '@/ui/primitives/Button'
 import { COMMANDS } from '../commands'
 import { runCommand } from '../commandKeys'
@@ -46,8 +46,8 @@ export function StepsMenu() {
 }
 
 export function AddModifier({ home }: { home: RecipeHome }) {
-  const add = (kind: string, name: string, values: object) => {
-    const step = parseStep({ kind, id: crypto.randomUUID(), ...values })
+  const add = async ({ kind, name, start, begins }: ModifierPage) => {
+    const step = parseStep({ kind, id: crypto.randomUUID(), ...start, ...(await begins?.()) })
     act(name, addStep(home, step))
     workOnStep(home, step.id!, toolOf(step))
   }
@@ -64,9 +64,9 @@ export function AddModifier({ home }: { home: RecipeHome }) {
       </Tip>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={4} collisionPadding={8} className="menu">
-          {MODIFIER_PAGES.map(({ kind, name, start }) => (
-            <DropdownMenu.Item key={kind} className="menu-item" onSelect={() => add(kind, name, start)}>
-              {name}
+          {MODIFIER_PAGES.map((page) => (
+            <DropdownMenu.Item key={page.kind} className="menu-item" onSelect={() => void add(page)}>
+              {page.name}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>
