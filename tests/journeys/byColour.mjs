@@ -75,8 +75,13 @@ export async function byColour(application) {
     await drag(page, await at(page, ROOF[0], ROOF[1]), await at(page, ROOF[2], ROOF[3]))
     const boxed = await shareAfter(page, 0)
     await menuOf(page, 'Add a changing step', 'Only some colours')
-    await page.getByRole('button', { name: 'Take colours from the picture' }).click()
+    // The picker comes along; Shift adds to it as well.
     await click(page, ...roofPixel)
+    await page.getByText('1 colour', { exact: true }).waitFor()
+    await click(page, ROOF[0] + 3, ROOF[1] + 3, ['Shift'])
+    await page.getByText('2 colours', { exact: true }).waitFor()
+    await page.keyboard.press('Control+z')
+    await page.getByText('1 colour', { exact: true }).waitFor()
     await page.waitForSelector('[data-histogram]')
     await page.waitForFunction((share) => {
       const text = document.querySelector('[data-selected]').textContent

@@ -133,7 +133,21 @@ export async function byObject(application) {
       await click(page, x, y)
     }
     await page.keyboard.press('Enter')
-    await shareAfter(page, 0)
+    share = await shareAfter(page, 0)
+    // Finished, it is pinned where it is pressed, and pulled along.
+    const pieces = page.getByLabel('Pin the wire here'),
+      anchors = () => page.getByRole('button', { name: /^Anchor \d/ }).count()
+    await page.waitForFunction(() => document.querySelectorAll('[aria-label="Pin the wire here"]').length === 3)
+    const corners = (await pieces.first().getAttribute('points')).split(' '),
+      [px, py] = corners[corners.length >> 1].split(',').map(Number),
+      canvas = await page.locator('[data-canvas]').boundingBox(),
+      pressed = [canvas.x + px, canvas.y + py]
+    const before = await anchors()
+    await drag(page, pressed, [pressed[0], pressed[1] - 30])
+    check((await anchors()) === before + 1, `a press on the wire pins it: ${before} anchors, then ${await anchors()}`)
+    await shareAfter(page, share)
+    await page.keyboard.press('Control+z')
+    check((await anchors()) === before, 'undo takes the pin out')
     await clearSteps(page)
 
     await chooseFinder(page, 'Edge band')

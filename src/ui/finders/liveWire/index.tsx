@@ -32,7 +32,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
         max={22}
         step={0.1}
         digits={1}
-        unit="ΔE/px"
+        unit="ΔE"
         fallback={2.2}
         onPreview={(edgeGradient) => preview(edit({ edgeGradient }))}
         onSettle={(edgeGradient) => {
