@@ -85,7 +85,8 @@ async function journey(application, browser) {
     "update jobs.job set state = 'active', started_on = now() where id = (select id from jobs.job where name = 'batch' and state = 'created' order by priority limit 1)",
   )
   const until = Date.now() + 120_000
-  for (let last = 3, killed = 0; killed < KILLS && last < PICTURES - 2; await wait(50)) {
+  let killed = 0
+  for (let last = 3; killed < KILLS && last < PICTURES - 2; await wait(50)) {
     const now = await done()
     check(Date.now() < until, `after two minutes ${now} of ${PICTURES} are made`)
     if (now > last + 1) {

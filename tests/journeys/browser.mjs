@@ -39,6 +39,7 @@ export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-bro
     args: ARGUMENTS,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    reducedMotion: 'reduce', // what slides in and out takes time to wait for, and shows nothing more
     ...options,
   })
   const page = context.pages()[0] ?? (await context.newPage())
