@@ -152,7 +152,7 @@ async function journey(application, browser) {
   writeFileSync(join(folder, 'plan.json'), JSON.stringify(PLAN))
   let problem = ''
   try {
-    wily('batch', photos, '--recipe', join(folder, 'plan.json'), '--out', join(folder, 'out'), '--workers', '2')
+    await wily('batch', photos, '--recipe', join(folder, 'plan.json'), '--out', join(folder, 'out'), '--workers', '2')
   } catch (error) {
     problem = String(error.stderr)
   }

@@ -115,7 +115,7 @@ async function journey(application, browser) {
   const recipeFile = join(folder, 'recipe.json'),
     again = join(folder, 'again.png')
   writeFileSync(recipeFile, JSON.stringify(recipe))
-  wily('select', 'demo/pictures/otter-puppet.jpg', '--recipe', recipeFile, '--out', again)
+  await wily('select', 'demo/pictures/otter-puppet.jpg', '--recipe', recipeFile, '--out', again)
   const mine = await sharp(again).extractChannel(0).raw().toBuffer(),
     truth = await sharp(MATTE).extractChannel(0).raw().toBuffer()
   let error = 0

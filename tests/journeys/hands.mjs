@@ -1,7 +1,8 @@
 /** What a person's hands do on the workbench, with real pointer events, and what their eyes check. */
-import { execFileSync } from 'node:child_process'
+import { execFile } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { promisify } from 'node:util'
 import sharp from 'sharp'
 import { post } from '../madeUp/project.mjs'
 import { root } from './application.mjs'
@@ -13,8 +14,7 @@ export function check(condition, sentence) {
   if (!condition) throw new Error(sentence)
 }
 /** The command line. No step of a journey may wait for good. */
-export const wily = (...given) =>
-  execFileSync(join(root, 'bin/wily'), given, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], timeout: WAIT_MS })
+export const wily = (...given) => promisify(execFile)(join(root, 'bin/wily'), given, { cwd: root, timeout: WAIT_MS })
 export function near(value, wanted, within, what) {
   check(Math.abs(value - wanted) <= within, `${what}: ${value}, wanted ${wanted} ± ${within}`)
 }
@@ -178,7 +178,7 @@ export async function recordsOf(page, application, id) {
 export async function matteOf(page, application, id, photo, folder, name) {
   const { selection } = await recordsOf(page, application, id)
   writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
-  wily('select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`))
+  await wily('select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`))
   return grey(join(folder, `${name}.png`))
 }
 /** Opens a menu; a mask's is at the head of its values. */

@@ -98,7 +98,7 @@ export async function newSky(application) {
     // The command line makes the same of the same pictures.
     const byCommand = async (shown, more) => {
       const out = join(folder, 'quay.png')
-      wily('replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out, ...more)
+      await wily('replaceSky', quay, '--sky', picture('sky-amber.jpg'), '--out', out, ...more)
       const alone = await pixels(out)
       let apart = 0
       for (let i = 0; i < alone.data.length; i++) apart = Math.max(apart, Math.abs(alone.data[i] - shown.data[i]))
