@@ -6,11 +6,11 @@ import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
 import { fittingReach } from './edge/fittingReach'
 import { edgeSummary } from './edge/summary'
-import { LimitColourPanel } from './limitColour/LimitColourPanel'
 import { transformSummary } from './transform/summary'
 import { later } from '@/ui/primitives/later'
 
 const TransformPanel = later(() => import('./transform/TransformPanel').then((module) => module.TransformPanel))
+const LimitColourPanel = later(() => import('./limitColour/LimitColourPanel').then((module) => module.LimitColourPanel))
 const EdgeValues = later(() => import('./edge/EdgeValues').then((module) => module.EdgeValues))
 const TransformHandles = later(() => import('./transform/TransformHandles').then((module) => module.TransformHandles))
 

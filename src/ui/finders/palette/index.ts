@@ -1,18 +1,9 @@
 import { SwatchBook } from 'lucide-react'
-import { type StepOfKind } from '@/core/steps/registry'
-import { type FinderPage, type PanelProps } from '../finder'
-import { SampleChoice } from '../marking/SampleChoice'
-import { PaletteValues } from './PaletteValues'
+import { later } from '@/ui/primitives/later'
+import { type FinderPage } from '../finder'
 import { press } from './press'
 
-function Panel({ step, home }: PanelProps<StepOfKind<'palette'>>) {
-  return (
-    <>
-      <PaletteValues step={step} home={home} />
-      <SampleChoice step={step} home={home} />
-    </>
-  )
-}
+const PalettePanel = later(() => import('./PalettePanel').then((module) => module.PalettePanel))
 
 export const palettePage: FinderPage<'palette'> = {
   id: 'palette',
@@ -25,5 +16,5 @@ export const palettePage: FinderPage<'palette'> = {
     `${step.colours.length} ${step.colours.length === 1 ? 'colour' : 'colours'} · spread ${step.spread}`,
   press,
   Handles: () => null,
-  Panel,
+  Panel: PalettePanel,
 }
