@@ -42,7 +42,7 @@ export function EdgePanel() {
           tone="accent"
           className="mb-4 w-full"
           onClick={() => {
-            addEdgeStep()
+            void addEdgeStep()
             set({ view: 'cutout' })
           }}
         >

@@ -3,6 +3,7 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Step, type StepOfKind } from '@/core/steps/registry'
 import { addStep, changeStep } from '@/document/edits'
 import { type Drag } from '@/ui/finders/finder'
+import { fittingReach } from '@/ui/modifiers/edge/fittingReach'
 import { drawMark } from '@/ui/finders/marking/strokes'
 import { abandon, act, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
 import { type EdgeMode } from '@/ui/store/benchState'
@@ -20,11 +21,20 @@ const startOfEdge = (): { reach?: number } => {
   return edgeReach === null ? {} : { reach: edgeReach }
 }
 
-/** Solves the edge: one more step, opened. */
-export function addEdgeStep(): void {
-  const id = crypto.randomUUID()
-  act('Solve the edge', addStep(get().home, parseStep({ kind: 'edge', id, ...startOfEdge() })))
-  set({ openStep: id })
+let asking = false
+/** Solves the edge: one more step, opened. What the picture says is waited for. */
+export async function addEdgeStep(): Promise<void> {
+  const { home, edgeReach, openStep } = get(),
+    id = crypto.randomUUID()
+  let reach = edgeReach
+  if (reach === null) {
+    if (asking) return
+    asking = true
+    reach = await fittingReach()
+    asking = false
+  }
+  act('Solve the edge', addStep(home, parseStep({ kind: 'edge', id, ...(reach === null ? {} : { reach }) })))
+  if (get().openStep === openStep) set({ openStep: id })
 }
 
 const LABELS: Record<EdgeMode, string> = {
