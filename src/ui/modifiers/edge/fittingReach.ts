@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { type Step } from '@/core/steps/registry'
+import { useSameList } from '@/ui/primitives/useSameList'
 import { get, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 
@@ -13,16 +14,16 @@ export function useFittingReach(edge?: string): number | null {
     steps = useBench(shownSteps),
     ready = useBench((state) => state.result !== null && state.live === null)
   const at = steps.findIndex(({ id }) => id === edge),
-    key = JSON.stringify(at < 0 ? steps : steps.slice(0, at))
+    before = useSameList(at < 0 ? steps : steps.slice(0, at))
   useEffect(() => {
     if (!ready) return
     let current = true
-    void fittingReach(JSON.parse(key) as Step[]).then((found) => {
+    void fittingReach(before).then((found) => {
       if (current) setReach(found)
     })
     return () => {
       current = false
     }
-  }, [key, ready])
+  }, [before, ready])
   return reach
 }
