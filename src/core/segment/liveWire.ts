@@ -17,7 +17,7 @@ const CROSSING = 34,
   DIRECTION = 32,
   GRADIENT = 34
 /** A gradient of this many CIELAB units a pixel is as strong as any. */
-const STRONG = 16
+const STRONG = 22
 
 /** Planes of a window have two px more all round: the filters reach that far, and nothing goes there. */
 const RIM = 2

@@ -7,7 +7,7 @@ export interface LiveWireFields {
   anchors: readonly Point[]
   /** How far it looks to either side of the straight line between two anchors, px. */
   reach: number
-  /** Gradients below this are no edges, CIELAB units a px (a strong edge has 16). */
+  /** Gradients below this are no edges, CIELAB units a px (a strong edge has 22). */
   edgeGradient: number
   antialias: boolean
 }
