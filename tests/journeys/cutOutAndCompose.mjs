@@ -19,6 +19,7 @@ import {
   saved,
   selectedShare,
   shareAfter,
+  shareAtRest,
   typeInto,
 } from './hands.mjs'
 
@@ -67,10 +68,10 @@ export async function cutOutAndCompose(application) {
     await page.getByRole('switch', { name: 'Connected' }).click()
     await typeInto(page, 'Tolerance, typed', '20+8')
     await page.waitForFunction(() => document.body.innerText.includes('28 of 255'))
-    await page.waitForTimeout(600)
+    await page.waitForTimeout(300)
 
     // A rectangle takes the face out of what was picked; drawn, then moved by its handle.
-    const before = await selectedShare(page)
+    const before = await shareAtRest(page)
     await page.keyboard.press('1')
     await drag(page, await at(page, 0, 0), await at(page, 120, 120), ['Alt'])
     const less = await shareAfter(page, before)

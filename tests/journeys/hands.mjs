@@ -56,12 +56,16 @@ export const selectedShare = async (page) => {
   return text.includes('%') ? parseFloat(text) : 0
 }
 
-/** Waits until the share selected has changed from `before`, and then until nothing newer is being made and it stays. */
+/** Waits until the share selected has changed from `before`, and then until it rests. */
 export async function shareAfter(page, before) {
   await page.waitForFunction((old) => {
     const text = document.querySelector('[data-selected]').textContent
     return (text.includes('%') ? parseFloat(text) : 0) !== old
   }, before)
+  return shareAtRest(page)
+}
+/** Waits until nothing newer is being made and the share selected stays. */
+export async function shareAtRest(page) {
   let share = null
   for (const until = Date.now() + WAIT_MS; Date.now() < until; await page.waitForTimeout(250)) {
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')

@@ -14,8 +14,8 @@ const SOFT = 2.5
 /** Where hair stands out it is this long, as a share of the side of a square as large as the picture. */
 const HAIR = 0.0125
 /** So much of what colours vary across it is explained by the one step of an edge without hair; by that of one all of hair. */
-const PLAIN = 0.85,
-  HAIRY = 0.6
+const PLAIN = 0.86,
+  HAIRY = 0.7
 /** Hair is looked for on a level of at most so many px, so far to either side of the boundary, the step within so many px of it. */
 const LOOK_PIXELS = 1_500_000,
   ASIDE = 8,
