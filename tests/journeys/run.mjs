@@ -1,6 +1,5 @@
-/** Runs the browser journeys, on applications of their own. Usage: node tests/journeys/run.mjs [--measure] [name ...]. --measure: those, too, that are there for their figures, and the large sizes. */
+/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [--measure] [name ...]. --measure: those, too, that are there for their figures, and the large sizes. */
 import { execFileSync } from 'node:child_process'
-import { availableParallelism } from 'node:os'
 import { setTimeout as wait } from 'node:timers/promises'
 import { startApplication } from './application.mjs'
 import { endBrowsers } from './browser.mjs'
@@ -43,46 +42,45 @@ import { shelf } from './shelf.mjs'
 import { library } from './library.mjs'
 import { wholeCutOut } from './wholeCutOut.mjs'
 
-/** The longest first: so the lanes end together. */
 const journeys = {
-  newSky,
-  accessible,
-  edge,
-  someFaults,
-  byObject,
-  canvasIsExport,
+  shelf,
+  library,
+  wholeCutOut,
   exportKinds,
   batches,
-  oneFocus,
-  openedAgain,
-  piecesAndMerges,
+  canvasIsExport,
+  maskedPictureStays,
+  selectionStays,
   cutOutAndCompose,
-  wholeCutOut,
-  largePhoto,
-  twoPhotos,
+  databaseGone,
+  badFiles,
+  badRequests,
+  unsaved,
+  olderProject,
+  openedAgain,
+  someFaults,
+  roomGivenBack,
+  oneFocus,
+  accessible,
+  byKeyboard,
   threeWays,
-  manyChanges,
-  masksAndTones,
-  layerList,
+  byShape,
+  byOutline,
+  byColour,
+  byObject,
+  edge,
+  newSky,
   layerMatch,
   kept,
-  byKeyboard,
-  byShape,
-  maskedPictureStays,
-  byOutline,
-  shelf,
-  badFiles,
-  byColour,
-  library,
-  selectionStays,
-  unsaved,
   byTouch,
-  roomGivenBack,
-  databaseGone,
-  badRequests,
-  olderProject,
+  twoPhotos,
+  masksAndTones,
+  piecesAndMerges,
+  layerList,
+  largePhoto,
   manyLayers,
   tick,
+  manyChanges,
 }
 /** No journey takes a quarter of this here; the application is told to end, and ended, in a tenth. */
 const LIMIT_MS = 480_000
@@ -124,22 +122,14 @@ async function take(name, application) {
     console.log(`FAILED  ${name} (${seconds()})\n        ${said}`)
   }
 }
-/** As many applications as there are processors for them, each with journeys of its own, one after another. */
-const lanes = Math.min(2, availableParallelism(), names.length),
-  left = [...names]
-async function lane(application) {
-  try {
-    for (let name = left.shift(); name; name = left.shift()) await take(name, application)
-  } finally {
-    await within(LIMIT_MS / 10, 'ending the application', application.stop()).catch((error) =>
-      failures.push(`the end: ${error.message}`),
-    )
-  }
+const application = await startApplication()
+try {
+  for (const name of names) await take(name, application)
+} finally {
+  await within(LIMIT_MS / 10, 'ending the application', application.stop()).catch((error) =>
+    failures.push(`the end: ${error.message}`),
+  )
 }
-// Begun one after another: the first builds what they run.
-const begun = []
-for (let k = 0; k < lanes; k++) begun.push(lane(await startApplication()))
-await Promise.all(begun)
 // Once more at the end, where a long log is looked at first.
 for (const failure of failures) console.log(`FAILED  ${failure}`)
 console.log(`journeys: ${passed} passed, ${failures.length} failed`)
