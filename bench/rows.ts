@@ -497,7 +497,7 @@ const rows: [name: string, target: number | null, ours: Work, reference: string,
   [
     'live wire to a moving pointer',
     null,
-    () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 0.1),
+    () => quickWire(wireLevels, [1300, 700], [1300 + (tick++ % 50), 1500], 24, 2.2),
     'the map of a window',
     () =>
       wires(photo, [2100, 1400], { box: WINDOW, edgeGradient: 2.2 }, (tree) =>

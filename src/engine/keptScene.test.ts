@@ -1,5 +1,5 @@
 /** A step of the selection keeps the pixels and the layer it was made on. */
-import fc from 'fast-check'
+import fc from '../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'

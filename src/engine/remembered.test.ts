@@ -1,5 +1,5 @@
 /** What was remembered never shows: a studio that has made many mattes gives the same ones as a fresh one, whatever finders made them. */
-import fc from 'fast-check'
+import fc from '../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { FINDERS, MODIFIERS } from '@/core/steps/registry'
 import { picturePyramid } from '@/core/raster/levels'

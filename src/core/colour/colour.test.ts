@@ -1,5 +1,5 @@
 import { converter } from 'culori'
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { labDifferenceTo, labOf } from './lab'
 import { labRow } from './labRow'

@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { IDENTITY, rotation, scaling, translation, compose } from '../raster/affine'

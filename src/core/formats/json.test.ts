@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { JSON_DEPTH, JsonError, readJson } from './json'
 

@@ -59,16 +59,16 @@ export function checkOnce<T>(input: unknown, check: () => T): T {
 /** A complete step from one that may leave out defaults. Throws RecipeError. */
 export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(ofToday(input), path))
 
+const KINDS: Readonly<Record<string, FindingKind | ModifyingKind>> = { ...FINDERS, ...MODIFIERS }
 /** What kinds of steps were called in earlier versions. */
 const EARLIER_KINDS: Readonly<Record<string, string>> = { border: 'contour' }
 
 /** A step of an earlier version in today's words; values that are no numbers are left for the check to refuse. */
 function ofToday(given: unknown): unknown {
   if (!isObject(given) || typeof given.kind !== 'string') return given
-  const { kind } = given,
-    input = Object.hasOwn(EARLIER_KINDS, kind) ? { ...given, kind: EARLIER_KINDS[kind] } : given,
-    kinds: Readonly<Record<string, FindingKind | ModifyingKind>> = { ...FINDERS, ...MODIFIERS },
-    earlier = Object.hasOwn(kinds, input.kind as string) ? kinds[input.kind as string].earlier : undefined
+  const kind = Object.hasOwn(EARLIER_KINDS, given.kind) ? EARLIER_KINDS[given.kind] : given.kind,
+    input = kind === given.kind ? given : { ...given, kind },
+    earlier = Object.hasOwn(KINDS, kind) ? KINDS[kind].earlier : undefined
   if (!earlier || !Object.keys(earlier).some((name) => Number.isFinite(input[name]))) return input
   const step: Record<string, unknown> = {}
   for (const [name, value] of Object.entries(input))

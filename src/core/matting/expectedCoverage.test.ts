@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { type Picture } from '../raster/picture'
 import { expectedCoverage, type Known, looksAt } from './expectedCoverage'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { parseStep } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
 import { plainContext, sceneOf } from '../select/onePicture'

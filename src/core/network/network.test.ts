@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { KernelStack } from '../kernels'
 import { type Picture } from '../raster/picture'

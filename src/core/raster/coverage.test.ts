@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { COMBINE_OPS, combineInto, invertInto, type CombineOp } from './coverage'
 

@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { halveMatte, levelCount, mattePyramid, picturePyramid } from './levels'
 import { type Matte, type Picture, shares } from './picture'

@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { expect, it } from 'vitest'
 import { boundsOf } from './picture'
 

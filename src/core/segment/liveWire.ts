@@ -10,14 +10,13 @@ import { type Box } from '../raster/content'
 import { cropPicture } from '../raster/crop'
 import { halvePicture } from '../raster/levels'
 import { type Picture, words } from '../raster/picture'
+import { STRONGEST_GRADIENT } from '../steps/liveWire'
 import { type Point } from '../vector/fill'
 
 /** Weights of zero crossing, direction and gradient: 0.43, 0.43, 0.14 in the paper; here of 100. */
 const CROSSING = 34,
   DIRECTION = 32,
   GRADIENT = 34
-/** A gradient of this many CIELAB units a pixel is as strong as any. */
-const STRONG = 22
 
 /** Planes of a window have two px more all round: the filters reach that far, and nothing goes there. */
 const RIM = 2
@@ -115,7 +114,7 @@ export function wires<T>(
         savings + start * 4,
         width,
         edgeGradient,
-        STRONG,
+        STRONGEST_GRADIENT,
         GRADIENT,
         CROSSING,
         DIRECTION,

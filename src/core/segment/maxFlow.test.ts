@@ -1,5 +1,5 @@
 /** Against a plain reference: shortest augmenting paths on the same graph (Edmonds and Karp 1972), on random grids. */
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { withRoom } from '../kernels'
 import { FlowGrid } from './maxFlow'

@@ -1,5 +1,5 @@
 /** The parts that finders by object are made of, against closed forms, exhaustive search and pictures with one answer. */
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'

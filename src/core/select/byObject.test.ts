@@ -1,6 +1,6 @@
 /** Finders that go by objects: on pictures whose truth is known because they were drawn here, and on input that has no answer. */
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { overlap } from '../matting/errors'

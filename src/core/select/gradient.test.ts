@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { RAMP_SHAPES } from '../raster/ramp'

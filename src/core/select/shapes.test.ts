@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
@@ -145,7 +145,7 @@ describe('commands on the whole selection', () => {
     expect(area(fold(disc, { kind: 'none' }))).toBe(0)
     expect(area(fold({ kind: 'all' }, { kind: 'opacity', by: 0.4 }))).toBeCloseTo(4800 * 0.4, 6)
   })
-  it('a border of width w along a circle has the area of the ring 2πr·w', () => {
+  it('a contour of thickness t along a circle has the area of the ring 2πr·t', () => {
     expect(area(fold(disc, { kind: 'contour', thickness: 6 })) / (2 * Math.PI * 20 * 6)).toBeCloseTo(1, 1)
   })
   it('holes are filled up to an area, the outside never; specks are dropped up to an area', () => {

@@ -5,7 +5,7 @@
 import { type Matte } from '../raster/picture'
 import { fillPolygons, type Point } from './fill'
 import { fitOutline } from './fitCurves'
-import { flattened, type Subpath } from './path'
+import { flattened, pointWritten, type Subpath } from './path'
 import { type Contour, traceMatte } from './trace'
 
 const HALF = 127.5
@@ -26,7 +26,7 @@ export function faithfulOutline(
   const first = traceMatte(matte, (share) => check(0.1 * share)),
     curves = first.map((contour, i) => {
       check(0.1 + (0.2 * i) / first.length)
-      return fitOutline(contour, tolerance)
+      return written(fitOutline(contour, tolerance))
     }),
     rings: (readonly Point[])[] = curves.map((curve) => flattened([curve])[0] ?? []),
     pushed = new Set<number>(),
@@ -51,8 +51,17 @@ export function faithfulOutline(
   )
 }
 
+/** What is judged is what will be written, to the last decimal. */
+const written = ({ closed, nodes }: Subpath): Subpath => ({
+  closed,
+  nodes: nodes.map(({ at, into, out }) => ({
+    at: pointWritten(at),
+    ...(into && { into: pointWritten(into) }),
+    ...(out && { out: pointWritten(out) }),
+  })),
+})
 const pointsOf = (contour: Contour): Point[] =>
-  Array.from({ length: contour.length / 2 }, (_, i) => [contour[2 * i], contour[2 * i + 1]] as const)
+  Array.from({ length: contour.length / 2 }, (_, i) => pointWritten([contour[2 * i], contour[2 * i + 1]]))
 
 /** Pixels that lie on the other side of one half. */
 function differing({ data }: Matte, filled: Matte): number[] {

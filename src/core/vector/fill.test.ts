@@ -1,4 +1,4 @@
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { fillPolygons, type Point } from './fill'
 
@@ -33,6 +33,23 @@ describe('polygon fill', () => {
       }),
       { numRuns: 30 },
     )
+  })
+  it('a side that leans out of the canvas by next to nothing is still a side', () => {
+    const triangle = (lean: number) =>
+      fillPolygons(
+        size,
+        [
+          [
+            [3, 0],
+            [-40 * lean, 20],
+            [lean, 0],
+          ],
+        ],
+        'evenodd',
+      ).data
+    const upright = triangle(0)
+    for (const lean of [5e-324, 1e-300, 1e-17, 1e-13, 1e-11])
+      triangle(lean).forEach((v, i) => expect(Math.abs(v - upright[i])).toBeLessThanOrEqual(1))
   })
   it('covers exactly the area of an axis-aligned box on fractions of pixels', () => {
     const { data } = fillPolygons(

@@ -102,8 +102,10 @@ function close(subpath: { nodes: { at: Point; into?: Point; out?: Point }[]; clo
 }
 
 const between = (a: Point, b: Point, t: number): Point => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
-const decimal = (v: number): string => String(Math.round(v * 100) / 100 + 0)
-const pair = ([x, y]: Point): string => `${decimal(x)} ${decimal(y)}`
+const hundredth = (v: number): number => Math.round(v * 100) / 100 + 0
+/** A point as path data says it, px. */
+export const pointWritten = ([x, y]: Point): Point => [hundredth(x), hundredth(y)]
+const pair = (point: Point): string => pointWritten(point).join(' ')
 
 /** Path data (M, L, C, Z) of subpaths, to a hundredth of a pixel. */
 export function pathData(subpaths: readonly Subpath[]): string {

@@ -1,5 +1,5 @@
 /** Files that are not what they seem, without a server: what no decoder should see is refused by its first bytes. */
-import fc from 'fast-check'
+import fc from '../../../tests/properties'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { kindOf, tiffIsWhole } from './firstBytes'

@@ -126,11 +126,16 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
     name: 'Clip to the layer below, or release',
     problem: (state) => free(state) ?? (state.layer!.clipped ? undefined : clipProblem(state)),
     run: ({ project, layer }) => {
-      const all = chosenLayers(project).filter((each) => !each.locked && !each.clipped === !layer.clipped),
+      const all = chosenLayers(project).filter(
+          (each) =>
+            !each.locked &&
+            !each.clipped === !layer.clipped &&
+            (each.clipped || !clipProblem({ project, layer: each })),
+        ),
         ids = new Set(
           all.flatMap((each) => (layer.clipped ? [each] : clippedAlong(project.layers, each.id))).map(({ id }) => id),
         ),
-        what = all.length > 1 ? `${all.length} layers` : layer.name
+        what = ids.size > 1 ? `${ids.size} layers` : layer.name
       act(layer.clipped ? `Release ${what}` : `Clip ${what}`, (draft) => {
         for (const id of ids) changeLayer(id, { clipped: !layer.clipped })(draft)
       })
@@ -235,9 +240,9 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
 const topmost = (project: Project, layers: readonly Layer[]): Layer[] =>
   layers.filter((layer) => !ancestorsOf(project.layers, layer.id).some((group) => layers.includes(group)))
 function clipProblem({ project: { layers }, layer }: Now): string | undefined {
-  const [, ...along] = clippedAlong(layers, layer!.id),
+  const [self, ...along] = clippedAlong(layers, layer!.id),
     locked = along.find((each) => each.locked)
-  if (!clippedAlong(layers, layer!.id).length) return 'There is no layer with pixels below it in its group.'
+  if (!self) return 'There is no layer with pixels below it in its group.'
   return locked && `${locked.name}, which would be clipped with it, is locked.`
 }
 function mergeProblem({ project: { layers }, layer }: Now): string | undefined {

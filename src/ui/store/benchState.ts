@@ -4,6 +4,7 @@ import { type Box } from '@/core/raster/content'
 import { type RampShape } from '@/core/raster/ramp'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type ToleranceCurve } from '@/core/select/similarColour/toleranceCurve'
+import { liveWire } from '@/core/steps/liveWire'
 import { regions } from '@/core/steps/regions'
 import { type Step } from '@/core/steps/registry'
 import { type Sample } from '@/core/steps/step'
@@ -196,7 +197,11 @@ export const initial = (id: string): BenchState => ({
   ribbonAt: null,
   doubt: null,
   doubtAsked: null,
-  wire: { reach: 24, edgeGradient: 2.2, cooling: 0.5 },
+  wire: {
+    reach: liveWire.fields.reach.fallback!,
+    edgeGradient: liveWire.fields.edgeGradient.fallback!,
+    cooling: 0.5,
+  },
   roughLoop: false,
   regionDetail: regions.fields.detail.fallback!,
   nextOp: 'replace',

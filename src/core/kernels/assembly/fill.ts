@@ -66,6 +66,9 @@ let sums: usize = 0,
   store<f64>(at, load<f64>(at, 8) + cover, 8)
 }
 
+/** What reaches into the canvas by less than this lies on its border: shares of its width would not be numbers. px. */
+const NOTHING = 1e-12
+
 /** An edge's piece inside a row: left of the canvas it counts as lying on its border, right of it it does not count. */
 function addPiece(edge: usize, row: f64, width: i32): void {
   const edgeX = load<f64>(edge + X),
@@ -84,7 +87,7 @@ function addPiece(edge: usize, row: f64, width: i32): void {
     x1 = swap
   } // within one row only the share of the height for each column matters
   if (x0 >= width) return
-  if (x1 <= 0) {
+  if (x1 <= NOTHING) {
     put(0, sign * whole, sign * whole)
     return
   }

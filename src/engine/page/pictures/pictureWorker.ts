@@ -174,7 +174,17 @@ const api: PictureWorker = {
     withRequest(sent, (request) => lookAcross(request, ACROSS, number, (matte) => acrossEdge(matte, reach))),
   fittingReach: (sent, number) =>
     withRequest(sent, (request) =>
-      lookAcross(request, FITTING, number, (matte) => fittingReach(sceneOf(request).picture('all'), matte)),
+      lookAcross(request, FITTING, number, (matte) => {
+        // Asked again whenever things rest.
+        const scene = sceneOf(request),
+          key = `fitting reach ${scene.identity('all')} ${scene.identity('layer')} ${JSON.stringify(request.steps)}`
+        let known = studio.memory.get<{ reach: number | null }>(key)
+        if (!known) {
+          known = { reach: fittingReach(scene.picture('all'), matte) }
+          studio.memory.set(key, known, key.length * 2)
+        }
+        return known.reach
+      }),
     ),
   ribbonPicture,
   mattePng: (sent) =>

@@ -1,4 +1,5 @@
 import { Magnet } from 'lucide-react'
+import { liveWire, STRONGEST_GRADIENT } from '@/core/steps/liveWire'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
@@ -9,7 +10,14 @@ import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { Handles } from './Handles'
 import { closeWire, press, takeAnchorBack } from './press'
 
-const reachSlider = { min: 1, max: 400, step: 1, unit: 'px', curve: 2, fallback: 24 } as const
+const reachSlider = {
+  min: 1,
+  max: 400,
+  step: 1,
+  unit: 'px',
+  curve: 2,
+  fallback: liveWire.fields.reach.fallback!,
+} as const
 
 function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
@@ -29,11 +37,11 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
         label="Edge from"
         value={step.edgeGradient}
         min={0}
-        max={22}
+        max={STRONGEST_GRADIENT}
         step={0.1}
         digits={1}
         unit="ΔE"
-        fallback={2.2}
+        fallback={liveWire.fields.edgeGradient.fallback!}
         onPreview={(edgeGradient) => preview(edit({ edgeGradient }))}
         onSettle={(edgeGradient) => {
           act('Change what is an edge', edit({ edgeGradient }))
