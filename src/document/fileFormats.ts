@@ -11,15 +11,13 @@ interface FormatFacts {
   readonly lossy: boolean
   /** It can hold 16 bits a channel. */
   readonly deep: boolean
-  /** It can carry what a photo says of itself. */
-  readonly exif: boolean
 }
 export const FORMATS: Readonly<Record<FileFormat, FormatFacts>> = {
-  png: { name: 'PNG', extension: 'png', mediaType: 'image/png', alpha: true, lossy: false, deep: true, exif: true },
-  jpeg: { name: 'JPEG', extension: 'jpg', mediaType: 'image/jpeg', alpha: false, lossy: true, deep: false, exif: true },
-  webp: { name: 'WebP', extension: 'webp', mediaType: 'image/webp', alpha: true, lossy: true, deep: false, exif: true },
-  avif: { name: 'AVIF', extension: 'avif', mediaType: 'image/avif', alpha: true, lossy: true, deep: false, exif: true },
-  tiff: { name: 'TIFF', extension: 'tif', mediaType: 'image/tiff', alpha: true, lossy: false, deep: true, exif: false },
+  png: { name: 'PNG', extension: 'png', mediaType: 'image/png', alpha: true, lossy: false, deep: true },
+  jpeg: { name: 'JPEG', extension: 'jpg', mediaType: 'image/jpeg', alpha: false, lossy: true, deep: false },
+  webp: { name: 'WebP', extension: 'webp', mediaType: 'image/webp', alpha: true, lossy: true, deep: false },
+  avif: { name: 'AVIF', extension: 'avif', mediaType: 'image/avif', alpha: true, lossy: true, deep: false },
+  tiff: { name: 'TIFF', extension: 'tif', mediaType: 'image/tiff', alpha: true, lossy: false, deep: true },
 }
 /** What lossy formats usually have, 1-100. */
 export const USUAL_QUALITY = 92

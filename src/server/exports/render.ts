@@ -15,7 +15,7 @@ import { nameOf, restore } from '@/engine/storedResults'
 import { Studio } from '@/engine/studio'
 import { type Task, RESULT } from '../jobs/task'
 import { writeOpenRaster } from '../openRaster/write'
-import { encoded, greyPng } from '../pictures/encode'
+import { writePicture, greyPng } from '../pictures/encode'
 import { exifOf } from '../pictures/exif'
 import { PictureFiles } from '../pictures/parts'
 import { writeProjectFile } from '../projectFile/write'
@@ -89,7 +89,7 @@ async function written(task: ExportTask, drawn: Drawn, crew: Crew, file: string,
     }
     case 'merge': {
       await during(
-        encoded(mergedOf(task, drawn, draw), { format: 'png', quality: 100, background: '#ffffff' }).toFile(file),
+        writePicture(mergedOf(task, drawn, draw), { format: 'png', quality: 100, background: '#ffffff' }, file),
         records.canvas,
         write,
       )
@@ -101,13 +101,17 @@ async function written(task: ExportTask, drawn: Drawn, crew: Crew, file: string,
       const photo = input.exif ? photoOf(task, records) : undefined,
         original = photo && (await storage().local(KEYS.picture(photo.asset)))
       await during(
-        encoded(picture, {
-          format: input.format,
-          quality: input.quality,
-          background: input.background,
-          ppi: records.ppi,
-          exif: original === undefined ? undefined : await exifOf(original),
-        }).toFile(file),
+        writePicture(
+          picture,
+          {
+            format: input.format,
+            quality: input.quality,
+            background: input.background,
+            ppi: records.ppi,
+            exif: original === undefined ? undefined : await exifOf(original),
+          },
+          file,
+        ),
         picture,
         write,
       )

@@ -7,7 +7,7 @@ import { decode } from 'fast-png'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
 import { FILE_FORMATS, FORMATS } from '@/document/fileFormats'
-import { encoded, greyPng } from './encode'
+import { encoded, greyPng, writePicture } from './encode'
 import { exifOf } from './exif'
 
 const WIDTH = 48,
@@ -75,16 +75,33 @@ describe('what a photo says of itself', () => {
     )
     return file
   }
-  it.each(FILE_FORMATS.filter((format) => FORMATS[format].exif))(
-    'goes along in %s, the place and serial numbers never',
-    async (format) => {
-      const file = await encoded(picture, { ...usual, format, exif: await exifOf(await photo()) }).toBuffer(),
-        found = (await sharp(file).metadata()).exif!,
-        raw = found.toString('latin1', 0, 4) === 'Exif' ? found.subarray(6) : found
-      const tags = (await exifr.parse(raw, { gps: true, tiff: true, exif: true })) as Record<string, unknown>
-      expect(tags).toMatchObject({ Make: 'Pine & Quay', Model: 'Box 7', Artist: 'Nell Amber', FNumber: 5.6, ISO: 400 })
-      expect(tags.ExposureTime).toBeCloseTo(1 / 250, 6)
-      expect(Object.keys(tags).filter((name) => /gps|latitude|serial/i.test(name))).toEqual([])
+  it.each(FILE_FORMATS)('goes along in %s, the place and serial numbers never', async (format) => {
+    const file = join(mkdtempSync(join(tmpdir(), 'wily-exif-')), 'out')
+    await writePicture(picture, { ...usual, format, exif: await exifOf(await photo()) }, file)
+    const found = (await sharp(file).metadata()).exif,
+      raw = found?.toString('latin1', 0, 4) === 'Exif' ? found.subarray(6) : found
+    const tags = (await exifr.parse(format === 'tiff' ? file : raw!, {
+      gps: true,
+      tiff: true,
+      exif: true,
+    })) as Record<string, unknown>
+    expect(tags).toMatchObject({ Make: 'Pine & Quay', Model: 'Box 7', Artist: 'Nell Amber', FNumber: 5.6, ISO: 400 })
+    expect(tags.ExposureTime).toBeCloseTo(1 / 250, 6)
+    expect(Object.keys(tags).filter((name) => /gps|latitude|serial/i.test(name))).toEqual([])
+  })
+  it.each([8, 16])(
+    'a TIFF of %s bits with it shows the same picture, of the same profile and resolution',
+    async (bits) => {
+      const folder = mkdtempSync(join(tmpdir(), 'wily-exif-')),
+        deep = bits === 16 ? { ...picture, data: Uint16Array.from(picture.data, (v) => v * 257) } : picture,
+        [bare, told] = [join(folder, 'bare'), join(folder, 'told')],
+        encoding = { ...usual, format: 'tiff', ppi: 240 } as const
+      await writePicture(deep, encoding, bare)
+      await writePicture(deep, { ...encoding, exif: { IFD0: { Artist: 'Nell Åmber' } } }, told)
+      const [facts, wanted] = await Promise.all([told, bare].map((file) => sharp(file).metadata()))
+      expect({ ...facts, size: 0 }).toEqual({ ...wanted, size: 0 })
+      expect(await sharp(told).raw().toBuffer()).toEqual(await sharp(bare).raw().toBuffer())
+      expect(((await exifr.parse(told)) as { Artist: string }).Artist).toContain('Nell')
     },
   )
   it('a file that says nothing, or is damaged, has none', async () => {

@@ -1,7 +1,8 @@
 /** Pixels to picture files. Encoding is libvips' (sharp); what leaves is sRGB, and says so. */
 import sharp, { type Sharp } from 'sharp'
 import { type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
-import { type FileFormat, FORMATS, keepsAlpha } from '@/document/fileFormats'
+import { type FileFormat, keepsAlpha } from '@/document/fileFormats'
+import { addExif } from './tiffExif'
 
 export interface Encoding {
   readonly format: FileFormat
@@ -20,7 +21,12 @@ export type ExifBlocks = Readonly<Record<string, Readonly<Record<string, string>
 export const rawOf = ({ width, height, data }: Picture | DeepPicture): Sharp =>
   sharp(data as Uint8ClampedArray, { raw: { width, height, channels: 4 } })
 
-/** To be written to a file or a buffer. */
+export async function writePicture(picture: Picture | DeepPicture, encoding: Encoding, file: string): Promise<void> {
+  await encoded(picture, encoding).toFile(file)
+  if (encoding.format === 'tiff' && encoding.exif) await addExif(file, encoding.exif)
+}
+
+/** To be written to a file or a buffer; in a TIFF EXIF is missing still (writePicture adds it). */
 export function encoded(picture: Picture | DeepPicture, { format, quality, background, exif, ppi }: Encoding): Sharp {
   const deep = picture.data instanceof Uint16Array
   let image = deep ? rawOf(picture).toColourspace('rgb16') : rawOf(picture)
@@ -41,7 +47,7 @@ export function encoded(picture: Picture | DeepPicture, { format, quality, backg
     case 'png':
       image = image.png({ compressionLevel: 6 })
   }
-  if (exif && FORMATS[format].exif) image = image.withExif(exif)
+  if (exif && format !== 'tiff') image = image.withExif(exif)
   if (ppi) image = image.withDensity(ppi)
   // Where no profile is said, pictures are sRGB; saying it would convert 16 bits through a table, and lose some.
   return deep ? image : image.withIccProfile('srgb')

@@ -116,7 +116,7 @@ export function ExportPanel() {
     ...(name?.trim() ? { name: name.trim() } : {}),
     ...(longest ? { longest } : {}),
     ...(deep || (row.what === 'matte' && choices.depth === 16) ? { depth: 16 as const } : {}),
-    ...(picture && choices.exif && FORMATS[format].exif ? { exif: true } : {}),
+    ...(picture && choices.exif ? { exif: true } : {}),
     format: picture ? format : 'png',
     quality: choices.quality,
     background: '#ffffff',
@@ -323,9 +323,7 @@ function PictureValues({
         most={full}
         onChange={(longest) => choose({ longest: longest ?? null })}
       />
-      {FORMATS[format].exif && (
-        <Switch label="Camera and author" checked={choices.exif} onChange={(exif) => choose({ exif })} />
-      )}
+      <Switch label="Camera and author" checked={choices.exif} onChange={(exif) => choose({ exif })} />
     </>
   )
 }
