@@ -1,23 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { parseAdjustment, type AdjustmentOf } from '@/core/compose/adjustments/registry'
+import { parseAdjustment, type AdjustmentOf, type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
 import { type NewSky } from '@/core/match/newSky'
+import { changeAdjustment, skyFollowsLand } from './skyLikeLand'
 import { addStep, projectOf, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { adjustLayer, fillLayer } from './layerRecords'
 import { removeMask, setMask } from './masks'
-import {
-  exchangeSky,
-  moveHorizon,
-  newSkyAt,
-  oldSky,
-  photoAlone,
-  replaceSky,
-  skyInWater,
-  skySteps,
-  subjectApart,
-} from './newSky'
+import { exchangeSky, moveHorizon, oldSky, photoAlone, replaceSky, skyInWater, skySteps, subjectApart } from './newSky'
+import { newSkyAt } from './newSkyParts'
 import { childrenOf, looksOf } from './tree'
 import { type AdjustLayer, type Project, SELECTION } from './types'
 
@@ -298,5 +290,54 @@ describe('a new sky as records', () => {
     const [land] = childrenOf(masked.layers, parts.land!.id)
     expect(land.mask?.recipe.steps.map((step) => step.kind)).toEqual(['ellipse'])
     expect(parts.photo.mask).toEqual(masked.layers[0].mask)
+  })
+
+  it('the sky takes over what the land does not follow, until the editor says otherwise', () => {
+    const started = withSky(),
+      parts = () => newSkyAt(project.layers, 'photo')!
+    let project = edited(started, skyFollowsLand(newSkyAt(started.layers, 'photo')!, newId))
+    // Clipped to the sky, in the order in which they work.
+    const inside = childrenOf(project.layers, parts().group!.id),
+      sky = inside.findIndex((each) => each.id === parts().sky!.id)
+    expect(inside.slice(sky + 1, sky + 3).map(({ name, clipped }) => [name, clipped])).toEqual([
+      ['Exposure of the sky', true],
+      ['White balance of the sky', true],
+    ])
+    expect(project.activeLayer).toBe(started.activeLayer)
+    const stops = () => (parts().exposure!.adjustment as AdjustmentOf<'exposure'>).stops,
+      marked = () => (parts().exposure!.measured as AdjustmentOf<'exposure'>).stops,
+      follow = (tone: number) => {
+        const { id, adjustment } = parts().light!
+        project = edited(project, changeAdjustment(id, { ...adjustment, tone } as AdjustmentRecord))
+      }
+    expect(stops()).toBe(0)
+    follow(0)
+    // The new light is darker than the old one: the sky is made lighter.
+    expect(stops()).toBeGreaterThan(0.5)
+    follow(1)
+    expect(stops()).toBe(0)
+    const { id } = parts().exposure!
+    project = edited(project, changeAdjustment(id, { kind: 'exposure', stops: -0.4 }))
+    follow(0.5)
+    expect(stops()).toBe(-0.4)
+    expect(marked()).toBeGreaterThan(0.2)
+    // Another sky: measured anew, what was set stays; a blur it lacks lies over both.
+    const there = parts()
+    project = edited(
+      project,
+      exchangeSky(
+        { ...there, sky: there.sky!, light: there.light! },
+        grey,
+        {
+          ...plan([1.6, 1.6, 1.6]),
+          blur: parseAdjustment({ kind: 'gaussianBlur', radius: 2 }) as AdjustmentOf<'gaussianBlur'>,
+        },
+        newId,
+      ),
+    )
+    expect(stops()).toBe(-0.4)
+    expect(marked()).toBeCloseTo(-0.5, 6)
+    const names = childrenOf(project.layers, parts().group!.id).map(({ name }) => name)
+    expect(names.indexOf('Blur of the photo')).toBe(names.indexOf('White balance of the sky') + 1)
   })
 })

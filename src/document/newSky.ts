@@ -1,6 +1,5 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
 import { type NewSky } from '@/core/match/newSky'
-import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
@@ -11,9 +10,11 @@ import { addLayer, addLayerWithin, duplicate, groupLayers } from './layers'
 import { layerOf, measuredLayer } from './layerRecords'
 import { changeMask, copyMask, keepScene, maskWith } from './masks'
 import { restrict } from './pieces'
-import { ancestorsOf, belowOf, byItself, childrenOf } from './tree'
-import { type AdjustLayer, type Area, type GroupLayer, type Layer, type Picture, type PictureLayer } from './types'
+import { byItself, childrenOf } from './tree'
+import { type AdjustLayer, type Area, type Layer, type Picture } from './types'
 import { measureAnew } from './measured'
+import { addToSky, clipTo, type NewSkyLayers } from './newSkyParts'
+import { measureSky } from './skyLikeLand'
 import { unwrap } from './unwrap'
 
 /** The sky's edge is solved this far on either side: a share of the photo's diagonal, within these px. */
@@ -86,84 +87,6 @@ function leaveOut(project: ProjectDraft, haze: string, water: string): void {
 const inWater = (id: string, project: ProjectDraft, reflection: NewSky['reflection']): AdjustLayer =>
   measuredLayer(id, 'Sky in the water', unwrap(project.canvas), reflection)
 
-function clipTo(project: ProjectDraft, base: string, layer: AdjustLayer): void {
-  addLayer({ ...layer, clipped: true }, base)(project)
-}
-/** @param above the sky, or what is clipped to it already */
-function addToSky(
-  project: ProjectDraft,
-  above: string,
-  name: string,
-  adjustment: AdjustmentRecord,
-  newId: () => string,
-): string {
-  const id = newId()
-  clipTo(project, above, measuredLayer(id, name, unwrap(project.canvas), adjustment))
-  return id
-}
-
-/** A photo, and the new sky it may have. */
-export interface NewSkyLayers {
-  readonly photo: PictureLayer
-  readonly group?: GroupLayer
-  readonly sky?: PictureLayer
-  readonly light?: AdjustLayer
-  /** On a subject that takes its light apart from the land. */
-  readonly apart?: AdjustLayer
-  /** In the air before the land. */
-  readonly haze?: AdjustLayer
-  /** The sky in the water. */
-  readonly water?: AdjustLayer
-  /** On the sky. */
-  readonly blur?: AdjustLayer
-  readonly grain?: AdjustLayer
-  /** Before the sky; its mask leaves the old sky out. */
-  readonly land?: Layer
-}
-/** The photo that a layer is, or that lies below the new sky it is part of; undefined where there is none. */
-export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLayers | undefined {
-  const layer = layers.find((each) => each.id === id)
-  if (!layer) return undefined
-  const own = [layer, ...ancestorsOf(layers, layer.id)].map((each) => partsOf(layers, each)).find(Boolean)
-  if (own) {
-    const photo = belowOf(layers, own.group.id)
-    return photo?.kind === 'picture' ? { photo, ...own } : undefined
-  }
-  if (layer.kind !== 'picture') return undefined
-  const siblings = childrenOf(layers, layer.parent),
-    above = siblings[siblings.indexOf(layer) + 1] as Layer | undefined
-  return { photo: layer, ...(above && partsOf(layers, above)) }
-}
-function partsOf(layers: readonly Layer[], group: Layer) {
-  if (group.kind !== 'group') return undefined
-  const children = childrenOf(layers, group.id),
-    adjusts = (kind: AdjustmentRecord['kind']) =>
-      children.filter(
-        (each): each is AdjustLayer =>
-          each.kind === 'adjust' && each.adjustment.kind === kind && each.measured !== undefined,
-      ),
-    [light, apart] = adjusts('relight') as (AdjustLayer | undefined)[],
-    [blur] = adjusts('gaussianBlur') as (AdjustLayer | undefined)[],
-    [grain] = adjusts('grain') as (AdjustLayer | undefined)[],
-    [haze] = adjusts('haze') as (AdjustLayer | undefined)[],
-    [water] = adjusts('reflection') as (AdjustLayer | undefined)[],
-    [sky] = children,
-    land = children.find((each) => each !== sky && each.kind !== 'adjust' && each.mask)
-  return light && sky.kind === 'picture'
-    ? {
-        group,
-        sky,
-        light,
-        ...(apart ? { apart } : {}),
-        ...(haze ? { haze } : {}),
-        ...(water ? { water } : {}),
-        ...(blur ? { blur } : {}),
-        ...(grain ? { grain } : {}),
-        ...(land ? { land } : {}),
-      }
-    : undefined
-}
-
 /** The photo by itself: what the steps that find its sky look at, whatever lies over it. */
 export const photoAlone = (layers: readonly Layer[], photo: string): readonly Layer[] =>
   JSON.parse(JSON.stringify(byItself(layers, photo, false))) as Layer[]
@@ -183,22 +106,14 @@ export function oldSky({ photo, land }: NewSkyLayers, newId: () => string): { st
 /** Another sky in the place of the one there is. What the editor set stays; what is as it was measured is as it is measured now. */
 export const exchangeSky =
   (
-    {
-      sky,
-      light,
-      apart,
-      haze,
-      water,
-      blur,
-      grain,
-    }: Required<Pick<NewSkyLayers, 'sky' | 'light'>> &
-      Pick<NewSkyLayers, 'blur' | 'grain' | 'apart' | 'haze' | 'water'>,
+    parts: Omit<NewSkyLayers, 'photo'> & Required<Pick<NewSkyLayers, 'sky' | 'light'>>,
     picture: Picture,
     plan: NewSky,
     newId: () => string,
   ): Edit =>
   (project) => {
-    const draft = found(project, sky.id)
+    const { sky, light, apart, haze, water, blur, grain } = parts,
+      draft = found(project, sky.id)
     if (draft?.kind !== 'picture') return
     Object.assign(draft, {
       asset: picture.asset,
@@ -208,16 +123,19 @@ export const exchangeSky =
       placement: [...plan.placement],
     })
     measureAnew(project, light.id, plan.relight)
+    measureSky(project, parts)
     if (apart) measureAnew(project, apart.id, plan.relight)
     if (haze) measureAnew(project, haze.id, plan.haze)
     if (water) measureAnew(project, water.id, plan.reflection)
     // A sky that lacks nothing of it has as much as it takes to lack none.
-    let above = blur?.id ?? sky.id
+    const lowest = parts.whiteBalance?.id ?? parts.exposure?.id ?? sky.id
+    let above = blur?.id ?? lowest
     if (blur) measureAnew(project, blur.id, plan.blur ?? { ...blur.adjustment, radius: 0 })
-    else if (plan.blur) above = addToSky(project, sky.id, 'Blur of the photo', plan.blur, newId)
+    else if (plan.blur) above = addToSky(project, lowest, 'Blur of the photo', plan.blur, newId)
     if (grain) measureAnew(project, grain.id, plan.grain ?? { ...grain.adjustment, amount: 0 })
     else if (plan.grain) addToSky(project, above, 'Grain of the photo', plan.grain, newId)
   }
+
 /** What is selected takes its light apart from the land: the same light once more, on that alone, and the land's leaves it out. */
 export const subjectApart =
   (light: AdjustLayer, newId: () => string): Edit =>

@@ -47,7 +47,7 @@ export function inverted([a, b, c, d, e, f, g, h, i]: Matrix): Matrix {
     (a * e - b * d) / det,
   ]
 }
-const times = (m: Matrix, [x, y, z]: White): [number, number, number] => [
+export const times = (m: Matrix, [x, y, z]: readonly number[]): [number, number, number] => [
   m[0] * x + m[1] * y + m[2] * z,
   m[3] * x + m[4] * y + m[5] * z,
   m[6] * x + m[7] * y + m[8] * z,
@@ -60,6 +60,12 @@ export function adaptation(from: White, to: White): Matrix {
   const [r, g, b] = times(BRADFORD, from),
     [R, G, B] = times(BRADFORD, to)
   return multiply(inverted(BRADFORD), multiply([R / r, 0, 0, 0, G / g, 0, 0, 0, B / b], BRADFORD))
+}
+
+/** CIE 1960 u, v of XYZ. */
+export const uvOf = ([x, y, z]: readonly number[]): [u: number, v: number] => {
+  const sum = x + 15 * y + 3 * z
+  return [(4 * x) / sum, (6 * y) / sum]
 }
 
 /** The white of a daylight of some kelvin (held to 4000-25000, where the line is defined), moved by `dv` across it in CIE 1960 v. */

@@ -1,7 +1,7 @@
 'use client'
 import { adjustmentOf } from '@/core/compose/adjustments/registry'
 import { type Field } from '@/core/fields/fields'
-import { changeLayer } from '@/document/layers'
+import { changeAdjustment } from '@/document/skyLikeLand'
 import { type AdjustLayer } from '@/document/types'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
@@ -11,7 +11,7 @@ import { adjustmentPage, hasSome } from './registry'
 export function AdjustmentPanel({ layer, words = true }: { layer: AdjustLayer; words?: boolean }) {
   const { adjustment } = layer,
     page = adjustmentPage(adjustment.kind)
-  const edit = (values: object) => changeLayer(layer.id, { adjustment: { ...adjustment, ...values } })
+  const edit = (values: object) => changeAdjustment(layer.id, { ...adjustment, ...values })
   const Panel = page.Panel
   return (
     <section aria-label={page.name} className="space-y-2" data-adjustment={adjustment.kind}>

@@ -1,7 +1,7 @@
 'use client'
 /** The horizon as a line on the picture: the new sky's, to be dragged; the photo's where there is none yet. */
 import { type Affine, apply, inverse } from '@/core/raster/affine'
-import { newSkyAt } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
 import { type Project } from '@/document/types'
 import { burst } from '@/ui/primitives/burst'
 import { abandon, act, preview, settle, useBench } from '@/ui/store/bench'

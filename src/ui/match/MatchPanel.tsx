@@ -1,7 +1,9 @@
 'use client'
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
-import { Brush, UserRound, Waves } from 'lucide-react'
-import { newSkyAt, subjectApart } from '@/document/newSky'
+import { Brush, SunDim, UserRound, Waves } from 'lucide-react'
+import { subjectApart } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
+import { skyFollowsLand } from '@/document/skyLikeLand'
 import { type AdjustLayer, type Layer } from '@/document/types'
 import { maskWhite, openMask } from '@/ui/layers/maskActions'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
@@ -83,6 +85,13 @@ function NewSky() {
           {parts.haze && <AdjustmentPanel key={parts.haze.id} layer={parts.haze} words={false} />}
         </section>
       )}
+      {parts?.exposure && parts.whiteBalance && (
+        <section aria-label="The sky itself" className="mb-4 space-y-2">
+          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">The sky itself</h2>
+          <AdjustmentPanel key={parts.exposure.id} layer={parts.exposure} words={false} />
+          <AdjustmentPanel key={parts.whiteBalance.id} layer={parts.whiteBalance} words={false} />
+        </section>
+      )}
       {parts?.apart && (
         <section aria-label="Light on the subject" className="mb-4">
           <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h2>
@@ -97,6 +106,15 @@ function NewSky() {
       )}
       {parts?.group && (
         <div className="mb-4 space-y-2 px-1">
+          {!(parts.exposure && parts.whiteBalance) && (
+            <Button
+              className="w-full"
+              onClick={() => act('Exposure and white balance of the sky', skyFollowsLand(parts, newId))}
+            >
+              <SunDim size={15} />
+              Exposure, white balance
+            </Button>
+          )}
           {!parts.apart && <Apart light={parts.light!} />}
           {!parts.water && <InWater />}
           <Button className="w-full" onClick={() => brushAway(parts.group!)}>

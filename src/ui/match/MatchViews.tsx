@@ -3,7 +3,7 @@
 import { useEffect } from 'react'
 import { type Project, SELECTION } from '@/document/types'
 import { matchedAt } from '@/document/matchedLayer'
-import { newSkyAt } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
 import { Choice } from '@/ui/primitives/Choice'
 import { get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type MatchTool, useMatchTool } from './matchTool'

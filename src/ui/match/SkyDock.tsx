@@ -2,7 +2,7 @@
 /** The library of skies below the picture, the best fit first: chosen by a press or the arrow keys, added by files, folder or drop. */
 import { DropdownMenu } from 'radix-ui'
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
-import { newSkyAt } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
 import { AddPictures } from '@/ui/library/AddPictures'
 import { Groups, MoveToGroup } from '@/ui/library/Groups'
 import { Button } from '@/ui/primitives/Button'

@@ -2,7 +2,7 @@
 import { Blend, CloudSun, type LucideIcon } from 'lucide-react'
 import { create } from 'zustand'
 import { layerById } from '@/document/edits'
-import { newSkyAt } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
 import { type Project } from '@/document/types'
 import { get, shownProject, useBench } from '@/ui/store/bench'
 

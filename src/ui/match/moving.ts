@@ -1,6 +1,6 @@
 /** What moves on the picture while matching: the new sky, or the layer that is matched. Arrow keys step through the skies, or nudge the layer. */
 import { matchedAt } from '@/document/matchedLayer'
-import { newSkyAt } from '@/document/newSky'
+import { newSkyAt } from '@/document/newSkyParts'
 import { type Project } from '@/document/types'
 import { dragPlaceable } from '@/ui/canvas/dragPlaceable'
 import { nudgePlaceable } from '@/ui/canvas/nudging'

@@ -1,7 +1,8 @@
 /** What the photo worked on measures: looked at once for each photo and sky mask, shown in the left column and used by the skies' fit. */
 import { useEffect } from 'react'
 import { create } from 'zustand'
-import { newSkyAt, type NewSkyLayers, oldSky, photoAlone } from '@/document/newSky'
+import { oldSky, photoAlone } from '@/document/newSky'
+import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { scenesNamed, sceneOfArea, sceneOfProject } from '@/document/tree'
 import { type PictureLayer, type Project } from '@/document/types'
 import { type PhotoMeasured } from '@/engine/page/protocol'

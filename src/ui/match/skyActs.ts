@@ -5,15 +5,8 @@ import { type Measures } from '@/core/match/measure'
 import { newSkyOf, reflectionOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
-import {
-  exchangeSky,
-  newSkyAt,
-  type NewSkyLayers,
-  replaceSky,
-  skyInWater,
-  skySteps,
-  moveHorizon,
-} from '@/document/newSky'
+import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon } from '@/document/newSky'
+import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
 import { type Picture, type Project } from '@/document/types'

@@ -1,0 +1,46 @@
+/** A new sky that is exposed and balanced to be as the light on the land says: as far as the land does not follow the sky. */
+import { type AdjustmentRecord } from '@/core/compose/adjustments/registry'
+import { skyLikeLand } from '@/core/match/skyLikeLand'
+import { found, type ProjectDraft } from './drafts'
+import { type Edit } from './history'
+import { changeLayer } from './layers'
+import { measureAnew } from './measured'
+import { addToSky, newSkyAt, type NewSkyLayers } from './newSkyParts'
+import { type AdjustLayer } from './types'
+import { unwrap } from './unwrap'
+
+/** Exposure and white balance on the sky: what it needs as far as the land does not follow it. */
+export const skyFollowsLand =
+  (parts: NewSkyLayers, newId: () => string): Edit =>
+  (project) => {
+    const { sky, light } = parts,
+      needs = neededBy(project, light)
+    if (!sky || !needs) return
+    const active = project.activeLayer,
+      above = parts.exposure?.id ?? addToSky(project, sky.id, 'Exposure of the sky', needs.exposure, newId)
+    if (!parts.whiteBalance) addToSky(project, above, 'White balance of the sky', needs.whiteBalance, newId)
+    project.activeLayer = active
+  }
+const neededBy = (project: ProjectDraft, light: AdjustLayer | undefined) => {
+  const layer = light && found(project, light.id)
+  return layer?.kind === 'adjust' && layer.adjustment.kind === 'relight'
+    ? skyLikeLand(unwrap(layer.adjustment))
+    : undefined
+}
+/** What the sky needs now that the light on the land is another. */
+export function measureSky(
+  project: ProjectDraft,
+  { light, exposure, whiteBalance }: Pick<NewSkyLayers, 'light' | 'exposure' | 'whiteBalance'>,
+): void {
+  const needs = neededBy(project, light)
+  if (exposure && needs) measureAnew(project, exposure.id, needs.exposure)
+  if (whiteBalance && needs) measureAnew(project, whiteBalance.id, needs.whiteBalance)
+}
+/** Other values of an adjustment; where that is the light on the land, the sky follows. */
+export const changeAdjustment =
+  (id: string, adjustment: AdjustmentRecord): Edit =>
+  (project) => {
+    changeLayer(id, { adjustment })(project)
+    const parts = newSkyAt(unwrap(project.layers), id)
+    if (parts?.light?.id === id) measureSky(project, parts)
+  }
