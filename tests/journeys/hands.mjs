@@ -127,6 +127,10 @@ export async function pixels(file) {
   return { data, width: info.width, height: info.height }
 }
 
+/** sRGB to linear light and back, 0-1. Source: IEC 61966-2-1. */
+export const toLinear = (v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
+export const fromLinear = (v) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
+
 /** Intersection over union at half coverage. */
 export function overlap(a, b) {
   let both = 0,

@@ -42,7 +42,7 @@ export async function manyLayers(application) {
     }
     await menuPath(page, 'Add a layer', 'Adjust light', 'Exposure')
     await page.waitForTimeout(600)
-    await slide('Stops', 'exposure over one layer at fit zoom, a move to the complete picture')
+    await slide('Exposure', 'exposure over one layer at fit zoom, a move to the complete picture')
     await page.locator('[data-canvas]').focus()
     await page.keyboard.press('Delete')
     for (let i = 0; i < 19; i++) {
@@ -59,7 +59,7 @@ export async function manyLayers(application) {
     await page.waitForTimeout(1500)
     await menuPath(page, 'Add a layer', 'Adjust light', 'Exposure')
     await page.waitForTimeout(1500)
-    await slide('Stops', 'exposure over twenty layers')
+    await slide('Exposure', 'exposure over twenty layers')
     await menuPath(page, 'Add a layer', 'Adjust colour', 'Hue, saturation')
     await page.waitForTimeout(1500)
     await slide('Saturation', 'saturation over those')

@@ -10,6 +10,7 @@ import {
   chooseFinder,
   composite,
   drag,
+  fromLinear,
   menuPath,
   near,
   openProject,
@@ -19,6 +20,7 @@ import {
   same,
   saved,
   stage,
+  toLinear,
   typeInto,
   workOnSelection,
   workOnMask,
@@ -26,8 +28,6 @@ import {
 
 const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
   quay = join(root, 'demo/pictures/lantern-quay.jpg')
-const toLinear = (v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4),
-  fromLinear = (v) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
 const brighter = (v, stops) => Math.min(255, 255 * fromLinear(toLinear(v / 255) * 2 ** stops))
 
 export async function masksAndTones(application) {
@@ -76,7 +76,7 @@ export async function masksAndTones(application) {
     await menuPath(page, 'Add a layer', 'Adjust light', 'Exposure')
     await saved(page)
     await stage(page, 'Compose')
-    const thumb = await page.getByRole('slider', { name: 'Stops', exact: true }).boundingBox(),
+    const thumb = await page.getByRole('slider', { name: 'Exposure', exact: true }).boundingBox(),
       x = thumb.x + thumb.width / 2,
       y = thumb.y + thumb.height / 2
     await drag(page, [x, y], [x + 14, y])

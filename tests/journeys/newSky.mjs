@@ -12,6 +12,7 @@ import {
   chooseFinder,
   composite,
   drag,
+  fromLinear,
   drop,
   near,
   pixelAt,
@@ -21,6 +22,7 @@ import {
   saved,
   shareAfter,
   stage,
+  toLinear,
   typeInto,
   wily,
 } from './hands.mjs'
@@ -181,20 +183,36 @@ export async function newSky(application) {
     for (let k = 0; k < 2; k++) await page.keyboard.press('Control+z')
 
     await stage(page, 'Match')
+    // The sky takes over what the land does not follow: as much lighter or darker as the land is not.
+    await page.getByRole('button', { name: 'Exposure, warmth' }).click()
+    const stopsIn = async () =>
+      (await records()).find((layer) => layer.name === 'Exposure of the sky')?.adjustment.stops
+    check((await stopsIn()) === 0, `while the land follows whole, the sky needs nothing: ${await stopsIn()}`)
     // Its light is a value like any other, and stays when the sky is exchanged.
     await typeInto(page, 'Tone, typed', 40)
+    const stops = await stopsIn(),
+      taken = await composite(page),
+      lighter = (colour) => colour.map((v) => 255 * fromLinear(toLinear(v / 255) * 2 ** stops))
+    check(Math.abs(stops) > 0.05, `the land follows less, the sky more: ${stops}`)
+    same(
+      pixelAt(taken, ...SKY).slice(0, 3),
+      lighter(pixelAt(amber, ...SKY).slice(0, 3)),
+      2.5,
+      'the sky is so much lighter',
+    )
     await bring('sky morning')
     await page.getByRole('region', { name: 'New sky' }).getByText('sky morning').waitFor()
     await page.waitForTimeout(700)
     const exchanged = await records(),
       light = exchanged.find((layer) => layer.name === 'Light on the land').adjustment
+    check((await stopsIn()) !== stops, 'another sky needs another exposure')
     near(light.tone, 0.4, 1e-6, 'the tone that was set')
     check(exchanged.filter((layer) => layer.kind === 'picture').length === 3, 'no picture more than before')
     check(
       light.ambient.join() !== layers.find((layer) => layer.name === 'Light on the land').adjustment.ambient.join(),
       'the light is the other sky’s',
     )
-    for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z')
+    for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z')
     check((await records()).length === 1, 'undone, the photo is alone again')
 
     // Arrow keys step through them, several in a row as one change; the sky is dragged, its horizon laid anew.

@@ -65,7 +65,7 @@ const page = (
 
 export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
   page('exposure', 'Exposure', 'light', 'In stops of light: one more doubles it.', [
-    { field: 'stops', label: 'Stops', min: -5, max: 5, digits: 2, unit: '', factor: 1, curve: 1.4 },
+    { field: 'stops', label: 'Exposure', min: -5, max: 5, digits: 2, unit: 'EV', factor: 1, curve: 1.4 },
   ]),
   page('brightnessContrast', 'Brightness, contrast', 'light', 'Bends the tones; black and white stay.', [
     percent('brightness', 'Brightness', -100),

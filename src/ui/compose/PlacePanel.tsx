@@ -13,6 +13,9 @@ const FAR = 1e6,
   LARGEST = 100_000
 
 /** Where the active layer, or its mask, lies: typed, or by the handles on the canvas. */
+/** Room for five digits and a sign. */
+const PLACE = 'w-[96px]'
+
 export function PlacePanel({ project }: { project: Project }) {
   const held = useBench(heldIn)
   const thing = placeableOf(project, held),
@@ -39,6 +42,7 @@ export function PlacePanel({ project }: { project: Project }) {
     min: number,
     max: number,
     settle: (value: number) => void,
+    wide = 'w-[76px]',
   ) => (
     <label className="flex items-center justify-between gap-1 text-[13px]">
       {label}
@@ -49,7 +53,7 @@ export function PlacePanel({ project }: { project: Project }) {
         max={max}
         unit={unit}
         digits={digits}
-        className="w-[76px]"
+        className={wide}
         onSettle={(next) => {
           if (!thing.problem) settle(next)
         }}
@@ -64,11 +68,25 @@ export function PlacePanel({ project }: { project: Project }) {
   return (
     <section aria-label="Place">
       <div className="my-1.5 grid grid-cols-2 gap-x-4 gap-y-1">
-        {field('X', x, 'px', 1, -FAR, FAR, (value) =>
-          place('Move', compose(translation(value - x, 0), thing.placement)),
+        {field(
+          'X',
+          x,
+          'px',
+          1,
+          -FAR,
+          FAR,
+          (v) => place('Move', compose(translation(v - x, 0), thing.placement)),
+          PLACE,
         )}
-        {field('Y', y, 'px', 1, -FAR, FAR, (value) =>
-          place('Move', compose(translation(0, value - y), thing.placement)),
+        {field(
+          'Y',
+          y,
+          'px',
+          1,
+          -FAR,
+          FAR,
+          (v) => place('Move', compose(translation(0, v - y), thing.placement)),
+          PLACE,
         )}
         {field('Width', across * 100, '%', 1, 0, LARGEST, (value) => about('Stretch', { across: value / 100 }))}
         {field('Height', down * 100, '%', 1, -LARGEST, LARGEST, (value) => about('Stretch', { down: value / 100 }))}

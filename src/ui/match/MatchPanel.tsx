@@ -112,7 +112,7 @@ function NewSky() {
               onClick={() => act('Exposure and white balance of the sky', skyFollowsLand(parts, newId))}
             >
               <SunDim size={15} />
-              Exposure, white balance
+              Exposure, warmth
             </Button>
           )}
           {!parts.apart && <Apart light={parts.light!} />}
