@@ -49,6 +49,7 @@ export class Viewer {
   private drawSoon: ReturnType<typeof setTimeout> | undefined
   private antTimer: ReturnType<typeof setInterval> | undefined
   private antPhase = 0
+  private ruler = 0
   private fitted = true
   private readonly listeners = new Set<() => void>()
   private readonly drawn = new Set<() => void>()
@@ -180,18 +181,31 @@ export class Viewer {
     this.drawAnts()
   }
 
+  /** How much rulers take of the upper and the left side, CSS px: what fits makes room for them. */
+  setRuler(px: number): void {
+    if (px === this.ruler) return
+    this.ruler = px
+    if (this.fitted) this.fit()
+  }
   fit(): void {
     const margin = FIT_MARGIN_PX * this.ratio,
-      top = FIT_TOP_PX * this.ratio
+      ruler = this.ruler * this.ratio,
+      top = FIT_TOP_PX * this.ratio + ruler
     const { width, height } = this.picture
     const scale = Math.min(
-      (width - 2 * margin) / this.canvas.width,
+      (width - 2 * margin - ruler) / this.canvas.width,
       (height - top - margin) / this.canvas.height,
       this.ratio,
     )
     this.fitted = true
-    const middle = (top + height - margin) / 2
-    this.moveTo(Math.max(MIN_SCALE, scale), this.canvas.width / 2, this.canvas.height / 2, width / 2, middle)
+    const { canvas } = this
+    this.moveTo(
+      Math.max(MIN_SCALE, scale),
+      canvas.width / 2,
+      canvas.height / 2,
+      (width + ruler) / 2,
+      (top + height - margin) / 2,
+    )
   }
   /** 1: one canvas pixel on one device pixel. Keeps the canvas point under (x, y) CSS px where it is. */
   zoomTo(scale: number, x = this.picture.width / this.ratio / 2, y = this.picture.height / this.ratio / 2): void {

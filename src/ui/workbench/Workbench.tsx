@@ -10,6 +10,7 @@ import { giveHandle } from '@/ui/store/handle'
 import { type Rendering, startRendering } from '@/ui/store/rendering'
 import { partInView } from '@/ui/store/frame'
 import { CanvasView } from './canvas/CanvasView'
+import { RULER_PX } from '@/ui/canvas/ruler'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { commandFor, keyName } from './commandKeys'
 import { Header } from './Header'
@@ -172,7 +173,7 @@ function Bench() {
               <FirstSteps />
             </div>
           )}
-          <div className="relative min-h-0 flex-1" style={{ '--ruler': rulers ? '20px' : '0px' } as CSSProperties}>
+          <div className="relative min-h-0 flex-1" style={{ '--ruler': `${rulers ? RULER_PX : 0}px` } as CSSProperties}>
             <div className="absolute inset-0" data-drop-place>
               <CanvasView viewerRef={viewer} rendering={rendering} connect={connect} />
             </div>

@@ -13,6 +13,7 @@ import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { edgeStroke } from '@/ui/edge/edgeStep'
 import { toast } from 'sonner'
+import { RULER_PX } from '@/ui/canvas/ruler'
 import { stageHands } from '@/ui/canvas/stageHands'
 import { onEscape } from '@/ui/canvas/takenBack'
 import { handPage } from '@/ui/compose/hands/registry'
@@ -88,6 +89,10 @@ export function CanvasView({
   useEffect(() => {
     viewer?.setOverlay(JSON.parse(style) as OverlayStyle)
   }, [viewer, style])
+
+  useEffect(() => {
+    viewer?.setRuler(rulers ? RULER_PX : 0)
+  }, [viewer, rulers])
 
   const keptBeside = useBench((state) => comparing(state) === 'divider')
   useEffect(() => {

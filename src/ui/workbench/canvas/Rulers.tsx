@@ -4,14 +4,14 @@ import { type PointerEvent, useRef, useSyncExternalStore } from 'react'
 import { apply, inverse } from '@/core/raster/affine'
 import { addGuide } from '@/document/edits'
 import { type Guide } from '@/document/types'
+import { RULER_PX } from '@/ui/canvas/ruler'
 import { onEscape } from '@/ui/canvas/takenBack'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { abandon, get, preview, settle, shownProject, useBench } from '@/ui/store/bench'
 import { partInView } from '@/ui/store/frame'
 
 /** CSS px. */
-const WIDTH = 20,
-  /** Between figures, at least. */ APART = 64
+const /** Between figures, at least. */ APART = 64
 /** Parts between two figures, by the figure they stand apart. */
 const parts = (step: number): number => (/^2/.test(String(step)) ? 4 : 5)
 /** 1, 2 or 5 times a power of ten: the least that keeps figures apart. */
@@ -32,7 +32,7 @@ export function Rulers({ viewer }: { viewer: Viewer }) {
       <div
         aria-hidden
         className="absolute top-0 left-0 border-r border-b border-[var(--line)] bg-[var(--panel)]"
-        style={{ width: WIDTH, height: WIDTH }}
+        style={{ width: RULER_PX, height: RULER_PX }}
       />
     </>
   )
@@ -60,7 +60,7 @@ function Ruler({
   const length = across ? window.innerWidth : window.innerHeight,
     step = stepOf(scale),
     fine = step / parts(step),
-    first = Math.floor((from + WIDTH / scale) / fine),
+    first = Math.floor((from + RULER_PX / scale) / fine),
     last = Math.ceil((from + length / scale) / fine)
   const ticks = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * fine)
 
@@ -76,7 +76,7 @@ function Ruler({
       role="img"
       aria-label={`Ruler ${across ? 'across' : 'down'}, px. Drag a guide out of it.`}
       className={`absolute touch-none bg-[var(--panel)] ${across ? 'top-0 right-0 cursor-ns-resize border-b' : 'bottom-0 left-0 cursor-ew-resize border-r'} border-[var(--line)]`}
-      style={across ? { left: 0, height: WIDTH, width: '100%' } : { top: 0, width: WIDTH, height: '100%' }}
+      style={across ? { left: 0, height: RULER_PX, width: '100%' } : { top: 0, width: RULER_PX, height: '100%' }}
       onPointerDown={(event) => {
         event.stopPropagation()
         if (event.button !== 0) return
@@ -112,11 +112,11 @@ function Ruler({
         {ticks.map((at) => {
           const place = Math.round((at - from) * scale) + 0.5,
             whole = Math.abs(at / step - Math.round(at / step)) < 1e-6,
-            inner = WIDTH - (whole ? WIDTH : 5)
+            inner = RULER_PX - (whole ? RULER_PX : 5)
           return across ? (
-            <line key={at} x1={place} x2={place} y1={inner} y2={WIDTH} />
+            <line key={at} x1={place} x2={place} y1={inner} y2={RULER_PX} />
           ) : (
-            <line key={at} y1={place} y2={place} x1={inner} x2={WIDTH} />
+            <line key={at} y1={place} y2={place} x1={inner} x2={RULER_PX} />
           )
         })}
       </g>
@@ -142,8 +142,8 @@ function Ruler({
           strokeWidth={1}
           shapeRendering="crispEdges"
           {...(across
-            ? { x1: (pointer - from) * scale, x2: (pointer - from) * scale, y1: 0, y2: WIDTH }
-            : { y1: (pointer - from) * scale, y2: (pointer - from) * scale, x1: 0, x2: WIDTH })}
+            ? { x1: (pointer - from) * scale, x2: (pointer - from) * scale, y1: 0, y2: RULER_PX }
+            : { y1: (pointer - from) * scale, y2: (pointer - from) * scale, x1: 0, x2: RULER_PX })}
         />
       )}
     </svg>
