@@ -2,7 +2,7 @@
 import { luma } from '../compose/adjustments/adjustment'
 import { type AdjustmentOf } from '../compose/adjustments/registry'
 import { gainsOf } from '../compose/adjustments/relight'
-import { balanceTowards } from '../compose/adjustments/whiteBalance'
+import { balanceTowards } from '../compose/adjustments/balanceTowards'
 
 export interface SkyLikeLand {
   readonly exposure: AdjustmentOf<'exposure'>

@@ -2,6 +2,7 @@
 import sharp, { type Sharp } from 'sharp'
 import { type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
 import { type FileFormat, keepsAlpha } from '@/document/fileFormats'
+import { type ExifBlocks } from './exif'
 import { addExif } from './tiffExif'
 
 export interface Encoding {
@@ -15,9 +16,6 @@ export interface Encoding {
   /** Pixels an inch. */
   readonly ppi?: number
 }
-/** EXIF as sharp takes it: texts by directory and name. */
-export type ExifBlocks = Readonly<Record<string, Readonly<Record<string, string>>>>
-
 export const rawOf = ({ width, height, data }: Picture | DeepPicture): Sharp =>
   sharp(data as Uint8ClampedArray, { raw: { width, height, channels: 4 } })
 

@@ -3,7 +3,9 @@
  * behind (places, serial numbers, makers' notes, previews). Read by exifr; written by libvips.
  */
 import exifr from 'exifr'
-import { type ExifBlocks } from './encode'
+
+/** As libvips takes them: texts by directory and name. */
+export type ExifBlocks = Readonly<Record<string, Readonly<Record<string, string>>>>
 
 /** By directory as libvips numbers them: IFD0 the picture, IFD2 the exposure. Source: CIPA DC-008 (Exif 2.32), tables 4 to 8. */
 const KEPT = {

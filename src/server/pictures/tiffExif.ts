@@ -4,7 +4,7 @@
  */
 import { open } from 'node:fs/promises'
 import sharp from 'sharp'
-import { type ExifBlocks } from './encode'
+import { type ExifBlocks } from './exif'
 
 interface Entry {
   readonly tag: number

@@ -4,7 +4,9 @@ import { IconButton } from '@/ui/primitives/Button'
 import { Switch } from '@/ui/primitives/Choice'
 import { type Proportions } from '@/ui/store/benchState'
 import { set, shownSteps, useBench } from '@/ui/store/bench'
-import { LinesChoice } from './LinesChoice'
+import { later } from '@/ui/primitives/later'
+
+const LinesChoice = later(() => import('./LinesChoice').then((module) => module.LinesChoice))
 
 const MOST = 1e6
 const TOGGLE =
