@@ -34,24 +34,24 @@ export const FARTHEST = 1e7
 const isNumber = (value: unknown, min: number, max: number): value is number =>
   typeof value === 'number' && value >= min && value <= max
 
-export const number = (min: number, max: number, fallback?: number): Field<number> => ({
-  takes: `a number from ${min} to ${max}`,
+export const number = (min: number, max: number, fallback?: number, unit?: string): Field<number> => ({
+  takes: `a number ${unit ? `of ${unit} ` : ''}from ${min} to ${max}`,
   fallback,
   accepts: (v): v is number => isNumber(v, min, max),
 })
 /** px from the left ("x") or the top. */
 export const coordinate = (axis: Axis, fallback?: number): Field<number> => ({
-  ...number(-FARTHEST, FARTHEST, fallback),
+  ...number(-FARTHEST, FARTHEST, fallback, 'px'),
   scaled: (value, by) => scaledPlace(value, axis, by),
 })
 /** A width ("x") or a height, px: what lies beyond the canvas does not count. */
 export const extent = (axis: Axis): Field<number> => ({
-  ...number(0, FARTHEST),
+  ...number(0, FARTHEST, undefined, 'px'),
   scaled: (value, by) => value * by[axis],
 })
 /** A length with limits of its own, px. */
 export const pixels = (min: number, max: number, fallback?: number): Field<number> => ({
-  ...number(min, max, fallback),
+  ...number(min, max, fallback, 'px'),
   scaled: (value, by) => Math.max(min, Math.min(max, scaledLength(value, by))),
 })
 /** No canvas is so large that a softer, wider or farther one would look different, px. */
@@ -59,13 +59,13 @@ export const LONGEST_LENGTH = 60_000
 const within = (value: number): number => Math.max(-LONGEST_LENGTH, Math.min(LONGEST_LENGTH, value))
 /** A radius, a distance, a reach, px; longer ones are read as the longest that makes a difference. */
 export const length = (fallback?: number): Field<number> => ({
-  ...number(0, FARTHEST, fallback),
+  ...number(0, FARTHEST, fallback, 'px'),
   reads: within,
   scaled: scaledLength,
 })
 /** The same, outwards (+) or inwards (−). */
 export const signedLength = (fallback?: number): Field<number> => ({
-  ...number(-FARTHEST, FARTHEST, fallback),
+  ...number(-FARTHEST, FARTHEST, fallback, 'px'),
   reads: within,
   scaled: scaledLength,
 })
@@ -120,7 +120,7 @@ export const colours = (most: number): Field<readonly (readonly [number, number,
 })
 /** An area in px². */
 export const area = (fallback?: number): Field<number> => ({
-  ...number(0, 1e12, fallback),
+  ...number(0, 1e12, fallback, 'px²'),
   scaled: (value, { x, y }) => Math.min(1e12, value * x * y),
 })
 export const matrix = (): Field<readonly [number, number, number, number, number, number]> => ({

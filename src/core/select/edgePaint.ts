@@ -7,7 +7,7 @@ import { labRow } from '../colour/labRow'
 import { forEachDab } from '../raster/brush'
 import { type Stroke } from '../raster/stroke'
 import { emptyMatte, type Matte, words } from '../raster/picture'
-import { STROKE_DEFAULTS } from './paint'
+import { STROKE_DEFAULTS } from '../steps/paint'
 import { type Context, type Finder, type Scene } from './finder'
 import { type Sample } from '../steps/step'
 

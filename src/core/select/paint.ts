@@ -1,9 +1,7 @@
-import { paint as paintStep, type PaintFields } from '../steps/paint'
+import { paint as paintStep, type PaintFields, STROKE_DEFAULTS } from '../steps/paint'
 import { emptyMatte, type Matte } from '../raster/picture'
 import { paintStrokes } from '../raster/brush'
 import { type Finder } from './finder'
-
-export const STROKE_DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
 
 /** What was painted. The strokes stay, so size and hardness can be changed afterwards in both directions. */
 export const paint: Finder<'paint', PaintFields> = {

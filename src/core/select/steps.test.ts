@@ -143,7 +143,7 @@ describe('the recipe contract', () => {
   it.each([
     [
       { version: 1, steps: [{ kind: 'rectangle', x: 0, y: 0, width: 5 }] },
-      'steps[0].height: is missing; it takes a number from 0',
+      'steps[0].height: is missing; it takes a number of px from 0',
     ],
     [
       { version: 1, steps: [{ kind: 'invert' }, { kind: 'similarColour', at: [1, 2], tolerance: 300 }] },

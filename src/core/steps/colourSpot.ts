@@ -19,6 +19,12 @@ export const colourSpot: FindingKind<'colourSpot', ColourSpotFields> = {
   kind: 'colourSpot',
   finds: true,
   looksAtPixels: true,
-  fields: { at: point(), radius: length(), core: number(0, 1, 0.5), spread: number(0, 100, 24), keep: flag(true) },
+  fields: {
+    at: point(),
+    radius: length(),
+    core: number(0, 1, 0.5),
+    spread: number(0, 100, 24, 'CIELAB units'),
+    keep: flag(true),
+  },
   combines: ({ keep }) => (keep ? undefined : 'subtract'),
 }

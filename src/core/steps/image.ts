@@ -28,7 +28,7 @@ export const image: FindingKind<'image', ImageFields> = {
     x: coordinate('x', 0),
     y: coordinate('y', 0),
     scale: number(0.001, 1000, 1),
-    rotation: number(-360, 360, 0),
+    rotation: number(-360, 360, 0, 'degrees'),
     outside: oneOf(['hidden', 'shown'] as const, 'hidden'),
     use: oneOf(['luminance', 'alpha'] as const, 'luminance'),
   },

@@ -23,7 +23,7 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   fields: {
     anchors: points(10_000),
     reach: pixels(1, 400, 24),
-    edgeGradient: number(0, STRONGEST_GRADIENT, 2.2),
+    edgeGradient: number(0, STRONGEST_GRADIENT, 2.2, 'CIELAB units a pixel'),
     antialias: flag(true),
   },
   version: 2,

@@ -18,19 +18,16 @@ const isPoint = (p: unknown): boolean =>
   inRange(p[0], -FARTHEST, FARTHEST) &&
   inRange(p[1], -FARTHEST, FARTHEST)
 
+/** What a stroke has that does not say otherwise. */
+export const STROKE_DEFAULTS = { hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false } as const
+
 /** A stroke as it may be written: what has a default may be left out. */
 function isStroke(s: unknown): boolean {
   if (typeof s !== 'object' || s === null) return false
-  const {
-    points,
-    size,
-    hardness = 1,
-    strength = 1,
-    spacing = 0.1,
-    tip = 'round',
-    erase = false,
-    ...rest
-  } = s as Record<string, unknown>
+  const { points, size, hardness, strength, spacing, tip, erase, ...rest } = { ...STROKE_DEFAULTS, ...s } as Record<
+    string,
+    unknown
+  >
   return (
     Object.keys(rest).length === 0 &&
     Array.isArray(points) &&
@@ -47,7 +44,7 @@ function isStroke(s: unknown): boolean {
 
 /** Brush strokes, as every brush that paints takes them. */
 export const strokes: Field<readonly Stroke[]> = {
-  takes: `a list of strokes { points [[x, y, pressure 0-1?], ...], size up to ${LARGEST} px, hardness 0-1, strength 0-1, spacing 0.01-10, tip "round" or "square", erase true or false }`,
+  takes: `a list of strokes { points [[x, y, pressure 0-1?], ...], size up to ${LARGEST} px, hardness=${STROKE_DEFAULTS.hardness} (0-1), strength=${STROKE_DEFAULTS.strength} (0-1), spacing=${STROKE_DEFAULTS.spacing} (0.01-10), tip="${STROKE_DEFAULTS.tip}" ("round" or "square"), erase=${STROKE_DEFAULTS.erase} }`,
   accepts: (v): v is readonly Stroke[] => Array.isArray(v) && v.length <= MOST_STROKES && v.every(isStroke),
   scaled: (value, by) =>
     value.map((stroke) => ({

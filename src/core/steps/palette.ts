@@ -12,7 +12,7 @@ export interface PaletteFields {
 
 export const paletteFields: Fields<PaletteFields> = {
   colours: colours(64),
-  spread: number(0, 100, 24),
+  spread: number(0, 100, 24, 'CIELAB units'),
   softness: number(0, 1, 0.5),
 }
 

@@ -24,7 +24,7 @@ export const rectangle: FindingKind<'rectangle', RectangleFields> = {
     y: coordinate('y'),
     width: extent('x'),
     height: extent('y'),
-    rotation: number(-36000, 36000, 0),
+    rotation: number(-36000, 36000, 0, 'degrees'),
     cornerRadius: length(0),
     antialias: flag(true),
   },

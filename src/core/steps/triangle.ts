@@ -22,7 +22,7 @@ export const triangle: FindingKind<'triangle', TriangleFields> = {
     y: coordinate('y'),
     width: extent('x'),
     height: extent('y'),
-    rotation: number(-36000, 36000, 0),
+    rotation: number(-36000, 36000, 0, 'degrees'),
     antialias: flag(true),
   },
 }
