@@ -31,13 +31,14 @@ export interface BatchPlan {
   readonly output: BatchOutput
 }
 
-const OUTPUT = {
+/** What each field of how it goes out takes. */
+export const BATCH_OUTPUT = {
   what: oneOf(['cutout', 'matte'] as const, 'cutout'),
   fringe: number(0, 1, 1),
   rim: pixels(0, 10, 0),
   backdrop: optional(text(400)),
   trim: flag(false),
-  longest: optional(number(1, LIMITS.side)),
+  longest: optional(number(1, LIMITS.side, undefined, 'px')),
   format: oneOf(FILE_FORMATS, 'png'),
   quality: number(1, 100, USUAL_QUALITY),
 }
@@ -63,10 +64,12 @@ export function parseBatchPlan(input: unknown): BatchPlan {
 function parseOutput(input: unknown): BatchOutput {
   if (!isObject(input)) throw new RecipeError('output: takes an object.')
   for (const name of Object.keys(input))
-    if (!Object.hasOwn(OUTPUT, name))
-      throw new RecipeError(`output.${name}: there is no such field; there are ${Object.keys(OUTPUT).join(', ')}.`)
+    if (!Object.hasOwn(BATCH_OUTPUT, name))
+      throw new RecipeError(
+        `output.${name}: there is no such field; there are ${Object.keys(BATCH_OUTPUT).join(', ')}.`,
+      )
   const output: Record<string, unknown> = {}
-  for (const [name, field] of Object.entries(OUTPUT)) {
+  for (const [name, field] of Object.entries(BATCH_OUTPUT)) {
     const value = input[name] ?? undefined
     if (value === undefined) {
       if (field.fallback !== undefined) output[name] = field.fallback

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { expect, it } from 'vitest'
 import { FARTHEST, type Field } from '@/core/fields/fields'
 import { FINDERS, MODIFIERS } from '@/core/steps/registry'
+import { BATCH_OUTPUT } from '@/document/batchPlan'
 
 const FILE = join(process.cwd(), 'docs/recipe.md')
 
@@ -23,16 +24,21 @@ function limits(takes: string): string {
   if (takes.startsWith('one of ')) return takes.slice(7).replaceAll(', ', ' | ')
   return takes.replace(/, two numbers in px$|^a (?=list|text)/g, '')
 }
-const told = ([name, { takes, fallback, optional }]: [string, Field<unknown>]): string => {
-  const said = limits(takes),
-    usual = fallback === undefined ? '' : `=${JSON.stringify(fallback)}`
-  return `${name}${optional ? '?' : ''}${usual}${said ? ` (${said})` : ''}`
-}
+const bracketed = (takes: string): string => (limits(takes) ? ` (${limits(takes)})` : '')
+const told = ([name, { takes, fallback, optional }]: [string, Field<unknown>]): string =>
+  `${name}${optional ? '?' : ''}${fallback === undefined ? '' : `=${JSON.stringify(fallback)}`}${bracketed(takes)}`
 const cellOf = (fields: object): string =>
   Object.entries(fields as Record<string, Field<unknown>>)
     .map(told)
     .join(', ')
-    .replaceAll('|', '\\|')
+/** First and second cell of every row there must be. */
+const ROWS: readonly (readonly [string, string])[] = [
+  ...Object.entries({ ...FINDERS, ...MODIFIERS }).map(([kind, { fields }]) => [kind, cellOf(fields)] as const),
+  ...Object.entries<Field<unknown>>(BATCH_OUTPUT).map(
+    ([name, { takes, fallback }]) =>
+      [name, `${fallback === undefined ? 'none' : JSON.stringify(fallback)}${bracketed(takes)}`] as const,
+  ),
+]
 
 /** Cells of a row of a table; pipes in them are escaped. */
 const cells = (line: string): string[] =>
@@ -41,18 +47,17 @@ const cells = (line: string): string[] =>
     .slice(1, -1)
     .map((cell) => cell.trim())
 
-it('docs/recipe.md tells the fields of every kind of step as they are', () => {
+it('docs/recipe.md tells the fields of every kind of step, and of what goes out, as they are', () => {
   const lines = readFileSync(FILE, 'utf8').split('\n'),
-    kinds = { ...FINDERS, ...MODIFIERS },
     wrong: string[] = []
-  for (const [kind, { fields }] of Object.entries(kinds)) {
-    const at = lines.findIndex((line) => line.startsWith('|') && cells(line)[0] === kind),
+  for (const [first, plain] of ROWS) {
+    const at = lines.findIndex((line) => line.startsWith('|') && cells(line)[0] === first),
       [, found, does] = at < 0 ? [] : cells(lines[at]),
-      wanted = cellOf(fields)
-    if (at < 0 || !does) wrong.push(`${kind} has no row that says what it does`)
+      wanted = plain.replaceAll('|', '\\|')
+    if (at < 0 || !does) wrong.push(`${first} has no row that says what it does`)
     else if (found !== wanted) {
-      if (process.env.WRITE_DOCS) lines[at] = `| ${kind} | ${wanted} | ${does} |`
-      else wrong.push(`${kind}: ${wanted}`)
+      if (process.env.WRITE_DOCS) lines[at] = `| ${first} | ${wanted} | ${does} |`
+      else wrong.push(`${first}: ${wanted}`)
     }
   }
   if (process.env.WRITE_DOCS) writeFileSync(FILE, lines.join('\n'))
