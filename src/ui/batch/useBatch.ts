@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { ROWS_AT_ONCE } from '@/document/batchRows'
 import { type Batch, type BatchPicture, batchPictures, openBatch, type PictureFilter } from '@/ui/store/batches'
 import { Unreachable } from '@/ui/store/server'
+import { useSame } from '@/ui/primitives/useSame'
 
 const ASK_MS = 700
 /** While nothing is being made, others may still have changed it. */
@@ -27,7 +28,7 @@ export function useBatch(id: string, filter: PictureFilter): BatchView {
     [problem, setProblem] = useState(''),
     [away, setAway] = useState(false),
     [pages, setPages] = useState<{ total: number; rows: ReadonlyMap<number, readonly BatchPicture[]> }>(NONE)
-  const asked = JSON.stringify(filter)
+  const asked = useSame(filter)
   /** Pages that are in sight: those are asked for again. */
   const wanted = useRef(new Set<number>())
   wanted.current = new Set([0])
@@ -46,7 +47,7 @@ export function useBatch(id: string, filter: PictureFilter): BatchView {
       for (const page of some) {
         coming.current.add(page)
         try {
-          const { pictures, total } = await batchPictures(id, JSON.parse(asked) as PictureFilter, page * ROWS_AT_ONCE)
+          const { pictures, total } = await batchPictures(id, asked, page * ROWS_AT_ONCE)
           if (over) return // others are asked for by now
           setPages((before) => ({ total, rows: new Map(before.rows).set(page, pictures) }))
         } finally {

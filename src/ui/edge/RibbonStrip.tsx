@@ -11,6 +11,7 @@ import { askEngine } from '@/ui/store/rendering'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { edgeStroke } from './edgeStep'
 import { goTo } from './ribbonPlace'
+import { useSameOf } from '@/ui/primitives/useSame'
 
 /** CSS px of the strip, and of the line under it. */
 const HEIGHT = 92,
@@ -48,7 +49,7 @@ export function Strip({
     [left, setLeft] = useState(0),
     [width, setWidth] = useState(0),
     [made, setMade] = useState<{ bitmap: ImageBitmap; left: number } | null>(null)
-  const backing = useBench((state) => JSON.stringify(backingOf(state))),
+  const backing = useBench(useSameOf(backingOf)),
     size = useBench((state) => state.marker.size)
   const drag = useRef<{ drag: Drag | null; from: [number, number] } | null>(null),
     [pointer, setPointer] = useState<[number, number] | null>(null)
@@ -88,7 +89,7 @@ export function Strip({
           step: 1 / (zoom * ratio),
           width: Math.max(1, Math.round(width * ratio)),
           height: Math.round(HEIGHT * ratio),
-          backing: JSON.parse(backing) as RibbonView['backing'],
+          backing,
         }
       askEngine((engine) => engine.ribbonPicture(view))
         ?.then(

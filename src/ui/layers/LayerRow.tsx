@@ -23,6 +23,7 @@ import { IconButton } from '@/ui/primitives/Button'
 import { act, chooseLayer, set, workOnSteps } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
+import { lookKey, maskKey } from '@/engine/page/keys'
 
 export const INDENT_PX = 14
 const THUMBNAIL_PX = 96
@@ -108,11 +109,7 @@ export const LayerRow = memo(function LayerRow({
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: layer.id })
   const [naming, setNaming] = useState(false)
-  const looks = useAtRest(layer, live, ({ name, locked, ...rest }) => {
-    void name
-    void locked
-    return JSON.stringify(rest)
-  })
+  const looks = useAtRest(layer, live, lookKey)
   const pictured = layer.kind !== 'adjust' && layer.kind !== 'group'
   const thumbnail = useBitmap(
     pictured ? () => askLayers((engine, scene) => engine.layerThumbnail(layer, scene, THUMBNAIL_PX)) : null,
@@ -121,7 +118,7 @@ export const LayerRow = memo(function LayerRow({
   const mask = layer.mask
   const maskBitmap = useBitmap(
     mask ? () => askLayers((engine, scene) => engine.maskThumbnail(mask, scene.scenes, THUMBNAIL_PX)) : null,
-    useAtRest(mask, live, (shown) => (shown ? JSON.stringify([shown.recipe, shown.feather, shown.scene]) : '')),
+    useAtRest(mask, live, (shown) => (shown ? maskKey(shown) : '')),
   )
   const rename = (name: string) => {
     setNaming(false)

@@ -8,6 +8,7 @@ import { preparedPick } from '@/core/select/similarColour'
 import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type SelectRequest } from '../protocol'
 import { always, contextFor, holdOn, sceneOf, studio, tell } from './work'
+import { chartKey, chartSample } from '../keys'
 
 /** Preparing gives way to requests this often, ms. */
 const SLICE_MS = 10
@@ -35,7 +36,7 @@ export function prepareLater(request: SelectRequest): void {
     return
   }
   const scene = sceneFor(step, sceneOf(request))
-  const key = `${step.id} ${scene.identity(step.sample)} ${prepareKey(step)}`
+  const key = `${step.id} ${scene.identity(step.sample)} ${step.kind === 'similarColour' ? chartKey(step) : ''}`
   if (preparing?.key === key) return
   stopPreparing()
   const { context, end } = contextFor('Measuring every tolerance', always)
@@ -65,8 +66,8 @@ export function prepareLater(request: SelectRequest): void {
 let told = ''
 function tellHistogram(request: SelectRequest, step: StepOfKind<'palette' | 'limitColour'>): void {
   const scene = sceneFor(step, sceneOf(request)),
-    sample = step.kind === 'palette' ? step.sample : 'all'
-  const key = JSON.stringify([step.colours, sample]),
+    sample = chartSample(step),
+    key = chartKey(step),
     whole = `${step.id} ${key} ${scene.identity(sample)}`
   if (whole === told || !step.id) return
   const shares = paletteHistogram(scene, step.colours, sample, { memory: studio.memory, check: () => {} })
@@ -76,14 +77,10 @@ function tellHistogram(request: SelectRequest, step: StepOfKind<'palette' | 'lim
   }
 }
 
-/** What a preparation depends on: everything but the values it makes immediate. */
-const prepareKey = (step: FindingStep): string =>
-  step.kind === 'similarColour' ? JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample]) : ''
-
 function tellCurve(step: FindingStep, scene: Scene, context: Context): void {
   if (step.kind !== 'similarColour' || !step.id) return
   const pick = preparedPick(scene, step, context)
-  if (pick) tell().curve(step.id, prepareKey(step), toleranceCurve(pick.ends))
+  if (pick) tell().curve(step.id, chartKey(step), toleranceCurve(pick.ends))
 }
 
 /** Comes back after waiting requests have had their turn; a timer would add four idle milliseconds each time. */

@@ -2,6 +2,7 @@ import { useEffect } from 'react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { useBench } from '@/ui/store/bench'
+import { chartKey } from '@/engine/page/keys'
 
 const HEIGHT = 74
 /** CIELAB units shown; a share is counted for each half unit. */
@@ -17,7 +18,7 @@ interface Props {
 /** How much of the picture lies how far from the colours, with the spread on it (press or drag to set it) and its soft part. */
 export function DistanceChart({ step, onPreview, onSettle }: Props) {
   const known = useBench((state) => (step.id ? state.histograms[step.id] : undefined))
-  const fresh = known?.key === JSON.stringify([step.colours, step.kind === 'palette' ? step.sample : 'all'])
+  const fresh = known?.key === chartKey(step)
   const { holder, chart } = useChart()
   const { spread, softness } = step
 

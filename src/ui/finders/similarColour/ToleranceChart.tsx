@@ -3,6 +3,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { MOST_PREPARED_PIXELS } from '@/engine/page/protocol'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { shownProject, useBench } from '@/ui/store/bench'
+import { chartKey } from '@/engine/page/keys'
 
 const HEIGHT = 74
 
@@ -15,8 +16,7 @@ interface Props {
 /** The tolerance curve: the selected area for every tolerance at once, where it spills, and the tolerance in use (press or drag to set it). */
 export function ToleranceChart({ step, onPreview, onSettle }: Props) {
   const known = useBench((state) => (step.id ? state.curves[step.id] : undefined))
-  const key = JSON.stringify([step.at, step.patch, step.metric, step.contiguous, step.sample])
-  const fresh = known?.key === key ? known.curve : undefined
+  const fresh = known && known.key === chartKey(step) ? known.curve : undefined
   const curve = fresh ?? known?.curve // while a new one is measured the old one stays, faded
   // The next spill above the tolerance is the one to beware of; past the last one, that one explains what happened.
   const spill = curve ? (curve.spills.find((t) => t > step.tolerance) ?? curve.spills.at(-1)) : undefined

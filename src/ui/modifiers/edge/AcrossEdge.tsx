@@ -9,6 +9,7 @@ import { onEscape } from '@/ui/canvas/takenBack'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { abandon, act, preview, settle, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
+import { useSame } from '@/ui/primitives/useSame'
 
 type EdgeStep = StepOfKind<'edge'>
 
@@ -184,16 +185,14 @@ function useMeasured(step: EdgeStep): Float32Array | null {
   const solved = steps
     .slice(0, steps.findIndex((each) => each.id === step.id) + 1)
     .map((each) => (each.id === step.id ? { ...step, feather: 0, crispness: 0, offset: 0 } : each))
-  const rest = useRef('')
-  if (!live) rest.current = JSON.stringify(solved)
-  const key = rest.current,
+  const rest = useRef(solved)
+  if (!live) rest.current = solved
+  const asked = useSame(rest.current),
     ready = result !== null
   useEffect(() => {
-    if (!ready || !key) return
+    if (!ready) return
     let current = true
-    askEngine((engine, request) =>
-      engine.acrossEdge({ ...request, steps: JSON.parse(key) as typeof steps }, REACH),
-    )?.then(
+    askEngine((engine, request) => engine.acrossEdge({ ...request, steps: asked }, REACH))?.then(
       (made) => {
         if (current && made) setProfile(made)
       },
@@ -202,6 +201,6 @@ function useMeasured(step: EdgeStep): Float32Array | null {
     return () => {
       current = false
     }
-  }, [key, ready])
+  }, [asked, ready])
   return profile
 }

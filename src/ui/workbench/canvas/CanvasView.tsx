@@ -5,7 +5,6 @@ import { apply, compose, type Affine, inverse, meanScale } from '@/core/raster/a
 import { type CombineOp } from '@/core/raster/coverage'
 import { isFinding, type Step } from '@/core/steps/registry'
 import { homeToCanvas, recipeAt } from '@/document/edits'
-import { type OverlayStyle } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
 import { finderPage } from '@/ui/finders/registry'
 import { nextUse } from '@/ui/finders/nextUse'
@@ -24,6 +23,7 @@ import { overlayOf } from './overlayStyle'
 import { HandlesOver } from './HandlesOver'
 import { later } from '@/ui/primitives/later'
 import { MakingSign } from './MakingSign'
+import { useSameOf } from '@/ui/primitives/useSame'
 
 const Rulers = later(() => import('./Rulers').then((module) => module.Rulers))
 const Overview = later(() => import('./Overview').then((module) => module.Overview))
@@ -45,7 +45,7 @@ export function CanvasView({
     picture = useRef<HTMLCanvasElement>(null),
     outline = useRef<HTMLCanvasElement>(null)
   const [viewer, setViewer] = useState<Viewer | null>(null)
-  const style = useBench((state) => JSON.stringify(overlayOf(state)))
+  const style = useBench(useSameOf(overlayOf))
   const divider = useBench((state) => state.divider),
     crosshair = useBench((state) => state.crosshair),
     rulers = useBench((state) => state.rulers),
@@ -87,7 +87,7 @@ export function CanvasView({
   }, [viewerRef, rendering, connect])
 
   useEffect(() => {
-    viewer?.setOverlay(JSON.parse(style) as OverlayStyle)
+    viewer?.setOverlay(style)
   }, [viewer, style])
 
   useEffect(() => {

@@ -12,9 +12,11 @@ import { handPage } from '@/ui/compose/hands/registry'
 import { later } from '@/ui/primitives/later'
 import { comparing, partInView } from '@/ui/store/frame'
 import { PictureView } from '@/ui/canvas/Grip'
-import { GuidesOver, PathShown, SnapLines } from '@/ui/canvas/GuidesOver'
+import { PathShown } from '@/ui/canvas/PathShown'
+import { SnapLines } from '@/ui/canvas/SnapLines'
 import { type Viewer } from '@/ui/canvas/viewer'
 
+const GuidesOver = later(() => import('@/ui/canvas/GuidesOver').then((module) => module.GuidesOver))
 const DividerOver = later(() => import('./DividerOver').then((module) => module.DividerOver))
 const HorizonOver = later(() => import('@/ui/match/HorizonOver').then((module) => module.HorizonOver))
 
