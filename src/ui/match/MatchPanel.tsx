@@ -79,28 +79,28 @@ function NewSky() {
         </p>
       </section>
       {parts?.light && (
-        <section aria-label="Light on the land" className="mb-4 space-y-2">
-          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the land</h2>
+        <section aria-label="Light on the land" className="mb-4 space-y-2 px-1">
+          <h2 className="mb-1 text-xs text-[var(--muted)]">Light on the land</h2>
           <AdjustmentPanel key={parts.light.id} layer={parts.light} words={false} />
           {parts.haze && <AdjustmentPanel key={parts.haze.id} layer={parts.haze} words={false} />}
         </section>
       )}
       {parts?.exposure && parts.whiteBalance && (
-        <section aria-label="The sky itself" className="mb-4 space-y-2">
-          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">The sky itself</h2>
+        <section aria-label="The sky itself" className="mb-4 space-y-2 px-1">
+          <h2 className="mb-1 text-xs text-[var(--muted)]">The sky itself</h2>
           <AdjustmentPanel key={parts.exposure.id} layer={parts.exposure} words={false} />
           <AdjustmentPanel key={parts.whiteBalance.id} layer={parts.whiteBalance} words={false} />
         </section>
       )}
       {parts?.apart && (
-        <section aria-label="Light on the subject" className="mb-4">
-          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Light on the subject</h2>
+        <section aria-label="Light on the subject" className="mb-4 px-1">
+          <h2 className="mb-1 text-xs text-[var(--muted)]">Light on the subject</h2>
           <AdjustmentPanel key={parts.apart.id} layer={parts.apart} words={false} />
         </section>
       )}
       {parts?.water && (
-        <section aria-label="Sky in the water" className="mb-4">
-          <h2 className="mb-1 px-1 text-xs text-[var(--muted)]">Sky in the water</h2>
+        <section aria-label="Sky in the water" className="mb-4 px-1">
+          <h2 className="mb-1 text-xs text-[var(--muted)]">Sky in the water</h2>
           <AdjustmentPanel key={parts.water.id} layer={parts.water} words={false} />
         </section>
       )}
