@@ -1,8 +1,9 @@
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { moveGuide, removeGuide } from '@/document/edits'
 import { type Project } from '@/document/types'
-import { act, preview } from '@/ui/store/bench'
+import { act, preview, useBench } from '@/ui/store/bench'
 import { Grip } from './Grip'
+import { BAR_PX, RULER_PX } from './ruler'
 import { FAR } from './SnapLines'
 
 /** A guide dragged so far (CSS px) off the canvas is taken away. */
@@ -11,7 +12,8 @@ const OFF_PX = 20
 /** The project's guides, each with a grip at the canvas's edge. */
 export function GuidesOver({ project, map }: { project: Project; map: Affine }) {
   const [left, top] = apply(map, 0, 0),
-    [right, bottom] = apply(map, project.canvas.width, project.canvas.height)
+    [right, bottom] = apply(map, project.canvas.width, project.canvas.height),
+    ruler = useBench((state) => state.rulers) ? RULER_PX : 0
   return (
     <g data-guides={project.guides.length}>
       {project.guides.map(({ id, axis, at }, n) => {
@@ -36,8 +38,8 @@ export function GuidesOver({ project, map }: { project: Project; map: Affine }) 
                 label={name}
                 cursor={axis === 'x' ? 'ew-resize' : 'ns-resize'}
                 shape="diamond"
-                x={axis === 'x' ? x : Math.max(14, left)}
-                y={axis === 'x' ? Math.max(56, top) : y}
+                x={axis === 'x' ? x : Math.max(14 + ruler, left)}
+                y={axis === 'x' ? Math.max(BAR_PX + ruler, top) : y}
                 drag={(px, py) => {
                   const off =
                     axis === 'x' ? px < left - OFF_PX || px > right + OFF_PX : py < top - OFF_PX || py > bottom + OFF_PX

@@ -5,6 +5,7 @@
 import { type Size } from '@/core/raster/picture'
 import { type Engine } from '@/engine/page/engine'
 import { type OverlayStyle, TILE, type Viewport } from '@/engine/page/protocol'
+import { BAR_PX } from './ruler'
 import { TileStore } from './tileStore'
 
 export interface View {
@@ -16,8 +17,7 @@ const SURROUND = '#8a8a8a'
 const MIN_SCALE = 0.01,
   MAX_SCALE = 64
 /** Around a picture that fits, CSS px; above it lies what says how it is shown. */
-const FIT_MARGIN_PX = 28,
-  FIT_TOP_PX = 56
+const FIT_MARGIN_PX = 28
 const ANT_FRAME_MS = 180
 /** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
 const TOGETHER_MS = 90
@@ -190,7 +190,7 @@ export class Viewer {
   fit(): void {
     const margin = FIT_MARGIN_PX * this.ratio,
       ruler = this.ruler * this.ratio,
-      top = FIT_TOP_PX * this.ratio + ruler
+      top = BAR_PX * this.ratio + ruler
     const { width, height } = this.picture
     const scale = Math.min(
       (width - 2 * margin - ruler) / this.canvas.width,
