@@ -41,6 +41,8 @@ export const changeAdjustment =
   (id: string, adjustment: AdjustmentRecord): Edit =>
   (project) => {
     changeLayer(id, { adjustment })(project)
-    const parts = newSkyAt(unwrap(project.layers), id)
+    if (adjustment.kind !== 'relight') return
+    // Read as they are: at every tick of a slider, and only their ids count.
+    const parts = newSkyAt(project.layers, id)
     if (parts?.light?.id === id) measureSky(project, parts)
   }

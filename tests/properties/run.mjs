@@ -2,9 +2,7 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 
 const [times = 3, first = Date.now() % 1e6] = process.argv.slice(2).map(Number)
-const files = execFileSync('git', ['grep', '-lE', "from '.*/tests/properties'|from '\\.\\./properties'"], {
-  encoding: 'utf8',
-})
+const files = execFileSync('git', ['grep', '-lE', "from '.*/properties'", '--', '*.test.ts'], { encoding: 'utf8' })
   .trim()
   .split('\n')
 const failed = []

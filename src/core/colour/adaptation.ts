@@ -76,8 +76,8 @@ export function whiteOf(kelvin: number, dv: number): White {
       ? 0.244063 + 99.11 / t + 2.9678e6 / t ** 2 - 4.607e9 / t ** 3
       : 0.23704 + 247.48 / t + 1.9018e6 / t ** 2 - 2.0064e9 / t ** 3
   const y = -3 * x * x + 2.87 * x - 0.275
-  const u = (4 * x) / (-2 * x + 12 * y + 3),
-    v = (6 * y) / (-2 * x + 12 * y + 3) + dv
+  const [u, onLine] = uvOf([x, y, 1 - x - y]),
+    v = onLine + dv
   const nx = (3 * u) / (2 * u - 8 * v + 4),
     ny = (2 * v) / (2 * u - 8 * v + 4)
   return [nx / ny, 1, (1 - nx - ny) / ny]

@@ -2,7 +2,7 @@
  * Correlated colour temperature of a light: the nearest place on the Planckian line in CIE 1960 u, v, and how far beside it the light lies.
  * Source of the line, 1000 to 15 000 K: Krystek, "An algorithm to calculate correlated colour temperature", Color Research and Application 10 (1985).
  */
-import { RGB_TO_XYZ } from './adaptation'
+import { RGB_TO_XYZ, times, uvOf } from './adaptation'
 
 /** The line is known so far, kelvin. */
 const COLDEST = 1000,
@@ -19,12 +19,8 @@ export function planckian(kelvin: number): readonly [u: number, v: number] {
 
 /** Of linear sRGB: kelvin (held to 1000-15 000), and how far above the line (green, +) or below it (magenta, −) it lies, in CIE 1960 u, v. Null for black. */
 export function temperatureOf(red: number, green: number, blue: number): { kelvin: number; tint: number } | null {
-  const m = RGB_TO_XYZ,
-    X = m[0] * red + m[1] * green + m[2] * blue,
-    Y = m[3] * red + m[4] * green + m[5] * blue,
-    Z = m[6] * red + m[7] * green + m[8] * blue,
-    sum = X + 15 * Y + 3 * Z
-  return sum > 0 ? temperatureAt((4 * X) / sum, (6 * Y) / sum) : null
+  const xyz = times(RGB_TO_XYZ, [red, green, blue])
+  return xyz[1] > 0 ? temperatureAt(...uvOf(xyz)) : null
 }
 
 /** The same of CIE 1960 u, v. */

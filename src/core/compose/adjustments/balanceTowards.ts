@@ -1,7 +1,7 @@
 import { D65, RGB_TO_XYZ, times, uvOf } from '../../colour/adaptation'
 import { TINT_REACH, USUAL_WHITE, whiteAt } from './whiteBalance'
 
-/** The balance that makes grey of the colour of linear red, green, blue, as far as its values go. */
+/** The balance that gives grey the colour of linear red, green, blue, as far as its two values go: -1 to 1. */
 export function balanceTowards(red: number, green: number, blue: number): { temperature: number; tint: number } {
   const [u, v] = uvOf(times(RGB_TO_XYZ, [red, green, blue])),
     [greyU, greyV] = uvOf(D65),

@@ -8,6 +8,7 @@ const D65_MIRED = 1e6 / 6504,
 /** How far from the daylight line the tint's ends lie, in CIE 1960 v. */
 export const TINT_REACH = 0.03
 
+/** What the values move away from: the daylight line's white nearest to sRGB's. */
 export const USUAL_WHITE = whiteOf(1e6 / D65_MIRED, 0)
 /** The white of a balance's two values, -1 to 1. */
 export const whiteAt = (temperature: number, tint: number): White =>
