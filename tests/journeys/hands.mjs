@@ -13,6 +13,11 @@ const WAIT_MS = 180_000
 export function check(condition, sentence) {
   if (!condition) throw new Error(sentence)
 }
+/** Asks until it is so: what a hand waits for with its eyes, on a slow machine, too. */
+export async function until(so, sentence, { within = 30_000 } = {}) {
+  for (const end = Date.now() + within; !(await so()); await new Promise((resolve) => setTimeout(resolve, 50)))
+    check(Date.now() < end, `${sentence}: not after ${within / 1000} s`)
+}
 /** The command line. No step of a journey may wait for good. */
 export const wily = (...given) => promisify(execFile)(join(root, 'bin/wily'), given, { cwd: root, timeout: WAIT_MS })
 export function near(value, wanted, within, what) {

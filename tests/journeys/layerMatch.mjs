@@ -16,6 +16,7 @@ import {
   shareAfter,
   stage,
   typeInto,
+  until,
 } from './hands.mjs'
 
 const picture = (name) => join(root, 'demo/pictures', name)
@@ -71,17 +72,17 @@ export async function layerMatch(application) {
     await stage(page, 'Match')
     await page.locator('[data-canvas]').focus()
     for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight')
-    await page.waitForTimeout(700)
-    const moved = await records()
-    check(moved.length === layers.length, 'no layer more')
-    near(moved.find((layer) => layer.name === 'otter puppet').placement[4], 3, 1e-6, 'three presses are 3 px')
-    await page.keyboard.press('Control+z')
+    const right = async () => (await records()).find((layer) => layer.name === 'otter puppet').placement[4]
+    await until(async () => (await right()) === 3, 'three presses are 3 px')
+    check((await records()).length === layers.length, 'no layer more')
+    // One change where the presses follow each other as a hand's do: a slow machine may make more of them.
+    while ((await right()) > 0) await page.keyboard.press('Control+z')
 
     // What was set stays when it is measured again; undone step by step.
     await stage(page, 'Match')
     await typeInto(page, 'Tone, typed', 30)
     await page.getByRole('button', { name: 'Measure again' }).click()
-    await page.waitForTimeout(3000)
+    await page.getByRole('button', { name: 'Measure again' }).waitFor()
     near((await records()).find((layer) => layer.id === light.id).adjustment.tone, 0.3, 1e-6, 'the tone that was set')
     for (let k = 0; k < 2; k++) await page.keyboard.press('Control+z')
     check(!(await records()).some((layer) => layer.kind === 'adjust'), 'undone, nothing is clipped to it')

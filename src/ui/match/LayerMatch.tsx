@@ -51,9 +51,9 @@ export function LayerMatch() {
         toast.error(found)
         return
       }
-      // What is there now counts: the layer may have gone while it was looked at.
+      // What is there now counts: the layer may have gone while it was looked at, or what was to be measured again been undone.
       const now = matchedAt(shownProject(get())?.layers ?? [], at.layer.id)
-      if (!now) return
+      if (!now || (parts.length && !Object.keys(now.parts).length)) return
       act(`Match ${now.layer.name} to its surroundings`, matchToSurroundings(now, found, newId))
       setSides({ layer: now.layer.id, own: sideOf(found.side.own), around: sideOf(found.side.around) })
     } catch (error) {
