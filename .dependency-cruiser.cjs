@@ -91,7 +91,7 @@ module.exports = {
       name: 'pure-floors-use-few-packages',
       severity: 'error',
       from: { path: '^src/(core|document)/', pathNot: TEST },
-      to: { path: 'node_modules', pathNot: 'node_modules/(immer|lru-cache|flatqueue)/' },
+      to: { path: 'node_modules', pathNot: 'node_modules/(immer|lru-cache|flatqueue|valibot)/' },
     },
     {
       name: 'ui-talks-to-the-engine',

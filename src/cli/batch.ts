@@ -4,7 +4,7 @@ import { availableParallelism } from 'node:os'
 import { basename, dirname, extname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { RecipeError } from '@/core/formats/recipe'
+import { RecordError } from '@/core/fields/record'
 import { type BatchPlan, parseBatchPlan } from '@/document/batchPlan'
 import { FORMATS } from '@/document/fileFormats'
 import { namesInFolder } from '@/server/fileNames'
@@ -85,7 +85,7 @@ async function planOf(file: string): Promise<BatchPlan> {
   try {
     return parseBatchPlan(json)
   } catch (error) {
-    throw error instanceof RecipeError ? new Unusable(`${file}: ${error.message}`) : error
+    throw error instanceof RecordError ? new Unusable(`${file}: ${error.message}`) : error
   }
 }
 

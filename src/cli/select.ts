@@ -2,12 +2,14 @@
 import { dirname, resolve } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { cutOut, layOver } from '@/core/compose/cutOut'
-import { parseRecipe, RecipeError } from '@/core/formats/recipe'
+import { RecordError } from '@/core/fields/record'
+import { parseRecipe } from '@/core/formats/recipe'
 import { IDENTITY } from '@/core/raster/affine'
 import { type Matte, type Picture, shares } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { type Recipe } from '@/core/steps/registry'
+import { WIDEST_RIM } from '@/document/limits'
 import { MEMORY, pngOf, raw, readJsonFile, readPhoto, Unusable, writeWhole } from './files'
 
 export interface SelectOptions {
@@ -68,7 +70,7 @@ export async function readRecipe(file: string): Promise<Recipe> {
   try {
     return parseRecipe(json)
   } catch (error) {
-    throw error instanceof RecipeError ? new Unusable(`${file}: ${error.message}`) : error
+    throw error instanceof RecordError ? new Unusable(`${file}: ${error.message}`) : error
   }
 }
 
@@ -96,7 +98,7 @@ export async function cutout(photoFile: string, options: CutoutOptions): Promise
   const cut = cutOut(
     photo,
     { levels: [matte], toCanvas: IDENTITY },
-    { amount: number('--fringe', options.fringe, 0, 1, 1), rim: number('--rim', options.rim, 0, 10, 0) },
+    { amount: number('--fringe', options.fringe, 0, 1, 1), rim: number('--rim', options.rim, 0, WIDEST_RIM, 0) },
   )
   if (!backdrop) return writeWhole([[options.out, await pngOf(cut)]])
   const below = await backdrop(photo.width, photo.height)

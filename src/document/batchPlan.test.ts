@@ -21,7 +21,7 @@ describe('a batch’s plan', () => {
   it.each([
     [{ ...recipe, output: { format: 'jpeg' } }, /transparency/],
     [{ ...recipe, output: { format: 'gif' } }, /output\.format: takes one of/],
-    [{ ...recipe, output: { colour: 1 } }, /output\.colour: there is no such field/],
+    [{ ...recipe, output: { colour: 1 } }, /output\.colour: the output has no such field/],
     [{ ...recipe, output: { backdrop: '#12' } }, /#rrggbb/],
     [{ ...recipe, output: { quality: 0 } }, /output\.quality/],
     [{ ...recipe, canvas: { width: 0, height: 2 } }, /canvas: takes/],

@@ -1,28 +1,13 @@
 /** What a batch does with each of its pictures: steps that select, and how what is selected goes out. JSON; docs/recipe.md describes it. */
+import { isHex } from '@/core/compose/fill'
 import { flag, number, oneOf, optional, pixels, text } from '@/core/fields/fields'
-import { parseRecipe, RecipeError } from '@/core/formats/recipe'
+import { completed, isObject, objectAt, RecordError, type RecordOfFields } from '@/core/fields/record'
+import { parseRecipe } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
-import { FILE_FORMATS, type FileFormat, FORMATS, keepsAlpha, USUAL_QUALITY } from './fileFormats'
-import { LIMITS } from './limits'
+import { FILE_FORMATS, FORMATS, keepsAlpha, USUAL_QUALITY } from './fileFormats'
+import { LIMITS, WIDEST_RIM } from './limits'
 
-export interface BatchOutput {
-  /** The picture cut out (or on a backdrop), or the matte itself. */
-  readonly what: 'cutout' | 'matte'
-  /** How far colours of the old backdrop are taken out of soft pixels, 0-1. */
-  readonly fringe: number
-  /** px, 0-10: a rim so wide takes colours from deeper inside. */
-  readonly rim: number
-  /** What lies behind: a colour "#rrggbb", or a picture that covers (a SHA-256 on the server, a file on the command line). Absent: nothing. */
-  readonly backdrop?: string
-  /** Cut to what shows. */
-  readonly trim: boolean
-  /** px of the longer side, where it should be smaller than it is. */
-  readonly longest?: number
-  readonly format: FileFormat
-  /** 1-100, for formats that lose something. */
-  readonly quality: number
-}
 export interface BatchPlan {
   readonly version: 1
   readonly steps: readonly Step[]
@@ -31,58 +16,48 @@ export interface BatchPlan {
   readonly output: BatchOutput
 }
 
-/** What each field of how it goes out takes. */
+/** How it goes out. */
 export const BATCH_OUTPUT = {
+  /** The picture cut out (or on a backdrop), or the matte itself. */
   what: oneOf(['cutout', 'matte'] as const, 'cutout'),
+  /** How far colours of the old backdrop are taken out of soft pixels. */
   fringe: number(0, 1, 1),
-  rim: pixels(0, 10, 0),
+  /** A rim so wide takes colours from deeper inside. */
+  rim: pixels(0, WIDEST_RIM, 0),
+  /** What lies behind: a colour "#rrggbb", or a picture that covers (a SHA-256 on the server, a file on the command line). Absent: nothing. */
   backdrop: optional(text(400)),
+  /** Cut to what shows. */
   trim: flag(false),
+  /** Of the longer side, where it should be smaller than it is. */
   longest: optional(number(1, LIMITS.side, undefined, 'px')),
   format: oneOf(FILE_FORMATS, 'png'),
+  /** For formats that lose something. */
   quality: number(1, 100, USUAL_QUALITY),
 }
+export type BatchOutput = RecordOfFields<typeof BATCH_OUTPUT>
 
-const isObject = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-
-/** A plan, or a plain recipe, completed. Throws RecipeError. */
+/** A plan, or a plain recipe, completed. Throws RecordError. */
 export function parseBatchPlan(input: unknown): BatchPlan {
-  if (!isObject(input))
-    throw new RecipeError('plan: a plan is an object { "version": 1, "steps": [...], "output": {...} }.')
-  const { version, steps } = parseRecipe(input)
-  if (input.canvas !== undefined && !isSize(input.canvas))
-    throw new RecipeError('canvas: takes { "width", "height" }, whole numbers of px.')
-  const output = parseOutput(input.output ?? {})
+  const plan = objectAt(input, 'plan', 'a plan is an object { "version": 1, "steps": [...], "output": {...} }'),
+    { canvas } = plan,
+    { version, steps } = parseRecipe(plan)
+  if (canvas !== undefined && !isSize(canvas))
+    throw new RecordError('canvas: takes { "width", "height" }, whole numbers of px.')
+  const output = parseOutput(plan.output ?? {})
   if (output.what === 'cutout' && output.backdrop === undefined && !keepsAlpha(output.format))
-    throw new RecipeError(
+    throw new RecordError(
       `output.format: a cut-out keeps its transparency, which ${FORMATS[output.format].name} cannot; give a backdrop, or choose another.`,
     )
-  return { version, steps, ...(input.canvas ? { canvas: input.canvas } : {}), output }
+  return { version, steps, ...(canvas ? { canvas } : {}), output }
 }
 
 function parseOutput(input: unknown): BatchOutput {
-  if (!isObject(input)) throw new RecipeError('output: takes an object.')
-  for (const name of Object.keys(input))
-    if (!Object.hasOwn(BATCH_OUTPUT, name))
-      throw new RecipeError(
-        `output.${name}: there is no such field; there are ${Object.keys(BATCH_OUTPUT).join(', ')}.`,
-      )
-  const output: Record<string, unknown> = {}
-  for (const [name, field] of Object.entries(BATCH_OUTPUT)) {
-    const value = input[name] ?? undefined
-    if (value === undefined) {
-      if (field.fallback !== undefined) output[name] = field.fallback
-    } else if (field.accepts(value)) output[name] = value
-    else throw new RecipeError(`output.${name}: takes ${field.takes}, not ${JSON.stringify(value)}.`)
-  }
-  if (
-    typeof output.backdrop === 'string' &&
-    output.backdrop.startsWith('#') &&
-    !/^#[0-9a-f]{6}$/i.test(output.backdrop)
-  )
-    throw new RecipeError(`output.backdrop: takes a colour as #rrggbb or a picture, not ${output.backdrop}.`)
-  return output as unknown as BatchOutput
+  const given = Object.entries(objectAt(input, 'output', 'takes an object')).filter(([, value]) => value !== null),
+    output = completed(BATCH_OUTPUT, Object.fromEntries(given), 'output', 'the output'),
+    { backdrop } = output
+  if (backdrop?.startsWith('#') && !isHex(backdrop))
+    throw new RecordError(`output.backdrop: takes a colour as #rrggbb or a picture, not ${backdrop}.`)
+  return output
 }
 
 const isSize = (value: unknown): value is Size =>

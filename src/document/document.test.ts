@@ -40,7 +40,6 @@ import {
   ancestorsOf,
   belowOf,
   childrenOf,
-  DEEPEST,
   picturesOfProject,
   mergedDown,
   rowsOf,
@@ -62,7 +61,7 @@ import {
   undo,
   RefusedEdit,
 } from './history'
-import { type Project, SELECTION } from './types'
+import { type Project, SELECTION } from './records'
 import { parseProject, ProjectError } from './validate'
 import { LONGEST_LENGTH } from '@/core/fields/fields'
 import { LIMITS } from './limits'
@@ -439,13 +438,16 @@ describe('layers', () => {
   })
   it('groups may lie 20 deep, not deeper', () => {
     let project = start
-    for (let i = 0; i < DEEPEST; i++) project = run(project, groupLayers([i ? `g${i - 1}` : 'otter'], `g${i}`, 'Group'))
-    expect(ancestorsOf(project.layers, 'otter')).toHaveLength(DEEPEST)
+    for (let i = 0; i < LIMITS.groups; i++)
+      project = run(project, groupLayers([i ? `g${i - 1}` : 'otter'], `g${i}`, 'Group'))
+    expect(ancestorsOf(project.layers, 'otter')).toHaveLength(LIMITS.groups)
     expect(() => parseProject(project)).not.toThrow()
-    expect(() => parseProject(run(project, groupLayers([`g${DEEPEST - 1}`], 'more', 'Group')))).toThrow(/up to 20 deep/)
+    expect(() => parseProject(run(project, groupLayers([`g${LIMITS.groups - 1}`], 'more', 'Group')))).toThrow(
+      /up to 20 deep/,
+    )
     expect([
       tooDeep(project.layers, ['otter'], 1),
-      tooDeep(project.layers, [`g${DEEPEST - 1}`], 1),
+      tooDeep(project.layers, [`g${LIMITS.groups - 1}`], 1),
       tooDeep(run(project, ungroup('g3')).layers, ['otter'], 1),
       tooDeep(run(project, ungroup('g3')).layers, ['otter'], 2),
     ]).toEqual([true, true, false, true])

@@ -1,7 +1,7 @@
 /** What edits of layers do to a draft of the records. */
 import { type Recipe } from '@/core/steps/registry'
 import { type Edit } from './history'
-import { type Layer } from './types'
+import { type Layer } from './records'
 import { unwrap } from './unwrap'
 
 export type ProjectDraft = Parameters<Edit>[0]

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { parseStep } from '@/core/formats/recipe'
 import { inTodaysWords } from './earlierWords'
 import { applyChange } from './history'
-import { type Project } from './types'
+import { type Project } from './records'
 
 describe('names of earlier versions', () => {
   it('are read in changes wherever they stand: fields that are set, taken away and looked into, places, shapes', () => {

@@ -4,7 +4,15 @@ import { looksAtPixels, type Recipe, type Step } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { keepScene, maskWith } from './masks'
 import { layerOf } from './layerRecords'
-import { type Guide, type Layer, type Picture, type Project, type RecipeHome, type SavedPath, USUAL_PPI } from './types'
+import {
+  type Guide,
+  type Layer,
+  type Picture,
+  type Project,
+  type RecipeHome,
+  type SavedPath,
+  USUAL_PPI,
+} from './records'
 import { savedNamed, unwrap } from './unwrap'
 
 /** New records around one picture: it sets the canvas. */

@@ -6,7 +6,7 @@ import { applyPatches, enablePatches, freeze, type Patch, produce } from 'immer'
 import { applyDiff, type Diff, diffOf } from './diff'
 import { inTodaysWords } from './earlierWords'
 import { keepable, LIMITS } from './limits'
-import { type Project } from './types'
+import { type Project } from './records'
 import { isRecordError, parseProject } from './validate'
 
 enablePatches()

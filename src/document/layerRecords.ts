@@ -10,7 +10,7 @@ import {
   type PaintLayer,
   type Picture,
   type PictureLayer,
-} from './types'
+} from './records'
 
 const COMMON = { placement: IDENTITY, opacity: 1, visible: true, mask: null } as const
 export const layerOf = (picture: Picture, id: string, placement: Affine): PictureLayer => ({

@@ -4,8 +4,9 @@ import { type Fill } from '@/core/compose/fill'
 import { type Affine, apply, compose, IDENTITY, inverse, translation } from '@/core/raster/affine'
 import { type Edit } from './history'
 import { areaOf } from './masks'
-import { ancestorsOf, childrenOf, DEEPEST, depthWithin, withDescendants } from './tree'
-import { type Layer, type PaintItem, type Picture, type PictureLayer } from './types'
+import { LIMITS } from './limits'
+import { ancestorsOf, childrenOf, depthWithin, withDescendants } from './tree'
+import { type Layer, type PaintItem, type Picture, type PictureLayer } from './records'
 import { unwrap } from './unwrap'
 import { at, found, plain, type ProjectDraft } from './drafts'
 import { selected } from './drafts'
@@ -151,7 +152,7 @@ export const moveLayer =
     if (!layer) return
     const group = parent === undefined ? layer.parent : (parent ?? undefined)
     if (group && withDescendants(layers, id).some((l) => l.id === group)) return
-    if (group && ancestorsOf(layers, group).length + 1 + depthWithin(layers, id) > DEEPEST) return
+    if (group && ancestorsOf(layers, group).length + 1 + depthWithin(layers, id) > LIMITS.groups) return
     const siblings = childrenOf(layers, group).filter((l) => l.id !== id)
     if (to < 0 || to > siblings.length) return
     const before = childrenOf(layers, layer.parent).findIndex((l) => l.id === id)

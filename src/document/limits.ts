@@ -8,6 +8,8 @@ export const LIMITS = {
   side: 40_000,
   pixels: 150e6,
   layers: 500,
+  /** In each other. */
+  groups: 20,
   steps: MOST_STEPS,
   /** Masks made on masked layers, in records of earlier versions. */
   nesting: 8,
@@ -21,6 +23,8 @@ export const LIMITS = {
   label: LONGEST_NAME,
 } as const
 
+/** How wide a rim of an edge may take colours from deeper inside, px. */
+export const WIDEST_RIM = 10
 /** Of a picture file. */
 export const PICTURE_BYTES = 160 * 1024 * 1024
 /** Of one change as JSON, and of a batch of them, bytes. */

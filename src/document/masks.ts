@@ -4,7 +4,7 @@ import { type Affine, compose, IDENTITY, inverse } from '@/core/raster/affine'
 import { type Recipe } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { scenesNamed } from './tree'
-import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './types'
+import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './records'
 import { savedNamed, unwrap } from './unwrap'
 
 type ProjectDraft = Parameters<Edit>[0]

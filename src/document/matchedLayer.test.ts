@@ -7,7 +7,7 @@ import { projectOf } from './edits'
 import { matchedAt, matchToSurroundings } from './matchedLayer'
 import { replaceSky, skySteps } from './newSky'
 import { newSkyAt } from './newSkyParts'
-import { type AdjustLayer, type Project } from './types'
+import { type AdjustLayer, type Project } from './records'
 import { parseProject } from './validate'
 
 const asset = (letter: string) => letter.repeat(64)

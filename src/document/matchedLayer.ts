@@ -6,7 +6,7 @@ import { measuredLayer } from './layerRecords'
 import { measureAnew } from './measured'
 import { newSkyAt } from './newSkyParts'
 import { childrenOf, clipBaseOf } from './tree'
-import { type AdjustLayer, type Layer } from './types'
+import { type AdjustLayer, type Layer } from './records'
 import { unwrap } from './unwrap'
 
 /** In the order in which they work, lowest first; and whether it does anything. */

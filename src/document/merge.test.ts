@@ -7,7 +7,7 @@ import { EMPTY_HISTORY, goTo, type History, perform } from './history'
 import { addLayer, changeLayer, removeLayer } from './layers'
 import { fillLayer, paintLayer } from './layerRecords'
 import { isValid, joinHeads, withoutAct } from './merge'
-import { type Project } from './types'
+import { type Project } from './records'
 
 const size = { width: 300, height: 200 }
 const pictures = ['a', 'b'].map((letter) => ({ asset: letter.repeat(64), ...size, name: letter }))

@@ -11,7 +11,7 @@ import { removeMask, setMask } from './masks'
 import { exchangeSky, moveHorizon, oldSky, photoAlone, replaceSky, skyInWater, skySteps, subjectApart } from './newSky'
 import { newSkyAt } from './newSkyParts'
 import { childrenOf, looksOf } from './tree'
-import { type AdjustLayer, type Project, SELECTION } from './types'
+import { type AdjustLayer, type Project, SELECTION } from './records'
 
 const asset = (letter: string) => letter.repeat(64),
   photo = { asset: asset('a'), width: 900, height: 600, name: 'Quay' },

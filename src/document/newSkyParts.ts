@@ -4,7 +4,7 @@ import { type ProjectDraft } from './drafts'
 import { addLayer } from './layers'
 import { measuredLayer } from './layerRecords'
 import { ancestorsOf, belowOf, childrenOf } from './tree'
-import { type AdjustLayer, type GroupLayer, type Layer, type PictureLayer } from './types'
+import { type AdjustLayer, type GroupLayer, type Layer, type PictureLayer } from './records'
 import { unwrap } from './unwrap'
 
 /** A photo, and the new sky it may have. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { adjustLayer, fillLayer, groupOf } from './layerRecords'
 import { openRasterTree, type OraLayer, type OraNode, type OraStack } from './openRasterTree'
-import { type Layer } from './types'
+import { type Layer } from './records'
 
 const SIZE = { width: 40, height: 30 }
 const fill = (id: string, more: Partial<Layer> = {}) =>

@@ -5,7 +5,7 @@
  */
 import { type BlendMode } from '@/core/compose/modes'
 import { childrenOf, withDescendants } from './tree'
-import { type GroupLayer, type Layer } from './types'
+import { type GroupLayer, type Layer } from './records'
 
 export interface OraCommon {
   readonly name: string

@@ -4,7 +4,7 @@ import { type Affine, inverse } from '@/core/raster/affine'
 import { type FindingStep, looksAtPixels, type Recipe, type Step } from '@/core/steps/registry'
 import { type Edit } from './history'
 import { areaOf } from './masks'
-import { type Layer, type PaintItem } from './types'
+import { type Layer, type PaintItem } from './records'
 import { unwrap } from './unwrap'
 import { found } from './drafts'
 

@@ -6,7 +6,7 @@ import { type Edit } from './history'
 import { changeLayer } from './layers'
 import { measureAnew } from './measured'
 import { addToSky, newSkyAt, type NewSkyLayers } from './newSkyParts'
-import { type AdjustLayer } from './types'
+import { type AdjustLayer } from './records'
 import { unwrap } from './unwrap'
 
 /** Exposure and white balance on the sky: what it needs as far as the land does not follow it. */

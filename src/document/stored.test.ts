@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { renameProject } from './edits'
 import { type Act, applyChange, goTo, historyOf, perform, undo } from './history'
 import { joinHeads } from './merge'
-import { type Project } from './types'
+import { type Project } from './records'
 import { parseProject } from './validate'
 
 const stored = JSON.parse(readFileSync(join(__dirname, '../../tests/fixtures/stored-project-1.json'), 'utf8')) as {

@@ -2,10 +2,8 @@
 import { canonicalJson } from '@/core/fields/canonical'
 import { type Sample } from '@/core/steps/step'
 import { isFinding, type Step } from '@/core/steps/registry'
-import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './types'
-
-/** Groups in groups, at most. */
-export const DEEPEST = 20
+import { LIMITS } from './limits'
+import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './records'
 
 export const childrenOf = (layers: readonly Layer[], parent: string | undefined): Layer[] =>
   layers.filter((layer) => layer.parent === parent)
@@ -42,7 +40,7 @@ export const tooDeep = (layers: readonly Layer[], ids: readonly string[], more: 
   const top = layers.findLast((layer) => ids.includes(layer.id))
   return (
     top !== undefined &&
-    ancestorsOf(layers, top.id).length + more + Math.max(...ids.map((id) => depthWithin(layers, id))) > DEEPEST
+    ancestorsOf(layers, top.id).length + more + Math.max(...ids.map((id) => depthWithin(layers, id))) > LIMITS.groups
   )
 }
 export interface Row {

@@ -1,4 +1,4 @@
-import { type SavedSelection } from './types'
+import { type SavedSelection } from './records'
 
 /** Draft or not, as plain JSON. */
 export const unwrap = <T>(value: T): T => (value === undefined ? value : (JSON.parse(JSON.stringify(value)) as T))

@@ -2,7 +2,7 @@
 import { type Affine, apply, compose, IDENTITY, inverse, rotation, translation } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { type Edit } from './history'
-import { type Project, type Window } from './types'
+import { type Project, type Window } from './records'
 
 /** From the window's pixels to the canvas's. */
 export const windowToCanvas = ({ window }: Pick<Project, 'window'>): Affine =>

@@ -3,7 +3,7 @@ import { type Node } from '@/core/compose/nodes'
 import { type Affine, compose, IDENTITY, translation } from '@/core/raster/affine'
 import { type Matte } from '@/core/raster/picture'
 import { childrenOf } from '@/document/tree'
-import { type Layer, type LayerMask, type PaintLayer, type PictureLayer } from '@/document/types'
+import { type Layer, type LayerMask, type PaintLayer, type PictureLayer } from '@/document/records'
 
 /** What was computed of a layer's records beforehand. `key` stands for all that decided it. */
 export interface MadeMask {

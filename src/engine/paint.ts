@@ -6,7 +6,7 @@ import { picturePyramid } from '@/core/raster/levels'
 import { boundsOf, emptyMatte, type Matte, type Picture } from '@/core/raster/picture'
 import { isShift, sampleCoverageRow } from '@/core/raster/sampleRow'
 import { type Context } from '@/core/select/finder'
-import { type PaintItem, type PaintLayer } from '@/document/types'
+import { type PaintItem, type PaintLayer } from '@/document/records'
 
 /** The part of a layer that has paint on it. */
 interface Sheet extends Picture {

@@ -2,7 +2,7 @@
 import { canonicalJson } from '@/core/fields/canonical'
 import { type SavedSelection as FoundSelection, type Scene } from '@/core/select/finder'
 import { foldSteps } from '@/core/select/steps'
-import { type SavedSelection } from '@/document/types'
+import { type SavedSelection } from '@/document/records'
 import { savedNamed } from '@/document/unwrap'
 
 /** A saved selection folded over a scene; what its own steps name is looked up likewise. Throws when selections name each other in a ring. */

@@ -28,7 +28,7 @@ import {
   type PictureLayer,
   type Project,
   type SceneRecord,
-} from '@/document/types'
+} from '@/document/records'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { drawInParts, drawWholePictures, type Draw } from './drawInParts'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'

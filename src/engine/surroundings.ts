@@ -8,7 +8,7 @@ import { type Context } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
 import { skyIn } from '@/core/select/sky'
 import { byItself, layersBelow, looksOf } from '@/document/tree'
-import { type SceneRecord } from '@/document/types'
+import { type SceneRecord } from '@/document/records'
 import { SKY_FINDER } from './newSky'
 import { type Studio } from './studio'
 

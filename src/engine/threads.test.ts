@@ -17,7 +17,7 @@ import { projectOf } from '@/document/edits'
 import { EMPTY_HISTORY, type Edit, perform } from '@/document/history'
 import { addLayer, placeLayer } from '@/document/layers'
 import { adjustLayer } from '@/document/layerRecords'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { randomOf } from '../../tests/madeUp/random'
 import { Studio } from './studio'
 

@@ -21,6 +21,7 @@ import {
   ValidateNested,
 } from 'class-validator'
 import { isText } from '@/core/fields/fields'
+import { isObject } from '@/core/fields/record'
 import { type Diff, isDiff } from '@/document/diff'
 import { FILE_FORMATS, type FileFormat } from '@/document/fileFormats'
 import { LIBRARY_KINDS, type LibraryKind } from '@/document/library'
@@ -149,9 +150,6 @@ export class BatchPicturesInput {
 
 /** More entries than this in a list of a request are a mistake or an attack: refused before anything is made of them. */
 const MOST_ENTRIES = LIMITS.layers
-
-const isObject = (json: unknown): json is Record<string, unknown> =>
-  typeof json === 'object' && json !== null && !Array.isArray(json)
 
 /** Throws Problem 422 with the first thing wrong. */
 export async function checkInput<T extends object>(type: new () => T, json: unknown, path = ''): Promise<T> {

@@ -1,6 +1,6 @@
 /** Bundled into the page: draws an edit and makes it through the page's own handle. */
 import { parseProject } from '@/document/validate'
-import { type Picture } from '@/document/types'
+import { type Picture } from '@/document/records'
 import { anyEdit } from './edits'
 import { randomOf } from './random'
 

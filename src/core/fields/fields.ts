@@ -98,7 +98,7 @@ export const oneOfNamed = <T extends string>(values: readonly T[], earlier: Read
 const isPoint = (v: unknown): v is readonly [number, number] =>
   Array.isArray(v) && v.length === 2 && v.every((n) => isNumber(n, -FARTHEST, FARTHEST))
 /** A field that may be left out. */
-export const optional = <T>(field: Field<T>): Field<T> => ({ ...field, optional: true })
+export const optional = <T>(field: Field<T>): Field<T> & { readonly optional: true } => ({ ...field, optional: true })
 /** Up to `most` points. */
 export const points = (most: number): Field<readonly (readonly [number, number])[]> => ({
   takes: `a list of up to ${most} points [x, y], numbers in px from ${-FARTHEST} to ${FARTHEST}`,

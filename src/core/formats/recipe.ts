@@ -4,11 +4,9 @@
  */
 import { COMBINE_OPS } from '../raster/coverage'
 import { type Field, flag, length, LONGEST_NAME, oneOf, optional, signedLength, text } from '../fields/fields'
+import { completed, isObject, objectAt, RecordError, shown } from '../fields/record'
 import { FINDERS, MODIFIERS, type Recipe, type Step } from '../steps/registry'
 import { type FindingKind, type ModifyingKind } from '../steps/step'
-
-/** A sentence for people, naming the field. */
-export class RecipeError extends Error {}
 
 /** More steps than this are a mistake or an attack, not a selection. */
 export const MOST_STEPS = 1000
@@ -27,13 +25,6 @@ const FINDING = {
   invert: flag(false),
 }
 const LOOKING = { sample: oneOf(['layer', 'all'] as const, 'all') }
-
-const isObject = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-const shown = (value: unknown): string => {
-  const json = JSON.stringify(value) ?? String(value)
-  return json.length > 60 ? `${json.slice(0, 57)}...` : json
-}
 
 /** All fields a kind of step takes, with their defaults; undefined for a kind that does not exist. */
 export function fieldsOf(kind: string): Record<string, Field<unknown>> | undefined {
@@ -56,7 +47,7 @@ export function checkOnce<T>(input: unknown, check: () => T): T {
   return found
 }
 
-/** A complete step from one that may leave out defaults. Throws RecipeError. */
+/** A complete step from one that may leave out defaults. Throws RecordError. */
 export const parseStep = (input: unknown, path = 'step'): Step => checkOnce(input, () => stepOf(ofToday(input), path))
 
 const KINDS: Readonly<Record<string, FindingKind | ModifyingKind>> = { ...FINDERS, ...MODIFIERS }
@@ -76,43 +67,24 @@ function ofToday(given: unknown): unknown {
     else if (!(name in step)) step[name] = value
   return step
 }
-function stepOf(input: unknown, path: string): Step {
-  if (!isObject(input)) throw new RecipeError(`${path}: a step is an object with a kind, not ${shown(input)}.`)
-  const fields = typeof input.kind === 'string' ? fieldsOf(input.kind) : undefined
+function stepOf(given: unknown, path: string): Step {
+  const input = objectAt(given, path, 'a step is an object with a kind'),
+    kind = input.kind,
+    fields = typeof kind === 'string' ? fieldsOf(kind) : undefined
   if (!fields)
-    throw new RecipeError(
-      `${path}.kind: ${shown(input.kind)} is not a kind of step; the kinds are ${[...Object.keys(FINDERS), ...Object.keys(MODIFIERS)].join(', ')}.`,
+    throw new RecordError(
+      `${path}.kind: ${shown(kind)} is not a kind of step; the kinds are ${[...Object.keys(FINDERS), ...Object.keys(MODIFIERS)].join(', ')}.`,
     )
-  for (const name of Object.keys(input)) {
-    if (name !== 'kind' && !Object.hasOwn(fields, name))
-      throw new RecipeError(
-        `${path}.${name}: ${String(input.kind)} has no such field; it takes ${Object.keys(fields).join(', ')}.`,
-      )
-  }
-  const step: Record<string, unknown> = { kind: input.kind }
-  for (const [name, field] of Object.entries(fields)) {
-    const value = input[name]
-    if (value === undefined) {
-      if (field.fallback === undefined && !field.optional)
-        throw new RecipeError(`${path}.${name}: is missing; it takes ${field.takes}.`)
-      if (field.fallback !== undefined) step[name] = field.fallback
-    } else if (field.accepts(value)) step[name] = field.reads?.(value) ?? value
-    else throw new RecipeError(`${path}.${name}: takes ${field.takes}, not ${shown(value)}.`)
-  }
-  return step as unknown as Step
+  return { kind, ...completed(fields, input, path, kind as string, 'kind') } as unknown as Step
 }
 
-/** Throws RecipeError. */
+/** Throws RecordError. */
 export function parseRecipe(input: unknown, path = ''): Recipe {
   const at = (name: string) => (path ? `${path}.${name}` : name)
-  if (!isObject(input))
-    throw new RecipeError(
-      `${path || 'recipe'}: a recipe is an object { "version": 1, "steps": [...] }, not ${shown(input)}.`,
-    )
-  if (input.version !== 1) throw new RecipeError(`${at('version')}: takes 1, not ${shown(input.version)}.`)
-  if (!Array.isArray(input.steps))
-    throw new RecipeError(`${at('steps')}: takes a list of steps, not ${shown(input.steps)}.`)
-  if (input.steps.length > MOST_STEPS)
-    throw new RecipeError(`${at('steps')}: takes at most ${MOST_STEPS} steps, not ${input.steps.length}.`)
-  return { version: 1, steps: input.steps.map((step, i) => parseStep(step, at(`steps[${i}]`))) }
+  const { version, steps } = objectAt(input, path || 'recipe', 'a recipe is an object { "version": 1, "steps": [...] }')
+  if (version !== 1) throw new RecordError(`${at('version')}: takes 1, not ${shown(version)}.`)
+  if (!Array.isArray(steps)) throw new RecordError(`${at('steps')}: takes a list of steps, not ${shown(steps)}.`)
+  if (steps.length > MOST_STEPS)
+    throw new RecordError(`${at('steps')}: takes at most ${MOST_STEPS} steps, not ${steps.length}.`)
+  return { version: 1, steps: steps.map((step, i) => parseStep(step, at(`steps[${i}]`))) }
 }

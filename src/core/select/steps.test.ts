@@ -1,6 +1,7 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
-import { parseRecipe, parseStep, RecipeError } from '../formats/recipe'
+import { RecordError } from '../fields/record'
+import { parseRecipe, parseStep } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
 import { LruCache } from '../cache/lruCache'
 import { plainContext, sceneOf } from './onePicture'
@@ -170,7 +171,7 @@ describe('the recipe contract', () => {
     [{ version: 1, steps: [{ kind: 'constructor' }] }, 'steps[0].kind: "constructor" is not a kind'],
     [[], 'recipe: a recipe is an object'],
   ])('refuses %j with the path and what it takes', (input, sentence) => {
-    expect(() => parseRecipe(input)).toThrow(RecipeError)
+    expect(() => parseRecipe(input)).toThrow(RecordError)
     expect(() => parseRecipe(input)).toThrow(sentence)
   })
   it('what it accepts once it accepts again, unchanged', () => {

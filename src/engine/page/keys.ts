@@ -1,6 +1,6 @@
 /** Records as texts that say all that decides what is made of them. */
 import { type StepOfKind } from '@/core/steps/registry'
-import { type Layer, type LayerMask } from '@/document/types'
+import { type Layer, type LayerMask } from '@/document/records'
 
 const texts = new WeakMap<object, string>()
 /** A record as text, made once: records never change. */

@@ -11,7 +11,13 @@ import { type Step } from '@/core/steps/registry'
 import { type DoubtfulSpot } from '@/core/edge/doubts'
 import { type FringeOptions } from '@/core/edge/foregroundColours'
 import { type Ribbon, type RibbonView } from '@/core/edge/ribbon'
-import { type KeptScene, type LayerMask, type PaintLayer, type PictureLayer, type SceneRecord } from '@/document/types'
+import {
+  type KeptScene,
+  type LayerMask,
+  type PaintLayer,
+  type PictureLayer,
+  type SceneRecord,
+} from '@/document/records'
 import { type Node } from '@/core/compose/nodes'
 import { type Measures } from '@/core/match/measure'
 import { type MatchedLayer } from '@/core/match/surroundings'

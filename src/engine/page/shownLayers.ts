@@ -11,7 +11,7 @@ import {
   type PaintLayer,
   type PictureLayer,
   type SceneRecord,
-} from '@/document/types'
+} from '@/document/records'
 import { nodesOf, takesFringeOut } from '../nodes'
 import { type EngineEvents } from './events'
 import { Held, type Hold, Holds } from './held'

@@ -1,7 +1,7 @@
 /** Batches as rows: made, filled with pictures, tried, started, stopped, filtered, mended. Workers make the pictures (../jobs). */
 import { randomUUID } from 'node:crypto'
 import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, type SQL, sql } from 'drizzle-orm'
-import { RecipeError } from '@/core/formats/recipe'
+import { RecordError } from '@/core/fields/record'
 import { type BatchPlan, parseBatchPlan } from '@/document/batchPlan'
 import { type PictureState, ROWS_AT_ONCE, TRIED } from '@/document/batchRows'
 import { FORMATS } from '@/document/fileFormats'
@@ -94,7 +94,7 @@ function checkedPlan(json: unknown): BatchPlan {
   try {
     return parseBatchPlan(json)
   } catch (error) {
-    throw error instanceof RecipeError ? new Problem(422, error.message) : error
+    throw error instanceof RecordError ? new Problem(422, error.message) : error
   }
 }
 /** Pictures that a plan names must be here. */

@@ -8,7 +8,7 @@ import { edited } from '@/document/history'
 import { addLayer } from '@/document/layers'
 import { fillLayer } from '@/document/layerRecords'
 import { maskWith } from '@/document/masks'
-import { type Picture, type Project } from '@/document/types'
+import { type Picture, type Project } from '@/document/records'
 import { type Hex } from '@/core/compose/fill'
 
 /** The photo, masked by the plan's steps, over the plan's colour where it has one. */

@@ -1,4 +1,4 @@
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { type Studio } from '@/engine/studio'
 import { type PictureFiles } from '../pictures/parts'
 

@@ -12,8 +12,7 @@ import { groupOf, layerOf } from '@/document/layerRecords'
 import { LIMITS, PICTURE_BYTES } from '@/document/limits'
 import { maskWith } from '@/document/masks'
 import { ATOP, OPERATOR_OF, OVER, WITHIN } from '@/document/openRasterTree'
-import { DEEPEST } from '@/document/tree'
-import { type Layer, type Project, USUAL_PPI } from '@/document/types'
+import { type Layer, type Project, USUAL_PPI } from '@/document/records'
 import { type StoredPicture, storeFile } from '../assets'
 import { Problem } from '../problems'
 import { scratch } from '../storage/scratch'
@@ -95,7 +94,8 @@ class Reader {
 
   /** Bottom first; those of a group before the group. */
   async layersOf(stack: Element, parent: string | undefined, depth: number): Promise<Layer[]> {
-    if (depth > DEEPEST) throw new Problem(422, `${this.what} has more than ${DEEPEST} stacks in each other.`)
+    if (depth > LIMITS.groups)
+      throw new Problem(422, `${this.what} has more than ${LIMITS.groups} stacks in each other.`)
     const out: Layer[] = []
     for (const element of stack.children.toReversed()) {
       if (element.tag !== 'layer' && element.tag !== 'stack') continue

@@ -2,7 +2,7 @@
  * A project file: a zip of project.json (what it is, and how the project began), acts.ndjson (all changes, one a line, in the order they came, undone ones
  * too) and the pictures that any of its states shows, under their SHA-256. Plain JSON and picture files: other programs can read it.
  */
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 
 export const PROJECT_FILE = 'wily-scissor project'
 /** Raised when an older installation could not read it. */

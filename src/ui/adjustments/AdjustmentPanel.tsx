@@ -2,7 +2,7 @@
 import { adjustmentOf } from '@/core/compose/adjustments/registry'
 import { type Field } from '@/core/fields/fields'
 import { changeAdjustment } from '@/document/skyLikeLand'
-import { type AdjustLayer } from '@/document/types'
+import { type AdjustLayer } from '@/document/records'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { adjustmentPage, hasSome } from './registry'

@@ -1,6 +1,6 @@
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { moveGuide, removeGuide } from '@/document/edits'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { act, preview, useBench } from '@/ui/store/bench'
 import { Grip } from './Grip'
 import { BAR_PX, RULER_PX } from './ruler'

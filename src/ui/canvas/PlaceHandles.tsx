@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import { apply, compose, inverse, scaling, translation, type Affine } from '@/core/raster/affine'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { preview, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { Grip, type GripKeys, isFree } from './Grip'

@@ -1,7 +1,7 @@
 /** A box that can be turned: x, y, width, height before turning; degrees clockwise about its centre. */
 import { apply, rotation as turn } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { type Proportions } from '@/ui/store/benchState'
+import { type Proportions } from '@/ui/store/rooms/tool'
 
 export interface Box {
   readonly x: number

@@ -4,7 +4,7 @@ import { type Edit } from '@/document/history'
 import { cornersOf, placeLayer } from '@/document/layers'
 import { moveMask } from '@/document/masks'
 import { layerById } from '@/document/edits'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { boxOf } from './snapping'
 
 export interface Placeable {

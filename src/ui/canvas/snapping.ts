@@ -5,7 +5,7 @@ import { subpathsOf } from '@/core/vector/path'
 import { homeToCanvas, layerById, recipeAt } from '@/document/edits'
 import { cornersOf } from '@/document/layers'
 import { isShown, withDescendants } from '@/document/tree'
-import { type Project, type RecipeHome } from '@/document/types'
+import { type Project, type RecipeHome } from '@/document/records'
 import { get, set, shownProject } from '@/ui/store/bench'
 import { placeOn } from '@/ui/canvas/box'
 

@@ -2,7 +2,7 @@
 import { Trash2 } from 'lucide-react'
 import { type Fill } from '@/core/compose/fill'
 import { changeLayer } from '@/document/layers'
-import { type FillLayer } from '@/document/types'
+import { type FillLayer } from '@/document/records'
 import { ColourField } from '@/ui/primitives/ColourField'
 import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'

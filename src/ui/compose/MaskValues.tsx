@@ -1,6 +1,6 @@
 'use client'
 import { changeMask, type MaskChange } from '@/document/masks'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { Slider } from '@/ui/primitives/Slider'
 import { Switch } from '@/ui/primitives/Choice'
 import { act, preview } from '@/ui/store/bench'

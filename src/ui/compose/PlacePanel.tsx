@@ -1,6 +1,6 @@
 'use client'
 import { compose, translation, type Affine } from '@/core/raster/affine'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { CoverGlyph, FitGlyph, MirrorSidewaysGlyph, MirrorUpsideDownGlyph, OwnSizeGlyph } from '@/ui/primitives/glyphs'
 import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'

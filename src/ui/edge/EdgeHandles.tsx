@@ -1,4 +1,4 @@
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { MarkRing, MarkStrokes } from '@/ui/finders/marking/strokes'
 import { shownSteps, useBench } from '@/ui/store/bench'
 import { type HandlesProps } from '@/ui/finders/finder'

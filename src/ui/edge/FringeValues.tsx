@@ -1,6 +1,7 @@
 'use client'
+import { WIDEST_RIM } from '@/document/limits'
 import { changeMask } from '@/document/masks'
-import { type PictureLayer } from '@/document/types'
+import { type PictureLayer } from '@/document/records'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 
@@ -25,7 +26,7 @@ export function FringeValues({ layer }: { layer: PictureLayer }) {
         label="Rim"
         value={mask.rim ?? 0}
         min={0}
-        max={10}
+        max={WIDEST_RIM}
         step={0.1}
         digits={1}
         unit="px"

@@ -6,7 +6,7 @@ import { type Drag } from '@/ui/finders/finder'
 import { fittingReach } from '@/ui/modifiers/edge/fittingReach'
 import { drawMark } from '@/ui/finders/marking/strokes'
 import { abandon, act, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
-import { type EdgeMode } from '@/ui/store/benchState'
+import { type EdgeMode } from '@/ui/store/rooms/tool'
 
 export type EdgeStep = StepOfKind<'edge'>
 /** The open one; else the last that is not hidden. */

@@ -3,7 +3,7 @@ import { type Step } from '@/core/steps/registry'
 import { type BatchPlan, parseBatchPlan } from '@/document/batchPlan'
 import { layerById } from '@/document/edits'
 import { belowOf } from '@/document/tree'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/records'
 
 /** Steps without what ties them to this project. Throws with a sentence where they cannot be without it. */
 export function stepsAlone(steps: readonly Step[]): Step[] {

@@ -3,7 +3,7 @@ import { type ComponentType } from 'react'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type Size } from '@/core/raster/picture'
 import { type StepOfKind } from '@/core/steps/registry'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { type FinderId, type FinderKind } from './kinds'
 
 export type Group = 'shape' | 'outline' | 'colour' | 'brush' | 'object'

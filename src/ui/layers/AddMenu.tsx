@@ -1,7 +1,7 @@
 'use client'
 import { Plus } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { ADJUSTMENT_GROUPS, ADJUSTMENT_PAGES } from '@/ui/adjustments/registry'
 import { Tip } from '@/ui/primitives/Button'
 import { choosePictures } from '@/ui/store/addPictures'

@@ -1,7 +1,7 @@
 'use client'
 import { BLEND_MODES, type BlendMode } from '@/core/compose/modes'
 import { changeLayer } from '@/document/layers'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { Select } from '@/ui/primitives/Choice'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'

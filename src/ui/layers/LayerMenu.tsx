@@ -2,7 +2,7 @@
 import { Ellipsis } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { Tip } from '@/ui/primitives/Button'
 import { LAYER_ACTIONS, problemOfAction, runLayerAction } from './layerActions'
 import { later } from '@/ui/primitives/later'

@@ -16,7 +16,7 @@ import {
 } from 'lucide-react'
 import { memo, useEffect, useMemo, useRef, useState } from 'react'
 import { changeLayer } from '@/document/layers'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { adjustmentPage, adjustmentSummary } from '@/ui/adjustments/registry'
 import { Bitmap } from '@/ui/primitives/Bitmap'
 import { IconButton } from '@/ui/primitives/Button'

@@ -2,7 +2,7 @@
 import { DropdownMenu } from 'radix-ui'
 import { type ReactNode } from 'react'
 import { removeMask } from '@/document/masks'
-import { type Layer, SELECTION } from '@/document/types'
+import { type Layer, SELECTION } from '@/document/records'
 import { act, set, shownProject, useBench } from '@/ui/store/bench'
 import { makeMaskNow } from '@/ui/store/makeOf'
 import {

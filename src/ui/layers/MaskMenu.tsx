@@ -1,7 +1,7 @@
 'use client'
 import { DropdownMenu } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
-import { type Layer } from '@/document/types'
+import { type Layer } from '@/document/records'
 import { later } from '@/ui/primitives/later'
 
 const MaskItems = later(() => import('./MaskItems').then((module) => module.MaskItems))

@@ -2,10 +2,10 @@
 import { parseAdjustment, type AdjustmentKind } from '@/core/compose/adjustments/registry'
 import { addLayer, addLayerWithin } from '@/document/layers'
 import { adjustLayer, fillLayer, paintLayer } from '@/document/layerRecords'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/records'
 import { adjustmentPage } from '@/ui/adjustments/registry'
 import { act, get, goToStage, set } from '@/ui/store/bench'
-import { type Hand } from '@/ui/store/benchState'
+import { type Hand } from '@/ui/store/rooms/tool'
 import { newId, now } from './layerActions'
 
 /** A new layer above the active one, and the hand it is worked on with. What is selected becomes its mask; paint is held to the selection anyway. */

@@ -3,8 +3,9 @@ import { toast } from 'sonner'
 import { layerById } from '@/document/edits'
 import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungroup } from '@/document/layers'
 import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
-import { ancestorsOf, clippedAlong, DEEPEST, isShown, mergedDown, tooDeep } from '@/document/tree'
-import { type Layer, type Project } from '@/document/types'
+import { LIMITS } from '@/document/limits'
+import { ancestorsOf, clippedAlong, isShown, mergedDown, tooDeep } from '@/document/tree'
+import { type Layer, type Project } from '@/document/records'
 import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { removed } from '@/ui/store/removed'
 import { mergeLayers } from './merge'
@@ -39,7 +40,7 @@ const selected = (state: Now): string | undefined =>
   free(state) ?? (state.project.selection.steps.length ? undefined : 'Select something first.')
 /** Some acts put groups around the layer. */
 const room = ({ project, layer }: Now, more: number, ids = layer ? [layer.id] : []): string | undefined =>
-  tooDeep(project.layers, ids, more) ? `Groups lie in groups up to ${DEEPEST} deep.` : undefined
+  tooDeep(project.layers, ids, more) ? `Groups lie in groups up to ${LIMITS.groups} deep.` : undefined
 const shows = ({ layer }: Now): string | undefined =>
   !layer ? choose : layer.kind === 'adjust' ? 'An adjustment has no pixels of its own.' : undefined
 

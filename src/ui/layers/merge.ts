@@ -2,7 +2,7 @@
 import { toast } from 'sonner'
 import { mergeInto } from '@/document/layers'
 import { withDescendants } from '@/document/tree'
-import { type Picture, type Project } from '@/document/types'
+import { type Picture, type Project } from '@/document/records'
 import { act, get } from '@/ui/store/bench'
 import { runExport } from '@/ui/store/exports'
 

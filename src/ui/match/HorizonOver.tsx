@@ -2,7 +2,7 @@
 /** The horizon as a line on the picture: the new sky's, to be dragged; the photo's where there is none yet. */
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { newSkyAt } from '@/document/newSkyParts'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { burst } from '@/ui/primitives/burst'
 import { abandon, act, preview, settle, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'

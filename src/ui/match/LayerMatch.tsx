@@ -8,7 +8,7 @@ import { matchedAt, matchToSurroundings, ofNewSky } from '@/document/matchedLaye
 import { sideOf } from '@/core/match/lightSide'
 import { placeLayer } from '@/document/layers'
 import { layersBelow } from '@/document/tree'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { flipped } from '@/ui/canvas/placement'
 import { placeableOf } from '@/ui/canvas/placeable'

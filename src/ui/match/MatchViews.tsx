@@ -1,7 +1,7 @@
 'use client'
 /** How the picture is looked at while it is matched: as it is, as it was before, both beside a divider, or where what was made acts. */
 import { useEffect } from 'react'
-import { type Project, SELECTION } from '@/document/types'
+import { type Project, SELECTION } from '@/document/records'
 import { matchedAt } from '@/document/matchedLayer'
 import { newSkyAt } from '@/document/newSkyParts'
 import { Choice } from '@/ui/primitives/Choice'

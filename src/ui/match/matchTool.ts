@@ -3,7 +3,7 @@ import { Blend, CloudSun, type LucideIcon } from 'lucide-react'
 import { create } from 'zustand'
 import { layerById } from '@/document/edits'
 import { newSkyAt } from '@/document/newSkyParts'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { get, shownProject, useBench } from '@/ui/store/bench'
 
 export type MatchTool = 'sky' | 'layer'

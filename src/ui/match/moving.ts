@@ -1,7 +1,7 @@
 /** What moves on the picture while matching: the new sky, or the layer that is matched. Arrow keys step through the skies, or nudge the layer. */
 import { matchedAt } from '@/document/matchedLayer'
 import { newSkyAt } from '@/document/newSkyParts'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { dragPlaceable } from '@/ui/canvas/dragPlaceable'
 import { nudgePlaceable } from '@/ui/canvas/nudging'
 import { type Placeable, placeableOf } from '@/ui/canvas/placeable'

@@ -9,7 +9,7 @@ import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon } from '@/do
 import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
-import { type Picture, type Project } from '@/document/types'
+import { type Picture, type Project } from '@/document/records'
 import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
 import { act, get, goToStage, preview, shownProject } from '@/ui/store/bench'

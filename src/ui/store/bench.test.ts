@@ -3,7 +3,7 @@ import { parseStep } from '@/core/formats/recipe'
 import { addStep, changeStep, projectOf } from '@/document/edits'
 import { type Act, applyChange } from '@/document/history'
 import { addPicture, changeLayer, removeLayer } from '@/document/layers'
-import { type Project, SELECTION } from '@/document/types'
+import { type Project, SELECTION } from '@/document/records'
 import { parseProject } from '@/document/validate'
 import {
   abandon,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type Project, SELECTION } from '@/document/types'
+import { type Project, SELECTION } from '@/document/records'
 import { focusOf, heldIn, inStage, onLayer } from './focus'
 
 const project = {

@@ -1,8 +1,9 @@
 /** The one thing that is worked on: a step, whose steps they are (the selection, or a mask), or the active layer. List, inspector, handles and status line all ask here. */
 import { type Step } from '@/core/steps/registry'
 import { layerById, recipeAt } from '@/document/edits'
-import { type Layer, type Project, type RecipeHome, SELECTION } from '@/document/types'
-import { type BenchState, type Stage } from './benchState'
+import { type Layer, type Project, type RecipeHome, SELECTION } from '@/document/records'
+import { type BenchState } from './benchState'
+import { type Stage } from './rooms/view'
 
 export type Focus =
   | { readonly kind: 'step'; readonly home: RecipeHome; readonly step: Step; readonly of: Layer | undefined }

@@ -2,7 +2,7 @@
 import { type Affine, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { ancestorsOf, withDescendants } from '@/document/tree'
-import { type Layer, type Project, type RecipeHome } from '@/document/types'
+import { type Layer, type Project, type RecipeHome } from '@/document/records'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { type BenchState } from './benchState'
 

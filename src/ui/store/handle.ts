@@ -1,6 +1,6 @@
 /** `wilyScissor` in the page's console: what hands do to the records, by name. The journeys draw edits at random through it. */
 import { type Edit } from '@/document/history'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { abandon, act, get, goToAct, goToStage, preview, redoAct, settle, shownProject, undoAct } from './bench'
 
 export interface Handle {

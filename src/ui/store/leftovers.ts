@@ -1,7 +1,7 @@
 /** What an earlier visit left unsent, on top of what the server has. */
 import { type Act, type History, retold } from '@/document/history'
 import { isValid, joinHeads } from '@/document/merge'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { type SetAside } from './backup'
 
 export const asideOf = (project: string, act: Act, why: string): SetAside => ({ id: act.id, project, act, why })

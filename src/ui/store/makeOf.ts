@@ -1,7 +1,7 @@
 /** What is made of the selection besides layers: a mask, a saved selection. Each says why it cannot be made now, or makes it. */
 import { toast } from 'sonner'
 import { layerById, makeMask, saveSelection } from '@/document/edits'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/records'
 import { act, get, set, shownProject, undoAct } from '@/ui/store/bench'
 
 function current(): { project: Project | null; layer: Layer | undefined; steps: number } {

@@ -2,7 +2,7 @@
 import { type Act } from '@/document/history'
 import { type FileFormat } from '@/document/fileFormats'
 import { PICTURE_BYTES } from '@/document/limits'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 
 export class Refused extends Error {
   constructor(

@@ -2,7 +2,7 @@
 import { ImagePlus, Images } from 'lucide-react'
 import { useState } from 'react'
 import { layerById } from '@/document/edits'
-import { type PictureLayer } from '@/document/types'
+import { type PictureLayer } from '@/document/records'
 import { LibraryDialog } from '@/ui/library/LibraryDialog'
 import { Button } from '@/ui/primitives/Button'
 import { chooseLayer, shownProject, useBench } from '@/ui/store/bench'

@@ -1,6 +1,6 @@
 /** What a command is, and the words that several of them share. */
 import { type ViewMode } from '@/engine/page/protocol'
-import { type Stage } from '@/ui/store/benchState'
+import { type Stage } from '@/ui/store/rooms/view'
 import { type Viewer } from '@/ui/canvas/viewer'
 
 export interface Command {

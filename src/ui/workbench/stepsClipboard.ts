@@ -1,6 +1,7 @@
 /** Steps by way of the clipboard, as recipe JSON: from one photo to another, or to the command line. */
 import { toast } from 'sonner'
-import { parseRecipe, RecipeError } from '@/core/formats/recipe'
+import { RecordError } from '@/core/fields/record'
+import { parseRecipe } from '@/core/formats/recipe'
 import { putSteps } from '@/document/edits'
 import { savedNamed } from '@/document/unwrap'
 import { act, get, shownProject, shownSteps, workOnStep } from '@/ui/store/bench'
@@ -61,7 +62,7 @@ export function pasteSteps(text: string): void {
     act(`Paste ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`, putSteps(home, steps, false))
     workOnStep(home, steps.at(-1)!.id)
   } catch (error) {
-    if (error instanceof RecipeError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`)
+    if (error instanceof RecordError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`)
     else throw error
   }
 }

@@ -271,9 +271,9 @@ describe('adjustments', () => {
   it('refuses unknown kinds and wrong values by name', () => {
     expect(() => parseAdjustment({ kind: 'glow' })).toThrow(/adjustment\.kind: takes one of exposure/)
     expect(() => parseAdjustment({ kind: 'exposure', stops: 99 })).toThrow(
-      'adjustment.stops: takes a number from -10 to 10.',
+      'adjustment.stops: takes a number from -10 to 10, not 99.',
     )
-    expect(() => parseAdjustment({ kind: 'exposure', stop: 1 })).toThrow(/no such value/)
+    expect(() => parseAdjustment({ kind: 'exposure', stop: 1 })).toThrow(/no such field/)
     expect(() => parseAdjustment({ kind: 'levels', red: [0, 0, 1, 0, 1] })).toThrow(/levels|red/)
   })
 })

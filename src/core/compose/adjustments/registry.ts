@@ -21,6 +21,7 @@ import { vibrance } from './vibrance'
 import { vignette } from './vignette'
 import { whiteBalance } from './whiteBalance'
 import { type Field } from '../../fields/fields'
+import { completed, isObject, RecordError } from '../../fields/record'
 
 export const ADJUSTMENTS = {
   exposure,
@@ -55,22 +56,12 @@ export type AdjustmentOf<K extends AdjustmentKind> = Extract<AdjustmentRecord, {
 
 export const adjustmentOf = (record: AdjustmentRecord): Adjustment => ADJUSTMENTS[record.kind]
 
-/** Complete values from ones that may leave out defaults. Throws RangeError with the field and what it takes. */
+/** Complete values from ones that may leave out defaults. Throws RecordError with the field and what it takes. */
 export function parseAdjustment(input: unknown, path = 'adjustment'): AdjustmentRecord {
-  const given = (typeof input === 'object' && input !== null ? input : {}) as Record<string, unknown>
-  if (typeof given.kind !== 'string' || !Object.hasOwn(ADJUSTMENTS, given.kind))
-    throw new RangeError(`${path}.kind: takes one of ${Object.keys(ADJUSTMENTS).join(', ')}.`)
-  const fields = ADJUSTMENTS[given.kind as AdjustmentKind].fields as Record<string, Field<unknown>>
-  const unknown = Object.keys(given).find((name) => name !== 'kind' && !Object.hasOwn(fields, name))
-  if (unknown)
-    throw new RangeError(
-      `${path}.${unknown}: ${given.kind} has no such value; it takes ${Object.keys(fields).join(', ') || 'none'}.`,
-    )
-  const record: Record<string, unknown> = { kind: given.kind }
-  for (const [name, field] of Object.entries(fields)) {
-    const value = given[name] === undefined ? field.fallback : given[name]
-    if (!field.accepts(value)) throw new RangeError(`${path}.${name}: takes ${field.takes}.`)
-    record[name] = value !== undefined && field.reads ? field.reads(value) : value
-  }
-  return record as unknown as AdjustmentRecord
+  const given = isObject(input) ? input : {},
+    { kind } = given
+  if (typeof kind !== 'string' || !Object.hasOwn(ADJUSTMENTS, kind))
+    throw new RecordError(`${path}.kind: takes one of ${Object.keys(ADJUSTMENTS).join(', ')}.`)
+  const fields = ADJUSTMENTS[kind as AdjustmentKind].fields as Record<string, Field<unknown>>
+  return { kind, ...completed(fields, given, path, kind, 'kind') } as unknown as AdjustmentRecord
 }

@@ -1,6 +1,6 @@
 /** What every request to the picture worker shares: the open pictures, the studio, the counters of the newest requests, and progress. */
 import { picturesOf, sceneOfArea } from '@/document/tree'
-import { type Area, type KeptScene } from '@/document/types'
+import { type Area, type KeptScene } from '@/document/records'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { crewOf, type Port } from '@/core/parallel/threads'
 import { Studio } from '../../studio'

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { type Box } from '@/core/raster/content'
-import { type Project, type Window } from '@/document/types'
+import { type Project, type Window } from '@/document/records'
 import { setWindow } from '@/document/window'
 import { Button } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'

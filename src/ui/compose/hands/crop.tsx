@@ -1,6 +1,6 @@
 import { Crop } from 'lucide-react'
 import { type Affine, apply, compose, inverse } from '@/core/raster/affine'
-import { type Project, type Window } from '@/document/types'
+import { type Project, type Window } from '@/document/records'
 import { setWindow, windowCorners, windowToCanvas } from '@/document/window'
 import { later } from '@/ui/primitives/later'
 import { get, preview, settle, useBench } from '@/ui/store/bench'

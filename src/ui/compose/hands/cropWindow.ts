@@ -1,5 +1,5 @@
 /** The window that a crop starts from, and its ratio. */
-import { type Project, type Window } from '@/document/types'
+import { type Project, type Window } from '@/document/records'
 import { wholeWindow } from '@/document/window'
 
 export const shown = (project: Project): Window => project.window ?? wholeWindow(project.canvas)

@@ -1,9 +1,9 @@
 /** What the pointer can do while composing. A new hand is its own file and one row in the registry. */
 import { type ComponentType } from 'react'
 import { type Affine } from '@/core/raster/affine'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { type Drag } from '@/ui/finders/finder'
-import { type Hand } from '@/ui/store/benchState'
+import { type Hand } from '@/ui/store/rooms/tool'
 
 export interface HandPress {
   readonly project: Project

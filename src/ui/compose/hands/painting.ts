@@ -7,7 +7,7 @@ import { type Edit } from '@/document/history'
 import { addLayer } from '@/document/layers'
 import { paint } from '@/document/painting'
 import { paintLayer } from '@/document/layerRecords'
-import { type Project } from '@/document/types'
+import { type Project } from '@/document/records'
 import { get } from '@/ui/store/bench'
 
 /** Puts paint on the active painted layer, or on a new one above the active layer. Null, and it is said, when that layer is locked or hidden. */

@@ -1,5 +1,5 @@
 /** Every hand, in the order it is shown. */
-import { type Hand } from '@/ui/store/benchState'
+import { type Hand } from '@/ui/store/rooms/tool'
 import { brushHand } from './brush'
 import { bucketHand } from './bucket'
 import { cropHand } from './crop'

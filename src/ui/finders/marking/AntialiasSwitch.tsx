@@ -1,6 +1,6 @@
 import { type Step } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { Switch } from '@/ui/primitives/Choice'
 import { act } from '@/ui/store/bench'
 

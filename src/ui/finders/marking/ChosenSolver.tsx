@@ -1,7 +1,7 @@
 import { type Solver } from '@/core/fields/solver'
 import { type Step } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { Button } from '@/ui/primitives/Button'
 import { act } from '@/ui/store/bench'
 

@@ -1,7 +1,7 @@
 import { type Step } from '@/core/steps/registry'
 import { type Sample } from '@/core/steps/step'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { act } from '@/ui/store/bench'
 import { LooksAt } from './LooksAt'
 

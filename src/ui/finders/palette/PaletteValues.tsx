@@ -1,7 +1,7 @@
 import { X } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'

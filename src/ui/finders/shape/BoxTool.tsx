@@ -2,7 +2,7 @@ import { ArrowLeftRight, Pin } from 'lucide-react'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { IconButton } from '@/ui/primitives/Button'
 import { Switch } from '@/ui/primitives/Choice'
-import { type Proportions } from '@/ui/store/benchState'
+import { type Proportions } from '@/ui/store/rooms/tool'
 import { set, shownSteps, useBench } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'
 

@@ -1,5 +1,5 @@
 /** Lines of composition inside a box, in shares of its width and height: rows of points, each row one line. */
-import { type BoxLines } from '@/ui/store/benchState'
+import { type BoxLines } from '@/ui/store/rooms/view'
 
 type Line = readonly (readonly [u: number, v: number])[]
 

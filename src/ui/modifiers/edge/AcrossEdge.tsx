@@ -4,7 +4,7 @@ import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } f
 import { crossingsOf, type EdgeShape, INNER, OUTER, shapedProfile, shapeOfWidth } from '@/core/edge/profileShape'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { onEscape } from '@/ui/canvas/takenBack'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { abandon, act, preview, settle, shownSteps, useBench } from '@/ui/store/bench'

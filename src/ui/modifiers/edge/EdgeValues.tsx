@@ -6,7 +6,7 @@ import { Switch } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
-import { type EdgeMode } from '@/ui/store/benchState'
+import { type EdgeMode } from '@/ui/store/rooms/tool'
 import { type StepOfKind } from '@/core/steps/registry'
 
 import { AcrossEdge } from './AcrossEdge'

@@ -1,7 +1,7 @@
 'use client'
 /** Says at the picture that a mask is edited, not the selection, and leads back. */
 import { layerById } from '@/document/edits'
-import { SELECTION } from '@/document/types'
+import { SELECTION } from '@/document/records'
 import { shownProject, useBench, workOnSteps } from '@/ui/store/bench'
 import { drawsSteps } from '@/ui/store/focus'
 

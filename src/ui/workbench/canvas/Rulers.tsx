@@ -3,7 +3,7 @@
 import { type PointerEvent, useRef, useSyncExternalStore } from 'react'
 import { apply, inverse } from '@/core/raster/affine'
 import { addGuide } from '@/document/edits'
-import { type Guide } from '@/document/types'
+import { type Guide } from '@/document/records'
 import { RULER_PX } from '@/ui/canvas/ruler'
 import { onEscape } from '@/ui/canvas/takenBack'
 import { type Viewer } from '@/ui/canvas/viewer'

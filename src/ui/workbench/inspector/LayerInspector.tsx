@@ -1,6 +1,6 @@
 'use client'
 import { Trash2 } from 'lucide-react'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/records'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
 import { adjustmentPage } from '@/ui/adjustments/registry'
 import { FillPanel } from '@/ui/compose/FillPanel'

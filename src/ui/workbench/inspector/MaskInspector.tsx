@@ -1,7 +1,7 @@
 'use client'
 import { Ellipsis, Trash2 } from 'lucide-react'
 import { removeMask } from '@/document/masks'
-import { type Layer, type Project } from '@/document/types'
+import { type Layer, type Project } from '@/document/records'
 import { PlacePanel } from '@/ui/compose/PlacePanel'
 import { MaskValues } from '@/ui/compose/MaskValues'
 import { FringeValues } from '@/ui/edge/FringeValues'

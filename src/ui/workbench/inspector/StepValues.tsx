@@ -2,7 +2,7 @@
 /** The values of the open step. */
 import { isFinding, type Step } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { type RecipeHome } from '@/document/types'
+import { type RecipeHome } from '@/document/records'
 import { pageOfStep } from '@/ui/finders/registry'
 import { modifierPage } from '@/ui/modifiers/registry'
 import { Slider } from '@/ui/primitives/Slider'

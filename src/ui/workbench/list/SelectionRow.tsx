@@ -1,6 +1,6 @@
 'use client'
 import { Scan } from 'lucide-react'
-import { SELECTION } from '@/document/types'
+import { SELECTION } from '@/document/records'
 import { shownProject, useBench, workOnSteps } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'
 
