@@ -5,7 +5,8 @@ import { cutOut, layOver } from '@/core/compose/cutOut'
 import { RecordError } from '@/core/fields/record'
 import { parseRecipe } from '@/core/formats/recipe'
 import { IDENTITY } from '@/core/raster/affine'
-import { type Matte, type Picture, shares } from '@/core/raster/picture'
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { tallyOf } from '@/core/raster/tally'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { type Recipe } from '@/core/steps/registry'
@@ -84,7 +85,7 @@ export async function select(photoFile: string, options: SelectOptions): Promise
   const report = JSON.stringify({
     width: matte.width,
     height: matte.height,
-    selected: shares(matte).selected,
+    selected: tallyOf(matte).selected,
     ms,
     steps,
   })

@@ -4,7 +4,8 @@ import { scaledSteps, stepsOnCanvas } from '@/core/formats/scaleSteps'
 import { type Crew } from '@/core/parallel/crew'
 import { IDENTITY } from '@/core/raster/affine'
 import { cropPicture } from '@/core/raster/crop'
-import { boundsOf, type Matte, type Picture, shares, type Size } from '@/core/raster/picture'
+import { type Matte, type Picture, type Size } from '@/core/raster/picture'
+import { boundsOf, tallyOf } from '@/core/raster/tally'
 import { reduced } from '@/core/raster/reduce'
 import { resize } from '@/core/raster/resize'
 import { type Context } from '@/core/select/finder'
@@ -71,7 +72,7 @@ export async function batchPicture(
   }
   const bounds = output.trim ? boundsOf(matte) : null
   if (bounds) picture = cropPicture(picture, bounds)
-  return { picture: reduced(picture, output.longest), matte, selected: shares(matte).selected, doubt, notes }
+  return { picture: reduced(picture, output.longest), matte, selected: tallyOf(matte).selected, doubt, notes }
 }
 
 /** How much is cut off at each side, and what is left of the size, where a picture is looked at again. */

@@ -4,7 +4,8 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Measures, measure } from '@/core/match/measure'
 import { skyPictureOf, skyView } from '@/core/match/readSkyPicture'
 import { type SkyPicture } from '@/core/match/skyPicture'
-import { type Matte, type Picture, shares } from '@/core/raster/picture'
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { tallyOf } from '@/core/raster/tally'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
 import { EVERYTHING, skyIn } from '@/core/select/sky'
@@ -28,7 +29,7 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
     key = `measures ${scene.identity('all')} ${scene.identity('layer')} ${canonicalJson(steps.map((step) => ({ ...step, id: '' })))}`,
     known = context.memory.get<Omit<MeasuredPhoto, 'sky'>>(key)
   if (known) return { sky, ...known }
-  const share = shares(sky).selected,
+  const share = tallyOf(sky).selected,
     found: Omit<MeasuredPhoto, 'sky'> = {
       // The finder finds nothing where all is alike.
       allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, SKY_FINDER, context)) > EVERYTHING),
@@ -40,13 +41,13 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
 /** What remembered measures take, about. */
 const BYTES = 4096
 export const SKY_FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
-const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : shares(found).selected)
+const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : tallyOf(found).selected)
 
 /** One sentence about why a photo can have no other sky; nothing when it can. */
 export const whyNoNewSky = ({ sky, allSky, measures }: MeasuredPhoto): string | undefined =>
   allSky
     ? 'The photo is all sky, with no land to keep.'
-    : shares(sky).selected < LEAST_SKY
+    : tallyOf(sky).selected < LEAST_SKY
       ? 'The photo has no sky that could be replaced.'
       : measures.light && measures.horizon
         ? undefined

@@ -1,7 +1,8 @@
 /** What a layer and its surroundings look like where it stands, and what matches it to them. */
 import { smallPicture } from '@/core/match/smallLevel'
 import { type MatchedLayer, matchLayer } from '@/core/match/surroundings'
-import { boundsOf, type Matte, type Picture, shares } from '@/core/raster/picture'
+import { type Matte, type Picture } from '@/core/raster/picture'
+import { boundsOf, tallyOf } from '@/core/raster/tally'
 import { cropPicture, cropRows } from '@/core/raster/crop'
 import { frameAround } from '@/core/segment/view'
 import { type Context } from '@/core/select/finder'
@@ -41,7 +42,7 @@ export function measureSurroundings(
   const skyOf = (picture: Picture, identity: string, from: number): Matte | null => {
     const small = smallPicture(picture),
       found = skyIn(sceneOf(small, identity), SKY_FINDER, { ...context, check: (p) => context.check(from + 0.1 * p) })
-    return typeof found === 'string' || shares(found).selected > ALL_SKY ? null : found
+    return typeof found === 'string' || tallyOf(found).selected > ALL_SKY ? null : found
   }
   const around = `${frame.x},${frame.y} ${frame.width}×${frame.height}`
   return (

@@ -251,6 +251,8 @@ export interface Exports {
     rectify: boolean,
   ) => void
   readonly labRow: (words: number, to: number, plane: number, count: number, linear: number) => void
+  readonly halveCoverage: (from: number, width: number, rows: number, to: number) => void
+  readonly tallyRows: (from: number, width: number, rows: number, row: number, to: number) => void
   readonly halveRow: (top: number, bottom: number, to: number, count: number) => number
   readonly likeliest: (
     samples: number,

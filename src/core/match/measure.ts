@@ -1,6 +1,7 @@
 /** What a photo says about the place it was taken in: horizon, light, grain, blur, haze. Everything a new sky, or a thing put into it, is matched to. */
 import { temperatureOf } from '../colour/temperature'
-import { boundsOf, type Matte, type Picture, shares, type Size } from '../raster/picture'
+import { type Matte, type Picture, type Size } from '../raster/picture'
+import { tallyOf } from '../raster/tally'
 import { airOf } from './air'
 import { edgeBlurOf } from './edgeBlur'
 import { type Grain, grainOf } from './grain'
@@ -39,8 +40,7 @@ export interface Measures {
 
 /** @param sky coverage of the sky, of the picture's size */
 export function measure(picture: Picture, sky: Matte, check: (progress: number) => void = () => {}): Measures {
-  const share = shares(sky).selected,
-    box = boundsOf(sky),
+  const { selected: share, bounds: box } = tallyOf(sky),
     grain = grainOf(picture)
   check(0.2)
   const blur = share > 0 ? edgeBlurOf(picture, sky) : null

@@ -1,7 +1,8 @@
 /** Reads the picture of a sky: what is sky in it, its light, the side its sun stands on, its grain. */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
-import { type Matte, type Picture, shares } from '../raster/picture'
+import { type Matte, type Picture } from '../raster/picture'
+import { tallyOf } from '../raster/tally'
 import { airOf } from './air'
 import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
@@ -38,7 +39,7 @@ export function skyPictureOf(small: Picture, sky: Matte, picture: Picture): SkyP
   if (!light || !air) return null
   // Without land the picture ends where its horizon is, or above it.
   const { width, height } = picture,
-    land = shares(cover).selected < ALL_SKY ? horizonOf(cover) : null
+    land = tallyOf(cover).selected < ALL_SKY ? horizonOf(cover) : null
   return {
     version: SKY_PICTURE_VERSION,
     size: { width, height },

@@ -79,37 +79,28 @@ function meanWeighted(p: number, q: number, r: number, s: number): number {
   return ((red + 0.5) | 0 | (((green + 0.5) | 0) << 8) | (((blue + 0.5) | 0) << 16) | (((sum + 2) >> 2) << 24)) >>> 0
 }
 
+/** So much of a raster is worked on in the kernels at a time, bytes: what the processor's cache holds. */
+const SLICE = 256 * 1024
+
 /** Writes half-size coverage into `into` (made here when absent), rounding to nearest. */
 export function halveMatte(source: Matte, into?: Matte, allocate: Allocate = plain): Matte {
-  const { width, height } = halfSize(source)
-  const target = into ?? { width, height, data: new Uint8Array(allocate(width * height), 0, width * height) }
-  const from = source.data,
-    to = target.data
-  const aligned = source.width % 4 === 0 && from.byteOffset % 4 === 0 && to.byteOffset % 2 === 0
-  const quads = aligned ? new Uint32Array(from.buffer, from.byteOffset, from.length >> 2) : null
-  const target2 = aligned ? new Uint16Array(to.buffer, to.byteOffset, to.length >> 1) : null
-  for (let y = 0; y < height; y++) {
-    const top = 2 * y * source.width,
-      bottom = Math.min(2 * y + 1, source.height - 1) * source.width
-    const whole = source.width >> 1
-    let i = top,
-      j = bottom,
-      k = y * width,
-      x = 0
-    if (quads && target2) {
-      // flat stretches, four pixels of each row at a time
-      for (let q = top >> 2, r = bottom >> 2; x + 1 < whole; x += 2, q++, r++, i += 4, j += 4, k += 2) {
-        const word = quads[q]
-        if (word === quads[r] && (word === 0 || word === 0xffffffff)) target2[k >> 1] = word
-        else {
-          to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2
-          to[k + 1] = (from[i + 2] + from[i + 3] + from[j + 2] + from[j + 3] + 2) >> 2
-        }
-      }
+  const { width, height } = halfSize(source),
+    target = into ?? { width, height, data: new Uint8Array(allocate(width * height), 0, width * height) },
+    rows = Math.min(source.height, 2 * Math.ceil(SLICE / (2 * source.width)))
+  withRoom((stack) => {
+    const room = rows * source.width,
+      from = stack.take(room),
+      to = stack.take(Math.ceil(rows / 2) * width),
+      sources = stack.bytes(from, room),
+      halves = stack.bytes(to, Math.ceil(rows / 2) * width)
+    for (let y = 0; y < source.height; y += rows) {
+      const now = Math.min(rows, source.height - y),
+        half = (now + 1) >> 1
+      sources.set(source.data.subarray(y * source.width, (y + now) * source.width))
+      stack.run.halveCoverage(from, source.width, now, to)
+      target.data.set(halves.subarray(0, half * width), (y >> 1) * width)
     }
-    for (; x < whole; x++, i += 2, j += 2, k++) to[k] = (from[i] + from[i + 1] + from[j] + from[j + 1] + 2) >> 2
-    if (whole < width) to[k] = (from[i] + from[j] + 1) >> 1
-  }
+  })
   return target
 }
 

@@ -8,7 +8,8 @@
 import { sky as skyStep, type SkyFields } from '../steps/sky'
 import { withRoom } from '../kernels'
 import { withinReach } from '../raster/distance'
-import { emptyMatte, type Matte, shares, type Size } from '../raster/picture'
+import { emptyMatte, type Matte, type Size } from '../raster/picture'
+import { tallyOf } from '../raster/tally'
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { calmed } from '../segment/labPlanes'
@@ -46,7 +47,7 @@ export const sky: Finder<'sky', SkyFields> = {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     const found = skyIn(scene, params, context)
     if (typeof found === 'string') return nothing(found)
-    const share = shares(found).selected
+    const share = tallyOf(found).selected
     if (share < 1e-4) return nothing('what looks like sky is smaller than a speck')
     if (share > EVERYTHING) return nothing('the picture looks alike from top to bottom')
     return {

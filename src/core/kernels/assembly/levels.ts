@@ -28,3 +28,81 @@ export function halveRow(top: usize, bottom: usize, to: usize, count: i32): i32 
   }
   return i
 }
+
+// @ts-ignore: decorator
+@inline function meanOf(topRow: v128, bottomRow: v128): v128 {
+  const sums = i16x8.add(i16x8.extadd_pairwise_i8x16_u(topRow), i16x8.extadd_pairwise_i8x16_u(bottomRow))
+  return i16x8.shr_u(i16x8.add(sums, i16x8.splat(2)), 2)
+}
+/** Half-size rows of coverage from `rows` rows of `width` bytes, rounded to nearest; a last row or column by itself stands for two. */
+export function halveCoverage(from: usize, width: i32, rows: i32, to: usize): void {
+  const whole = width >> 1
+  for (let y: i32 = 0; y < rows; y += 2) {
+    let top = from + <usize>y * <usize>width,
+      bottom = y + 1 < rows ? top + <usize>width : top,
+      x: i32 = 0
+    for (; x + 16 <= whole; x += 16, top += 32, bottom += 32, to += 16)
+      v128.store(
+        to,
+        i8x16.narrow_i16x8_u(
+          meanOf(v128.load(top), v128.load(bottom)),
+          meanOf(v128.load(top, 16), v128.load(bottom, 16)),
+        ),
+      )
+    for (; x < whole; x++, top += 2, bottom += 2, to++)
+      store<u8>(to, (<i32>load<u8>(top) + load<u8>(top, 1) + load<u8>(bottom) + load<u8>(bottom, 1) + 2) >> 2)
+    if (width & 1) store<u8>(to++, (<i32>load<u8>(top) + load<u8>(bottom) + 1) >> 1)
+  }
+}
+
+/**
+ * Adds `rows` rows of coverage, `width` bytes each, to what is counted in `to`: u64 sum of all, u64 how many are neither 0 nor 255, i32 the first
+ * row and the last in which something is covered, and the first column and the last. `row` is the number of the first one.
+ */
+export function tallyRows(from: usize, width: i32, rows: i32, row: i32, to: usize): void {
+  const empty = i8x16.splat(0),
+    full = i8x16.splat(-1),
+    wide = width & ~15
+  let all: u64 = load<u64>(to),
+    soft: u64 = load<u64>(to, 8),
+    left = load<i32>(to, 24),
+    right = load<i32>(to, 28)
+  for (const end = row + rows; row < end; row++, from += <usize>width) {
+    let sums = i32x4.splat(0),
+      flat: i32 = 0,
+      x: i32 = 0
+    for (; x < wide; x += 16) {
+      const v = v128.load(from + <usize>x)
+      sums = i32x4.add(sums, i32x4.extadd_pairwise_i16x8_u(i16x8.extadd_pairwise_i8x16_u(v)))
+      flat += popcnt<i32>(i8x16.bitmask(v128.or(i8x16.eq(v, empty), i8x16.eq(v, full))))
+    }
+    let sum: u64 =
+      <u64>i32x4.extract_lane(sums, 0) +
+      <u64>i32x4.extract_lane(sums, 1) +
+      <u64>i32x4.extract_lane(sums, 2) +
+      <u64>i32x4.extract_lane(sums, 3)
+    for (; x < width; x++) {
+      const v = load<u8>(from + <usize>x)
+      sum += <u64>v
+      if (v === 0 || v === 255) flat++
+    }
+    all += sum
+    soft += <u64>(width - flat)
+    if (sum === 0) continue
+    if (load<i32>(to, 16) < 0) store<i32>(to, row, 16)
+    store<i32>(to, row, 20)
+    // What lies before the first column and behind the last one so far, sixteen px at a time while they are empty.
+    x = 0
+    while (x + 16 <= left && !v128.any_true(v128.load(from + <usize>x))) x += 16
+    while (x < left && load<u8>(from + <usize>x) === 0) x++
+    if (x < left) left = x
+    x = width
+    while (x - 16 > right && !v128.any_true(v128.load(from + <usize>(x - 16)))) x -= 16
+    while (x - 1 > right && load<u8>(from + <usize>(x - 1)) === 0) x--
+    if (x - 1 > right) right = x - 1
+  }
+  store<u64>(to, all)
+  store<u64>(to, soft, 8)
+  store<i32>(to, left, 24)
+  store<i32>(to, right, 28)
+}

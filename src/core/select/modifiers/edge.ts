@@ -13,7 +13,8 @@ import { cropPicture, cropRows } from '../../raster/crop'
 import { nearestSetPixels } from '../../raster/distance'
 import { gaussianBlur } from '../../raster/gaussian'
 import { grow } from '../../raster/grow'
-import { type Matte, type Picture, shares } from '../../raster/picture'
+import { type Matte, type Picture } from '../../raster/picture'
+import { tallyOf } from '../../raster/tally'
 import { coverMarks } from '../../segment/strokes'
 import { boundsOfPoints } from '../../segment/bounds'
 import { frameAround } from '../../segment/view'
@@ -30,7 +31,7 @@ export const edge: Modifier<'edge', EdgeFields> = {
   ...edgeStep,
   note(matte, { reach, strokes }) {
     if (reach === 0 && !strokes.length) return undefined
-    const { selected } = shares(matte)
+    const { selected } = tallyOf(matte)
     if (selected === 0) return 'There is no edge to solve, because nothing is selected.'
     if (selected === 1) return 'There is no edge to solve, because everything is selected.'
     return undefined

@@ -1,6 +1,7 @@
 /** The matte of a list of steps, published where every thread sees it. */
 import { halfSize, halveMatte, levelCount } from '@/core/raster/levels'
-import { boundsOf, type Matte, shares, type Size } from '@/core/raster/picture'
+import { type Matte, type Size } from '@/core/raster/picture'
+import { tallyOf } from '@/core/raster/tally'
 import { type Scene } from '@/core/select/finder'
 import { resultKeys, stepNotes } from '@/core/select/steps'
 import { type SelectRequest, type SelectResult, type SharedMatte } from '../protocol'
@@ -37,8 +38,7 @@ export const select = (request: SelectRequest, wanted: () => boolean): Promise<S
     context.check(0.95)
     const result = {
       matte: publish(matte),
-      ...shares(matte),
-      bounds: boundsOf(matte),
+      ...tallyOf(matte),
       notes: notesOf(request, scene),
       older: madeByOlder(request.steps),
     }
