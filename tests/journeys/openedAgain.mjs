@@ -41,6 +41,10 @@ export async function openedAgain(application, { measure }) {
     // Another browser altogether: nothing is remembered there.
     const other = await openBrowser()
     let first, final
+    const asked = []
+    other.page.on('request', (request) => {
+      if (request.url().includes('/api/pictures/')) asked.push(request.url())
+    })
     try {
       const started = Date.now()
       await other.page.goto(page.url(), { waitUntil: 'commit' })
@@ -53,6 +57,10 @@ export async function openedAgain(application, { measure }) {
       await other.page.mouse.move(640, 790)
       await other.page.waitForTimeout(500)
       const after = await shownPixels(other.page)
+      check(
+        asked.length === new Set(asked).size && asked.length > 0,
+        `each picture is opened once: ${asked.join(', ')}`,
+      )
       check(before.length === after.length, 'the canvas has another size')
       let unlike = 0
       for (let i = 0; i < before.length; i++) if (before[i] !== after[i]) unlike++

@@ -14,7 +14,8 @@ import { type RibbonView } from '@/core/edge/ribbon'
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { RefSender } from './refs'
-import { poolWidth, TilePool } from './tiles/pool'
+import { poolWidth, takeThread } from './threads'
+import { TilePool } from './tiles/pool'
 import { type EngineEvents } from './events'
 import { ShownLayers } from './shownLayers'
 import {
@@ -40,11 +41,8 @@ import {
 } from './protocol'
 
 export class Engine {
-  private readonly pictureThread = new Worker(new URL('./pictures/pictureWorker.ts', import.meta.url), {
-    type: 'module',
-    name: 'pictures',
-  })
-  private readonly picture = Comlink.wrap<PictureWorker>(this.pictureThread)
+  private readonly pictureThread: Worker
+  private readonly picture: Comlink.Remote<PictureWorker>
   /** The newest request of each kind: selections, traces. */
   private readonly latest = new Int32Array(new SharedArrayBuffer(4 * COUNTERS))
   private readonly epochs = new Int32Array(new SharedArrayBuffer(4))
@@ -52,6 +50,10 @@ export class Engine {
   private readonly layers: ShownLayers
   /** @param project whose costly results are kept */
   constructor(events: EngineEvents, project: string) {
+    const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
+    this.pictureThread = takeThread('pictures', crashed)
+    this.picture = Comlink.wrap<PictureWorker>(this.pictureThread)
+    this.tiles = new TilePool(poolWidth(navigator.hardwareConcurrency), this.epochs.buffer, crashed)
     void this.picture.start(
       this.latest.buffer,
       project,
@@ -60,11 +62,9 @@ export class Engine {
         curve: events.curve,
         histogram: events.histogram,
         costly: (result: KeepableResult) => void this.tiles.anyone((worker) => worker.keepResult(result)),
+        stored: (address: string) => this.tiles.anyone((worker) => worker.readResult(address)),
       }),
     )
-    const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
-    this.pictureThread.onerror = crashed
-    this.tiles = new TilePool(poolWidth(navigator.hardwareConcurrency), this.epochs.buffer, crashed)
     this.layers = new ShownLayers(this.picture, this.tiles, events, this.latest, this.epochs)
     this.tiles.help((port) => void this.picture.helpedBy(Comlink.transfer(port, [port])))
   }

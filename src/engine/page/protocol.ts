@@ -77,8 +77,10 @@ export interface PictureWorker {
   start(latest: SharedArrayBuffer, project: string, events: PictureEvents): void
   /** @param port to another worker that takes a share of long work */
   helpedBy(port: MessagePort): void
+  /** It stays open until it has been closed as often as it was opened. */
   open(asset: string): Promise<SharedPicture>
-  /** These decoded pictures stay; others go when no request is using them. */
+  close(asset: string): void
+  /** These decoded pictures stay, too; others go when no request is using them. */
   keep(assets: readonly string[]): void
   /** Null when a newer request overtook it. */
   select(request: SentRequest, number: number): Promise<SelectResult | null>
@@ -147,6 +149,8 @@ export interface KeepableResult {
 export interface PictureEvents {
   /** A result that should outlive this visit. */
   costly(result: KeepableResult): void
+  /** One that was kept, read by another thread meanwhile; null where it cannot be had. */
+  stored(address: string): Promise<Matte | null>
   progress(what: string, fraction: number | null): void
   curve(step: string, key: string, curve: ToleranceCurve): void
   /** How many pixels lie how far from a palette's colours. */
@@ -212,6 +216,7 @@ export interface TileWorker {
   matteThumbnail(matte: SharedMatte, longest: number): Promise<ImageBitmap>
   /** Sends a costly result to the server; false when it was not taken. */
   keepResult(result: KeepableResult): Promise<boolean>
+  readResult(address: string): Promise<Matte | null>
 }
 /** The name of errors that may pass: a picture could not be fetched now. */
 export const UNAVAILABLE = 'PictureUnavailable'

@@ -31,9 +31,10 @@ const MASKS_KEPT = 3
 const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 export class ShownLayers {
-  private readonly pictures = new Held<Delivered>(
-    ({ name }) => void this.tiles.tell((worker) => worker.dropPicture(name)),
-  )
+  private readonly pictures = new Held<Delivered>(({ name }, asset) => {
+    void this.tiles.tell((worker) => worker.dropPicture(name))
+    void this.picture.close(asset)
+  })
   private readonly masks = new Held<SharedMatte>()
   private readonly placed = new Held<Placed | null>(
     (placed) => void (placed && this.tiles.tell((worker) => worker.dropPicture(placed.name))),

@@ -4,6 +4,7 @@ import { Layers, PanelLeft } from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
+import { beginThreads } from '@/engine/page/threads'
 import { get, set, shownProject, useBench } from '@/ui/store/bench'
 import { closeBench, openBench } from '@/ui/store/sync'
 import { giveHandle } from '@/ui/store/handle'
@@ -39,6 +40,7 @@ export function Workbench({ id }: { id: string }) {
     problem = useBench((state) => state.problem)
   useEffect(() => {
     giveHandle()
+    beginThreads()
     void openBench(id)
     const stop = loadTheRest()
     return () => {

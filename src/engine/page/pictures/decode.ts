@@ -17,7 +17,7 @@ export async function fetchPicture(asset: string): Promise<SharedPicture> {
   } catch {
     throw new Error('A picture could not be decoded by this browser.')
   }
-  const opaque = isOpaque(full)
+  const opaque = file.type === 'image/jpeg' || isOpaque(full)
   if (!opaque) full = (await exactly(file, full)) ?? full
   const levels = picturePyramid(full, opaque, shared)
   return { levels, opaque, rarestHue: rarestHue(levels[levels.length - 1]) }

@@ -35,6 +35,7 @@ import { stopPreparing } from './prepare'
 import { renew, select } from './select'
 import {
   addHelper,
+  closePicture,
   finish,
   inShared,
   keepPictures,
@@ -68,6 +69,7 @@ const api: PictureWorker = {
   start: listen,
   helpedBy: addHelper,
   open: openPicture,
+  close: closePicture,
   keep: keepPictures,
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent) =>
@@ -161,7 +163,11 @@ const api: PictureWorker = {
     ),
   readSky: async (asset) => {
     const sky = await openPicture(asset)
-    return finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context))
+    try {
+      return await finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context))
+    } finally {
+      closePicture(asset)
+    }
   },
   ribbon: (sent, fringe, number) =>
     withRequest(sent, (request) => {

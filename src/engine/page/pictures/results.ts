@@ -1,5 +1,4 @@
 /** Costly results of the project that is open: brought from the server before they would be found again, and handed on to be kept once things rest. */
-import { decode } from 'fast-png'
 import { type Matte } from '@/core/raster/picture'
 import { type CostlyResult, type Memory, type Scene } from '@/core/select/finder'
 import { type Step } from '@/core/steps/registry'
@@ -13,15 +12,17 @@ const REST_MS = 2000
 const MOST_WAITING = 4
 
 let address = '',
-  keep: (result: KeepableResult) => void = () => {}
+  keep: (result: KeepableResult) => void = () => {},
+  bring: (address: string) => Promise<Matte | null> = () => Promise.resolve(null)
 let list = Promise.resolve(new Map<string, string>())
 const waiting = new Map<string, CostlyResult>()
 let rest: ReturnType<typeof setTimeout> | undefined
 
-/** @param project whose results are stored and brought */
-export function openResultsOf(project: string, handOn: typeof keep): void {
+/** @param project whose results are stored and brought @param handOn keeps one @param read reads one from its address */
+export function openResultsOf(project: string, handOn: typeof keep, read: typeof bring): void {
   address = `/api/projects/${project}/results`
   keep = handOn
+  bring = read
   list = fetch(address)
     .then(async (response) => {
       const { results } = (await response.json()) as { results: { name: string; version: string }[] }
@@ -35,25 +36,11 @@ const coming = new Map<string, Promise<Matte | null>>()
 const stored = (versions: ReadonlyMap<string, string>): StoredResults => ({
   version: (name) => versions.get(name),
   read(name) {
-    const matte = coming.get(name) ?? readResult(name).finally(() => coming.delete(name))
+    const matte = coming.get(name) ?? bring(`${address}/${name}`).finally(() => coming.delete(name))
     coming.set(name, matte)
     return matte
   },
 })
-
-async function readResult(name: string): Promise<Matte | null> {
-  try {
-    const response = await fetch(`${address}/${name}`)
-    if (!response.ok) return null
-    const { width, height, data, channels, depth } = decode(await response.arrayBuffer())
-    if (channels !== 1 || depth !== 8) return null
-    const matte: Matte = { width, height, data: new Uint8Array(shared(width * height)) }
-    matte.data.set(data)
-    return matte
-  } catch {
-    return null
-  }
-}
 
 /** Steps whose result was made by an earlier version of their algorithms, by id, with the names of those results. */
 const older = new Map<string, string>()

@@ -42,11 +42,21 @@ export const studio = new Studio(
 )
 
 let latest: Int32Array = new Int32Array(COUNTERS)
-let events: PictureEvents = { progress: () => {}, curve: () => {}, histogram: () => {}, costly: () => {} }
+let events: PictureEvents = {
+  progress: () => {},
+  curve: () => {},
+  histogram: () => {},
+  costly: () => {},
+  stored: () => Promise.resolve(null),
+}
 export function listen(buffer: SharedArrayBuffer, project: string, listeners: PictureEvents): void {
   latest = new Int32Array(buffer)
   events = listeners
-  openResultsOf(project, (result) => listeners.costly(result))
+  openResultsOf(
+    project,
+    (result) => listeners.costly(result),
+    (address) => listeners.stored(address),
+  )
 }
 export const tell = (): PictureEvents => events
 /** Whether a request of a kind is still the newest; without a number, none that comes after overtakes it. */
@@ -58,14 +68,19 @@ export const newestNow = (kind: number): number => Atomics.load(latest, kind)
 export const always = (): boolean => true
 
 const holdPicture = (asset: string): Hold<SharedPicture> => pictures.hold(asset, () => fetchPicture(asset))
+const opened = new Map<string, Hold<SharedPicture>[]>()
+/** It stays open until it has been closed as often as it was opened. */
 export async function openPicture(asset: string): Promise<SharedPicture> {
   const hold = holdPicture(asset)
+  opened.set(asset, [...(opened.get(asset) ?? []), hold])
   try {
     return await hold.ready
-  } finally {
-    hold.release()
+  } catch (error) {
+    closePicture(asset)
+    throw error
   }
 }
+export const closePicture = (asset: string): void => opened.get(asset)?.pop()?.release()
 export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
 
 /** @param beside what else has to be there first */

@@ -1,19 +1,14 @@
 /** The tile workers: everyone knows the pictures and layers, each draws some of the tiles. The first one makes what lies over them. */
 import * as Comlink from 'comlink'
 import { type TileWorker } from '../protocol'
+import { takeThread } from '../threads'
 
 /** What lies below a changing layer is kept up to so many bytes by all of them together: at a screenful of tiles, some three places in the layers. */
 const BELOW_BYTES = 160 << 20
-/** Beside the page's own thread; more than the most are not used. */
-const LEAST = 2,
-  MOST = 16
 /** Neighbouring tiles, so many in each direction, are one worker's: it has what lies below them at hand. */
 const TOGETHER = 2
 /** A worker with so many more requests waiting than the one with fewest does not get its own tiles. */
 const BEHIND = 2
-
-/** How many tile workers a processor of so many threads gets. */
-export const poolWidth = (threads: number): number => Math.min(MOST, Math.max(LEAST, threads - 1))
 
 export class TilePool {
   private readonly threads: Worker[] = []
@@ -22,12 +17,8 @@ export class TilePool {
 
   constructor(width: number, epochs: SharedArrayBuffer, failed: () => void) {
     for (let i = 0; i < width; i++) {
-      const thread = new Worker(new URL('./tileWorker.ts', import.meta.url), {
-          type: 'module',
-          name: `tiles ${i + 1}`,
-        }),
+      const thread = takeThread('tiles', failed),
         worker = Comlink.wrap<TileWorker>(thread)
-      thread.onerror = failed
       void worker.start(epochs, Math.floor(BELOW_BYTES / width))
       this.threads.push(thread)
       this.workers.push(worker)

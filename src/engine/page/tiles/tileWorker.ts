@@ -1,11 +1,11 @@
 /** A tile worker, one of several: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
 import * as Comlink from 'comlink'
-import { encode } from 'fast-png'
+import { decode, encode } from 'fast-png'
 import { luma } from '@/core/compose/adjustments/adjustment'
 import { type Node, withPictures } from '@/core/compose/nodes'
 import { Renderer } from '@/core/compose/renderer'
 import { helpWith } from '@/core/parallel/threads'
-import { type Picture, type Size } from '@/core/raster/picture'
+import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { TASKS } from '../../tasks'
 import { bitmapOf, matteBitmap, scaled } from '../bitmaps'
 import { type SharedPicture, TILE, type TileWorker } from '../protocol'
@@ -124,6 +124,19 @@ const api: TileWorker = {
       headers: { 'x-version': version },
     }).catch(() => null) // found anew another time
     return Boolean(response?.ok)
+  },
+  async readResult(address) {
+    try {
+      const response = await fetch(address)
+      if (!response.ok) return null
+      const { width, height, data, channels, depth } = decode(await response.arrayBuffer())
+      if (channels !== 1 || depth !== 8) return null
+      const matte: Matte = { width, height, data: new Uint8Array(new SharedArrayBuffer(width * height)) }
+      matte.data.set(data)
+      return matte
+    } catch {
+      return null // found anew
+    }
   },
   async matteThumbnail(levels, longest) {
     return moved(matteBitmap(levels, longest))
