@@ -8,6 +8,7 @@ export default defineConfig({
     include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts', 'training/**/*.test.ts'],
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    setupFiles: ['src/core/network/withWeights.ts'],
     pool: 'forks',
     maxWorkers: 2,
   },

@@ -1,4 +1,5 @@
 /** Speed, side by side: each row runs ours and the reference in turn on a 12-megapixel picture in the same process, and prints the ratio of the medians. */
+import '@/core/network/withWeights'
 import sharp from 'sharp'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type BlendMode } from '@/core/compose/modes'

@@ -1,4 +1,5 @@
 /** One process's share of the scenes: a line of JSON for each answer, on the standard output. */
+import '@/core/network/withWeights'
 import { readScene } from './scene'
 import { TASKS } from './tasks'
 

@@ -1,4 +1,5 @@
 /** A thread of wily batch: one picture after another, each written beside its place and moved there whole. */
+import '@/core/network/withWeights'
 import { rename, rm } from 'node:fs/promises'
 import { resolve } from 'node:path'
 import { parentPort } from 'node:worker_threads'

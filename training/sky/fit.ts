@@ -3,6 +3,7 @@
  * --places: what training/scenes/places.py draws; --points: photographs with points on sky and beside it, {"name": {"sky": {"yes": [[x, y], …], "no": …}}},
  * x and y as shares of the picture, name.jpg beside the file. Each photograph is left out in turn; then all are taken.
  */
+import '@/core/network/withWeights'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'

@@ -1,10 +1,9 @@
 /**
  * The network that says how probably each pixel belongs to what the hints mean. Trained by training/train.py on scenes we draw ourselves; its weights
- * are `weights.ts`, made by training/export.py: 1.2 million of them. One look takes some 0.7 billion multiplications and 12 MB; training/README.md says more.
+ * are `weights.ts`, made by training/export.py and given by `withWeights.ts`: 1.2 million of them. One look takes some 0.7 billion multiplications and 12 MB; training/README.md says more.
  */
 import { KernelStack } from '../kernels'
 import { addContext, addDoubled, type Convolution, convolve, type Plane, takePlane } from './layers'
-import { WEIGHTS } from './weights'
 
 /** What the network sees: red, green and blue from −1 to 1, the box (1 inside, −1 outside, 0 where there is none), keep marks and drop marks 0-1. */
 export const CHANNELS = 6
@@ -47,10 +46,14 @@ const SHAPES = {
 type Layers = Record<keyof typeof SHAPES, Convolution>
 
 let ready: { stack: KernelStack; layers: Layers } | undefined
+let weightsText: string | undefined
+/** @param text base64, as training/export.py writes it; see withWeights.ts */
+export const giveWeights = (text: string): void => void (weightsText = text)
 
 function prepared(): { stack: KernelStack; layers: Layers } {
   if (ready) return ready
-  const file = Uint8Array.from(atob(WEIGHTS), (c) => c.charCodeAt(0)),
+  if (weightsText === undefined) throw new Error('The network has no weights: import core/network/withWeights first.')
+  const file = Uint8Array.from(atob(weightsText), (c) => c.charCodeAt(0)),
     view = new DataView(file.buffer),
     stack = new KernelStack()
   let at = 0

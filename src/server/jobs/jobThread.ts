@@ -1,4 +1,5 @@
 /** The thread's own side: takes tasks, makes them, says how far it is. */
+import '@/core/network/withWeights'
 import { parentPort, workerData } from 'node:worker_threads'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'

@@ -6,6 +6,7 @@ import { crewOf, type Port } from '@/core/parallel/threads'
 import { Studio } from '../../studio'
 import { type Step } from '@/core/steps/registry'
 import { Held, type Hold } from '../held'
+import { networkWeights } from '../networkWeights'
 import { RefReader } from '../refs'
 import {
   COUNTERS,
@@ -91,7 +92,7 @@ async function withPictures<T>(
 ): Promise<T> {
   const holds = [...new Set(assets)].map(holdPicture)
   try {
-    await Promise.all([beside, ...holds.map((hold) => hold.ready)])
+    await Promise.all([beside, networkWeights(), ...holds.map((hold) => hold.ready)])
     return await work()
   } finally {
     for (const hold of holds) hold.release()

@@ -9,6 +9,7 @@ import { type Matte, type Picture, type Size } from '@/core/raster/picture'
 import { TASKS } from '../../tasks'
 import { bitmapOf, matteBitmap, scaled } from '../bitmaps'
 import { type SharedPicture, TILE, type TileWorker } from '../protocol'
+import { networkWeights } from '../networkWeights'
 import { ants, overlay, type PlacedMatte } from './overlays'
 
 const pictures = new Map<string, SharedPicture>()
@@ -46,7 +47,20 @@ const api: TileWorker = {
     epoch = new Int32Array(buffer)
     now = new Renderer(bytes)
   },
-  help: (port) => helpWith(port, TASKS),
+  help(port) {
+    // It begins to help when it is first asked to: what it was asked meanwhile others have begun.
+    const asked: MessageEvent[] = []
+    port.onmessage = (message: MessageEvent) => {
+      if (asked.push(message) > 1) return
+      void networkWeights().then(
+        () => {
+          helpWith(port, TASKS)
+          for (const each of asked) port.onmessage!(each)
+        },
+        () => (asked.length = 0),
+      )
+    }
+  },
   setPicture(name, picture) {
     pictures.set(name, picture)
   },
