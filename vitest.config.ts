@@ -8,7 +8,7 @@ export default defineConfig({
     include: ['src/**/*.test.ts', 'tests/cross-checks/**/*.test.ts', 'training/**/*.test.ts'],
     testTimeout: 60_000,
     hookTimeout: 60_000,
-    setupFiles: ['src/core/network/withWeights.ts'],
+    setupFiles: ['tests/networkWeights.ts'],
     pool: 'forks',
     maxWorkers: 2,
   },

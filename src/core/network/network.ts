@@ -46,14 +46,14 @@ const SHAPES = {
 type Layers = Record<keyof typeof SHAPES, Convolution>
 
 let ready: { stack: KernelStack; layers: Layers } | undefined
-let weightsText: string | undefined
-/** @param text base64, as training/export.py writes it; see withWeights.ts */
-export const giveWeights = (text: string): void => void (weightsText = text)
+let weights: (() => string) | undefined
+/** @param take base64, as training/export.py writes it: asked once, when the network is first asked; see withWeights.ts */
+export const giveWeights = (take: () => string): void => void (weights = take)
 
 function prepared(): { stack: KernelStack; layers: Layers } {
   if (ready) return ready
-  if (weightsText === undefined) throw new Error('The network has no weights: import core/network/withWeights first.')
-  const file = Uint8Array.from(atob(weightsText), (c) => c.charCodeAt(0)),
+  if (!weights) throw new Error('The network has no weights: import core/network/withWeights first.')
+  const file = Uint8Array.from(atob(weights()), (c) => c.charCodeAt(0)),
     view = new DataView(file.buffer),
     stack = new KernelStack()
   let at = 0
