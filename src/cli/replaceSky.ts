@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto'
 import { basename, extname, resolve } from 'node:path'
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
+import { RecordError } from '@/core/fields/record'
 import { type DecodedPicture } from '@/core/compose/nodes'
 import { type NewSky, newSkyOf } from '@/core/match/newSky'
 import { picturePyramid } from '@/core/raster/levels'
@@ -113,7 +114,7 @@ async function readValues(file: string): Promise<Record<string, unknown>> {
   try {
     parseAdjustment({ ...json, kind: 'relight' }, 'values')
   } catch (error) {
-    throw error instanceof RangeError ? new Unusable(`${file}: ${error.message}`) : error
+    throw error instanceof RecordError ? new Unusable(`${file}: ${error.message}`) : error
   }
   return json as Record<string, unknown>
 }

@@ -1,5 +1,6 @@
 /** The library: stored pictures by what they are for, in named groups, the same for every project. What projects show is found among "own". */
 import { and, asc, countDistinct, desc, eq, isNotNull, notExists, sql } from 'drizzle-orm'
+import { RecordError } from '@/core/fields/record'
 import { parseSkyPicture, type SkyPicture } from '@/core/match/skyPicture'
 import { type LibraryKind, type LibraryPicture, type PictureUses } from '@/document/library'
 import { requirePictures } from './assets'
@@ -102,7 +103,7 @@ function changeOf(kind: LibraryKind, { name, group, reads }: LibraryChangeInput)
       ...(reads === undefined ? {} : { reads: parseSkyPicture(reads) }),
     }
   } catch (error) {
-    throw error instanceof RangeError ? new Problem(422, `reads.${error.message}`) : error
+    throw error instanceof RecordError ? new Problem(422, `reads.${error.message}`) : error
   }
 }
 

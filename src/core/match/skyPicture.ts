@@ -1,5 +1,6 @@
 /** What the picture of a sky says, whatever photo it goes into: it is read once, and kept with the sky. */
 import { type Field, number, numbers, oneOf } from '../fields/fields'
+import { RecordError } from '../fields/record'
 import { type Size } from '../raster/picture'
 import { type Light, type SkyLight } from './skyLight'
 
@@ -41,15 +42,15 @@ const SIDE = number(1, 1e6),
 const BLUR = number(0, 1e3),
   ONE_SIDE = oneOf(['left', 'right'])
 
-/** What was read of a sky, from outside. Throws RangeError with the value and what it takes. */
+/** What was read of a sky, from outside. Throws RecordError with the value and what it takes. */
 export function parseSkyPicture(input: unknown): SkyPicture {
   const at = (path: readonly string[]): unknown =>
     path.reduce<unknown>((value, name) => (value as Record<string, unknown> | null | undefined)?.[name], input)
   for (const [path, field] of TAKES)
-    if (!field.accepts(at(path))) throw new RangeError(`${path.join('.')}: takes ${field.takes}.`)
+    if (!field.accepts(at(path))) throw new RecordError(`${path.join('.')}: takes ${field.takes}.`)
   const { version, size, horizonY, light, air, side, grain, blur } = input as SkyPicture
-  if (side !== null && !ONE_SIDE.accepts(side)) throw new RangeError(`side: takes ${ONE_SIDE.takes}, or null.`)
-  if (blur !== null && !BLUR.accepts(blur)) throw new RangeError(`blur: takes ${BLUR.takes}, or null.`)
+  if (side !== null && !ONE_SIDE.accepts(side)) throw new RecordError(`side: takes ${ONE_SIDE.takes}, or null.`)
+  if (blur !== null && !BLUR.accepts(blur)) throw new RecordError(`blur: takes ${BLUR.takes}, or null.`)
   return {
     version,
     size: { width: size.width, height: size.height },
