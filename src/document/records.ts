@@ -20,6 +20,7 @@ import {
   oneOf,
   optional,
   or,
+  ProjectError,
   type RecordOf,
   recordOf,
   type Schema,
@@ -40,7 +41,7 @@ const size: Schema<Size> = without(recordOf('a width and a height', sides), tooL
 const recipe = by(parseRecipe)
 const fill = by((value, path): Fill => {
   const problem = fillProblem(value)
-  if (problem) throw new RangeError(`${path}: takes ${problem}.`)
+  if (problem) throw new ProjectError(`${path}: takes ${problem}.`)
   return inTodaysWords(value) as Fill
 })
 

@@ -41,10 +41,12 @@ describe('a schema of records', () => {
   ])('refuses %j in a sentence that names the place', (value, sentence) => expect(refused(value)).toBe(sentence))
   it('what other readers say of a part is said with its place', () => {
     const inner = by((value, path) => {
-      if (value !== 1) throw new Error(`${path}.deep: takes 1.`)
+      if (value === 3) throw new TypeError('a fault of ours')
+      if (value !== 1) throw new ProjectError(`${path}.deep: takes 1.`)
       return 1
     })
     expect(() => read(recordOf('a thing', { inner }), { inner: 2 }, 'it')).toThrow('it.inner.deep: takes 1.')
+    expect(() => read(inner, 3, 'it')).toThrow(TypeError)
     expect(() =>
       read(
         without(inner, () => ', all of it: takes nothing.'),

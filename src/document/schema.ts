@@ -2,6 +2,7 @@
 import * as v from 'valibot'
 import { type Affine } from '@/core/raster/affine'
 import { isText } from '@/core/fields/fields'
+import { RecordError } from '@/core/fields/record'
 import { checkOnce } from '@/core/formats/recipe'
 import { LIMITS } from './limits'
 
@@ -82,7 +83,7 @@ export const listOf = <T extends { readonly id: string }>(
       new Set(list.map((each) => each.id)).size === list.length ? undefined : takes(`${what} with ids of their own`),
   )
 
-/** Read by a function that throws errors whose sentences begin with the path it is given. */
+/** Read by a function that throws RecordError or ProjectError with sentences that begin with the path it is given. */
 export const by = <T>(parse: (value: unknown, path: string) => T): Schema<T> =>
   v.pipe(
     v.unknown(),
@@ -91,7 +92,8 @@ export const by = <T>(parse: (value: unknown, path: string) => T): Schema<T> =>
       try {
         return parse(dataset.value, root)
       } catch (error) {
-        addIssue({ message: (error as Error).message.slice(root.length) })
+        if (!(error instanceof RecordError || error instanceof ProjectError)) throw error
+        addIssue({ message: error.message.slice(root.length) })
         return NEVER
       }
     }),
