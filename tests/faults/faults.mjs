@@ -10,6 +10,11 @@ const WIDTH = 200,
   HEIGHT = 150
 /** After everything is whole again, all must be saved within this time, ms. */
 const STUCK_MS = 45_000
+/** What the header says of saving, and why. */
+const savingOf = async (page) => {
+  const sign = page.locator('[data-saving]')
+  return `${await sign.getAttribute('data-saving')}: ${await sign.getAttribute('title')}`
+}
 /** What is stored so long after it was said to be saved comes too late, ms. */
 const LATE_MS = 3000
 /** A project gets so many faults before the next one is begun. */
@@ -173,7 +178,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
       sum.stuck++
       bad.push(
         stuck
-          ? `stuck: ${await pages[0].locator('[data-saving]').getAttribute('data-saving')}`
+          ? `stuck: ${(await Promise.all(pages.map(savingOf))).join(' | ')}`
           : 'the tabs and the server differ',
       )
     }
