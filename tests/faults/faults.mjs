@@ -177,9 +177,7 @@ export async function drawFaults(application, { count, seed, kinds = Object.keys
     if (stuck || !same) {
       sum.stuck++
       bad.push(
-        stuck
-          ? `stuck: ${(await Promise.all(pages.map(savingOf))).join(' | ')}`
-          : 'the tabs and the server differ',
+        stuck ? `stuck: ${(await Promise.all(pages.map(savingOf))).join(' | ')}` : 'the tabs and the server differ',
       )
     }
     theirs ??= await record(id)
