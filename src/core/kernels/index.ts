@@ -13,6 +13,8 @@ export interface Kernels extends Exports {
 /** The first byte callers may use. */
 export const KERNEL_BASE = 4096
 const PAGE = 65_536
+/** Rasters that are gone through once are copied in and worked on so many bytes at a time: what the processor's cache holds. */
+export const SLICE_BYTES = 256 * 1024
 
 let module: WebAssembly.Module | undefined
 const instantiate = (): Exports =>

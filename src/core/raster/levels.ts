@@ -3,7 +3,7 @@
  * level n covers [i·2^n, (i+1)·2^n) × [j·2^n, (j+1)·2^n) of the full picture. Sizes round up. Colour is averaged weighted by alpha.
  * Source: Williams, "Pyramidal Parametrics", SIGGRAPH 1983.
  */
-import { withRoom } from '../kernels'
+import { SLICE_BYTES, withRoom } from '../kernels'
 import { type Matte, type Picture, type Size } from './picture'
 
 export type Allocate = (bytes: number) => ArrayBufferLike
@@ -79,14 +79,11 @@ function meanWeighted(p: number, q: number, r: number, s: number): number {
   return ((red + 0.5) | 0 | (((green + 0.5) | 0) << 8) | (((blue + 0.5) | 0) << 16) | (((sum + 2) >> 2) << 24)) >>> 0
 }
 
-/** So much of a raster is worked on in the kernels at a time, bytes: what the processor's cache holds. */
-const SLICE = 256 * 1024
-
 /** Writes half-size coverage into `into` (made here when absent), rounding to nearest. */
 export function halveMatte(source: Matte, into?: Matte, allocate: Allocate = plain): Matte {
   const { width, height } = halfSize(source),
     target = into ?? { width, height, data: new Uint8Array(allocate(width * height), 0, width * height) },
-    rows = Math.min(source.height, 2 * Math.ceil(SLICE / (2 * source.width)))
+    rows = Math.min(source.height, 2 * Math.ceil(SLICE_BYTES / (2 * source.width)))
   withRoom((stack) => {
     const room = rows * source.width,
       from = stack.take(room),

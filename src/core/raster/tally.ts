@@ -1,5 +1,5 @@
 /** What there is in a matte, counted in one pass in the kernels. */
-import { withRoom } from '../kernels'
+import { SLICE_BYTES, withRoom } from '../kernels'
 import { type Box } from './content'
 import { type Matte } from './picture'
 
@@ -9,11 +9,8 @@ export interface Tally {
   /** The box around all pixels that are not empty; null where all are. */ readonly bounds: Box | null
 }
 
-/** So much of a matte is copied to the kernels at a time, bytes: what the processor's cache holds. */
-const SLICE = 256 * 1024
-
 export function tallyOf({ width, height, data }: Matte): Tally {
-  const rows = Math.min(height, Math.ceil(SLICE / width))
+  const rows = Math.min(height, Math.ceil(SLICE_BYTES / width))
   return withRoom((stack) => {
     const counts = stack.take(32),
       from = stack.take(rows * width),
