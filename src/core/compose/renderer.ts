@@ -10,7 +10,7 @@ import { adjust, blurred, leastBelow, mirroredBelow } from './adjust'
 import { adjustmentOf } from './adjustments/registry'
 import { type Below, BelowTiles, TILE } from './below'
 import { coverRows } from './coverRows'
-import { copyWhole, lastCover } from './covering'
+import { copyWhole, lastCover, pieces } from './covering'
 import { drawFill } from './drawFill'
 import { drawPicture } from './drawPicture'
 import { modeNumber } from './modes'
@@ -151,7 +151,7 @@ export class Renderer {
   /** The whole composition. What lies below the node that changes is taken from memory where the region is a tile. */
   private drawShown(region: Region, at: number): void {
     const { nodes, changing } = this
-    const covered = lastCover(nodes, region)
+    const covered = lastCover(nodes, nodes.length, region)
     // An effect looks round about at what is below it: then that is there in tiles, and need not be drawn again.
     const effect = nodes.findLastIndex((node) => node.kind === 'adjust' && adjustmentOf(node.adjustment).reach)
     const under = !this.sparing && effect > covered && effect >= changing ? this.below.of(nodes, effect, null) : null
@@ -169,12 +169,12 @@ export class Renderer {
       region.x % TILE !== 0 ||
       region.y % TILE !== 0
     ) {
-      this.drawList(nodes, covered, nodes.length, null, region, at, true)
+      this.drawFirst(nodes, nodes.length, region, at)
       return
     }
     const below = this.below.of(nodes, changing, null)
     if (!below) {
-      this.drawList(nodes, covered, nodes.length, null, region, at, true)
+      this.drawFirst(nodes, nodes.length, region, at)
       return
     }
     const found = this.below.tile(below, region)
@@ -190,17 +190,34 @@ export class Renderer {
     return made
   }
 
-  private drawBelow(below: Below, region: Region, at: number): void {
-    if (below.base) this.drawBelow(below.base, region, at)
-    this.drawList(
-      below.nodes,
-      below.base ? 0 : Math.min(below.count, lastCover(below.nodes.slice(0, below.count), region)),
-      below.count,
-      below.base,
-      region,
-      at,
-      !below.base,
-    )
+  private drawBelow({ nodes, count, base }: Below, region: Region, at: number): void {
+    if (!base) {
+      this.drawFirst(nodes, count, region, at)
+      return
+    }
+    this.drawBelow(base, region, at)
+    this.drawList(nodes, 0, count, base, region, at)
+  }
+
+  /** The first `count` nodes onto an empty buffer: of what is hidden nothing is drawn. */
+  private drawFirst(nodes: readonly Node[], count: number, region: Region, at: number): void {
+    const from = lastCover(nodes, count, region),
+      parts = pieces(nodes, from, count, region)
+    if (!parts) {
+      this.drawList(nodes, from, count, null, region, at, true)
+      return
+    }
+    for (const part of parts) {
+      const own = this.takeClear(part),
+        bytes = part.width * PIXEL_BYTES
+      this.drawFirst(nodes, count, part, own)
+      const memory = new Uint8Array(this.stack.run.memory.buffer)
+      for (let row = 0; row < part.height; row++) {
+        const place = (part.y + row - region.y) * region.width + part.x - region.x
+        memory.copyWithin(at + place * PIXEL_BYTES, own + row * bytes, own + (row + 1) * bytes)
+      }
+      this.stack.release(own)
+    }
   }
 
   /** Nodes `from` to `to` onto a buffer that has what is below them. */
@@ -245,7 +262,8 @@ export class Renderer {
       count = width * height * 4
     if (through) this.stack.floats(own, count).set(this.stack.floats(at, count))
     else this.stack.floats(own, count).fill(0)
-    this.drawList(children, 0, children.length, inside, region, own)
+    if (through) this.drawList(children, 0, children.length, inside, region, own)
+    else this.drawFirst(children, children.length, region, own)
     const covers = coverRows(this.room, node.mask, region),
       mode = modeNumber(node.blend ?? 'normal')
     for (let y = 0; y < height; y++) {

@@ -30,6 +30,8 @@ export interface Adjustment<K extends string = string, P = object> {
   readonly premultiplied?: true
   /** Where it looks at what lies round about: how far, canvas px. */
   reach?(this: void, params: P): number
+  /** True when its surround is all it looks at: what is there already need not be drawn. */
+  replaces?(this: void, params: P): boolean
   /** For one that treats each channel by itself: the three curves; null when these values change nothing. It has no `rows`. */
   channels?(this: void, params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
   /** Where a kernel does it, in place on rows in its memory, with a table of its own beside them; null when these values change nothing. */

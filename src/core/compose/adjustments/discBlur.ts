@@ -7,6 +7,7 @@ export const discBlur: Adjustment<'discBlur', { radius: number }> = {
   values: 'linear',
   reach: ({ radius }) => radius + 2,
   premultiplied: true,
+  replaces: ({ radius }) => radius > 0,
   fields: { radius: length(16) },
   rows({ radius }, { width }, _, surround) {
     if (radius === 0) return null

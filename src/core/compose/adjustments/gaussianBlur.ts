@@ -7,6 +7,7 @@ export const gaussianBlur: Adjustment<'gaussianBlur', { radius: number }> = {
   values: 'blending',
   reach: ({ radius }) => gaussianReach(radius),
   premultiplied: true,
+  replaces: ({ radius }) => radius > 0,
   fields: { radius: length(12) },
   rows({ radius }, { width }, _, surround) {
     if (radius === 0) return null

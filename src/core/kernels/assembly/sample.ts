@@ -12,12 +12,102 @@
   if (at === 2) return <f32>-1.5 * t3 + 2 * t2 + <f32>0.5 * t
   return <f32>0.5 * t3 - <f32>0.5 * t2
 }
+/** Four pixels of a column, from the one above `at` on, weighed. */
+// @ts-ignore: decorator
+@inline function down(at: usize, stride: usize, a: v128, b: v128, c: v128, d: v128): v128 {
+  return f32x4.add(
+    f32x4.add(f32x4.mul(v128.load(at - stride), a), f32x4.mul(v128.load(at), b)),
+    f32x4.add(f32x4.mul(v128.load(at + stride), c), f32x4.mul(v128.load(at + 2 * stride), d)),
+  )
+}
 // @ts-ignore: decorator
 @inline function across(at: usize, a: v128, b: v128, c: v128, d: v128): v128 {
   return f32x4.add(
     f32x4.add(f32x4.mul(v128.load(at), a), f32x4.mul(v128.load(at, 16), b)),
     f32x4.add(f32x4.mul(v128.load(at, 32), c), f32x4.mul(v128.load(at, 48), d)),
   )
+}
+
+/** The cubic overshoots at steps: alpha stays within 0-1, taking its colour along, and no colour leaves what its alpha allows. */
+// @ts-ignore: decorator
+@inline function allowed(sum: v128): v128 {
+  const zero = f32x4.splat(0),
+    alpha = f32x4.extract_lane(sum, 3)
+  if (alpha > 1) sum = f32x4.mul(sum, f32x4.splat(1 / alpha))
+  const most = f32x4.min(f32x4.splat(1), f32x4.max(zero, v128.shuffle<f32>(sum, sum, 3, 3, 3, 3)))
+  return f32x4.min(most, f32x4.max(zero, sum))
+}
+// @ts-ignore: decorator
+@inline function between(a: v128, b: v128, l: v128, r: v128): v128 {
+  return f32x4.add(f32x4.mul(a, l), f32x4.mul(b, r))
+}
+
+/** As sampleRow for a map that only shifts: the weights are the same everywhere, and each column is put together once. */
+function shiftedRow(
+  source: usize,
+  stride: usize,
+  width: i32,
+  height: i32,
+  u: f64,
+  v: f64,
+  to: usize,
+  count: u32,
+  fine: bool,
+): bool {
+  const zero = f32x4.splat(0)
+  const left = <i32>Math.floor(u),
+    top = <i32>Math.floor(v)
+  // As there: what lies from −1 to width − 1 is there.
+  const from: i32 = max(0, -1 - left),
+    until: i32 = min(<i32>count, width - left)
+  if (top < -1 || top >= height || until <= from) return false
+  for (let i: i32 = 0; i < from; i++) v128.store(to + ((<usize>i) << 4), zero)
+  for (let i: i32 = until; i < <i32>count; i++) v128.store(to + ((<usize>i) << 4), zero)
+  const right = <f32>(u - <f64>left),
+    low = <f32>(v - <f64>top)
+  let at = source + <usize>(top + 2) * stride + ((<usize>(left + from + 2)) << 4)
+  to += (<usize>from) << 4
+  if (fine) {
+    const a = f32x4.splat(cubic(right, 0)),
+      b = f32x4.splat(cubic(right, 1)),
+      c = f32x4.splat(cubic(right, 2)),
+      d = f32x4.splat(cubic(right, 3))
+    const e = f32x4.splat(cubic(low, 0)),
+      f = f32x4.splat(cubic(low, 1)),
+      g = f32x4.splat(cubic(low, 2)),
+      h = f32x4.splat(cubic(low, 3))
+    let one = down(at - 16, stride, e, f, g, h),
+      two = down(at, stride, e, f, g, h),
+      three = down(at + 16, stride, e, f, g, h)
+    for (let i: i32 = from; i < until; i++, to += 16, at += 16) {
+      const four = down(at + 32, stride, e, f, g, h)
+      v128.store(
+        to,
+        allowed(
+          f32x4.add(
+            f32x4.add(f32x4.mul(one, a), f32x4.mul(two, b)),
+            f32x4.add(f32x4.mul(three, c), f32x4.mul(four, d)),
+          ),
+        ),
+      )
+      one = two
+      two = three
+      three = four
+    }
+    return true
+  }
+  const r = f32x4.splat(right),
+    l = f32x4.splat(1 - right),
+    lower = f32x4.splat(low),
+    upper = f32x4.splat(1 - low)
+  let here = between(v128.load(at), v128.load(at + stride), upper, lower)
+  for (let i: i32 = from; i < until; i++, to += 16) {
+    at += 16
+    const next = between(v128.load(at), v128.load(at + stride), upper, lower)
+    v128.store(to, between(here, next, l, r))
+    here = next
+  }
+  return true
 }
 
 /**
@@ -37,8 +127,8 @@ export function sampleRow(
   count: u32,
   fine: bool,
 ): bool {
-  const zero = f32x4.splat(0),
-    one = f32x4.splat(1)
+  if (du === 1 && dv === 0) return shiftedRow(source, stride, width, height, u, v, to, count, fine)
+  const zero = f32x4.splat(0)
   let touched = false
   for (let i: u32 = 0; i < count; i++, to += 16, u += du, v += dv) {
     const left = Math.floor(u),
@@ -64,17 +154,13 @@ export function sampleRow(
       sum = f32x4.add(sum, f32x4.mul(across(at - 16, a, b, c, d), f32x4.splat(cubic(low, 1))))
       sum = f32x4.add(sum, f32x4.mul(across(at + stride - 16, a, b, c, d), f32x4.splat(cubic(low, 2))))
       sum = f32x4.add(sum, f32x4.mul(across(at + 2 * stride - 16, a, b, c, d), f32x4.splat(cubic(low, 3))))
-      // The cubic overshoots at steps: alpha stays within 0-1, taking its colour along, and no colour leaves what its alpha allows.
-      const alpha = f32x4.extract_lane(sum, 3)
-      if (alpha > 1) sum = f32x4.mul(sum, f32x4.splat(1 / alpha))
-      const most = f32x4.min(one, f32x4.max(zero, v128.shuffle<f32>(sum, sum, 3, 3, 3, 3)))
-      v128.store(to, f32x4.min(most, f32x4.max(zero, sum)))
+      v128.store(to, allowed(sum))
     } else {
       const r = f32x4.splat(right),
         l = f32x4.splat(1 - right)
-      const upper = f32x4.add(f32x4.mul(v128.load(at), l), f32x4.mul(v128.load(at, 16), r)),
-        lower = f32x4.add(f32x4.mul(v128.load(at + stride), l), f32x4.mul(v128.load(at + stride, 16), r))
-      v128.store(to, f32x4.add(f32x4.mul(upper, f32x4.splat(1 - low)), f32x4.mul(lower, f32x4.splat(low))))
+      const upper = between(v128.load(at), v128.load(at, 16), l, r),
+        lower = between(v128.load(at + stride), v128.load(at + stride, 16), l, r)
+      v128.store(to, between(upper, lower, f32x4.splat(1 - low), f32x4.splat(low)))
     }
   }
   return touched
