@@ -1,22 +1,9 @@
 /** The 24-megapixel photo: how long a person waits. Printed, not asserted (machines are noisy); what is asserted is that it works and that the page never freezes for long. */
 import { openBrowser } from './browser.mjs'
 import { at, check, chooseFinder, click, drag, openProject, shareAfter } from './hands.mjs'
+import { markAfter, now, zoomStep } from './waits.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000a000'
-
-/** Milliseconds from the mark's moment before to its next. */
-const markAfter = (page, name, since) =>
-  page
-    .waitForFunction(
-      ([n, s]) => {
-        const entry = performance.getEntriesByName(n).at(-1)
-        return entry && entry.startTime > s ? entry.startTime - s : false
-      },
-      [name, since],
-      { polling: 5, timeout: 60_000 },
-    )
-    .then((handle) => handle.jsonValue())
-const now = (page) => page.evaluate(() => performance.now())
 
 export async function largePhoto(application) {
   const browser = await openBrowser()
@@ -69,9 +56,7 @@ export async function largePhoto(application) {
     const zooms = []
     await page.mouse.move(...(await at(page, 3000, 2000)))
     for (let i = 0; i < 8; i++) {
-      started = await now(page)
-      await page.mouse.wheel(0, -240)
-      zooms.push(await markAfter(page, 'wily:picture', started))
+      zooms.push(await zoomStep(page, -240))
       await page.waitForTimeout(120)
     }
     zooms.sort((a, b) => a - b)

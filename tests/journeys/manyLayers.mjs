@@ -1,21 +1,9 @@
 /** Twenty layers of 24 megapixels: how long a person waits. Printed, not asserted (machines are noisy). */
 import { openBrowser } from './browser.mjs'
 import { at, check, menuPath, openProject, saved, stage } from './hands.mjs'
+import { markAfter, middle, now, zoomStep } from './waits.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000a000'
-const markAfter = (page, name, since) =>
-  page
-    .waitForFunction(
-      ([n, s]) => {
-        const entry = performance.getEntriesByName(n).at(-1)
-        return entry && entry.startTime > s ? entry.startTime - s : false
-      },
-      [name, since],
-      { polling: 5, timeout: 60_000 },
-    )
-    .then((handle) => handle.jsonValue())
-const now = (page) => page.evaluate(() => performance.now())
-const middle = (values) => [...values].sort((a, b) => a - b)[values.length >> 1]
 
 export async function manyLayers(application) {
   const browser = await openBrowser()
@@ -70,13 +58,11 @@ export async function manyLayers(application) {
     await page.mouse.move(...(await at(page, 3000, 2000)))
     const zooms = []
     for (let i = 0; i < 6; i++) {
-      const started = await now(page)
-      await page.mouse.wheel(0, -240)
-      zooms.push(await markAfter(page, 'wily:picture', started))
+      zooms.push(await zoomStep(page, -240))
       await page.waitForTimeout(120)
     }
     said.push(
-      `zoom step to a complete picture: median ${middle(zooms).toFixed(0)} ms, slowest ${Math.max(...zooms).toFixed(0)} ms`,
+      `zoom step to a complete picture: median ${middle(zooms).toFixed(0)} ms, slowest ${Math.max(...zooms).toFixed(0)} ms, one by one ${zooms.map((ms) => ms.toFixed(0)).join(', ')}`,
     )
     // Panning for a second, as quickly as the browser draws.
     await page.evaluate(() => {

@@ -8,7 +8,7 @@ import { type Region } from './region'
 export const TILE = 256
 /** Where less than one in so many of a tile's pixels is needed, only those are drawn, in strips of so many px. */
 const LITTLE = 4,
-  STRIP = 32
+  STRIP = 16
 /** So many texts are given numbers before that begins anew. */
 const MOST_IDS = 100_000
 

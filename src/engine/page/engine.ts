@@ -34,6 +34,7 @@ import {
   ACROSS,
   FITTING,
   RIBBON,
+  WARM,
   COUNTERS,
   type UnrolledEdge,
   type Viewport,
@@ -83,6 +84,7 @@ export class Engine {
 
   /** @see ShownLayers.setLayers */
   setLayers(...asked: Parameters<ShownLayers['setLayers']>): Promise<void> {
+    this.coolDown()
     return this.layers.setLayers(...asked)
   }
   /** @see ShownLayers.layerThumbnail */
@@ -99,6 +101,7 @@ export class Engine {
 
   /** The matte of the steps, or null when a newer request overtook this one. */
   select(request: SelectRequest): Promise<SelectResult | null> {
+    this.coolDown()
     return this.picture.select(this.sent(request), Atomics.add(this.latest, SELECT, 1) + 1)
   }
   /** The next answer about these steps is found by the algorithms of today. */
@@ -163,8 +166,12 @@ export class Engine {
   mattePng(request: SelectRequest): Promise<Blob> {
     return this.picture.mattePng(this.sent(request))
   }
+  /** Makes ready for picks to come, until something else is asked for or the layers change. */
   warm(request: SelectRequest): void {
-    void this.picture.warm(this.sent(request))
+    void this.picture.warm(this.sent(request), this.coolDown())
+  }
+  private coolDown(): number {
+    return Atomics.add(this.latest, WARM, 1) + 1
   }
   /** Gives up the selection being made. */
   cancelSelect(): void {

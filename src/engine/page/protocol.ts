@@ -87,7 +87,7 @@ export interface PictureWorker {
   /** The steps whose stored result earlier versions made are found anew by the next request. */
   renew(request: SentRequest): Promise<void>
   /** Looks at the pictures before they are asked about, so that first answers are quick. */
-  warm(request: SentRequest): Promise<void>
+  warm(request: SentRequest, number: number): Promise<void>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
   stopPreparing(): void
   /** The box around the content inside a roughly drawn one; null when there is nothing to fit to. */
@@ -227,9 +227,10 @@ export const SELECT = 0,
   RIBBON = 3,
   MATCH = 4,
   ACROSS = 5,
-  FITTING = 6
+  FITTING = 6,
+  WARM = 7
 /** How many such places there are. */
-export const COUNTERS = 7
+export const COUNTERS = 8
 export const TILE = 256
 export const ANT_PHASES = 4
 /** Larger pictures are picked without a tolerance curve: preparing one takes 6 bytes a pixel of what the worker may keep. */

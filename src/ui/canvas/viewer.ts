@@ -22,10 +22,10 @@ const ANT_FRAME_MS = 180
 /** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
 const TOGETHER_MS = 90
 
-/** User Timing marks, the newest of each name: the journeys read when the picture in view was complete and when its overlay came. */
-function mark(name: string): void {
+/** User Timing marks, the newest of each name: the journeys read when the picture in view was complete, at which scale, and when its overlay came. */
+function mark(name: string, scale?: number): void {
   performance.clearMarks(name)
-  performance.mark(name)
+  performance.mark(name, { detail: scale })
 }
 
 export class Viewer {
@@ -411,7 +411,7 @@ export class Viewer {
     if (this.showAnts) this.drawAnts()
     for (const listener of this.drawn) listener()
     if (complete && this.tiles.size > 0 && this.isComplete(level)) {
-      mark('wily:picture')
+      mark('wily:picture', scale)
       if (!this.making) this.picture.dataset.final = 'yes'
       else delete this.picture.dataset.final
     }

@@ -58,6 +58,7 @@ export class Rendering {
   readonly engine: Engine
   private readonly stop: () => void
   private lastMatters: readonly unknown[] = []
+  private lastStage: BenchState['stage'] | null = null
   private lastFrame: Frame | null = null
   private lastCut: SharedMatte | null = null
   private lastSelect: readonly unknown[] = []
@@ -128,6 +129,8 @@ export class Rendering {
     ]
     if (matters.every((value, i) => value === this.lastMatters[i])) return
     this.lastMatters = matters
+    if (state.stage !== this.lastStage) this.warmLater()
+    this.lastStage = state.stage
     this.showFrame(state, frameOf(state, project))
     const wants = decidesMatte(project, state.home, state.openStep, state.live !== null)
     const toCanvas = homeToView(state, project)
@@ -259,13 +262,13 @@ export class Rendering {
     return request?.steps.length ? this.engine.thumbnails(request, longest) : Promise.resolve({})
   }
 
-  /** Once the layers rest, the picks to come are made ready for. */
+  /** Where things are picked: once the layers rest, the picks to come are made ready for. */
   private warmLater(): void {
     clearTimeout(this.warmTimer)
     this.warmTimer = setTimeout(() => {
-      const { live, home } = get(),
+      const { live, home, stage } = get(),
         project = shownProject(get())
-      const request = project && !live ? requestFor(project, home, null) : null
+      const request = project && !live && stage === 'select' ? requestFor(project, home, null) : null
       if (request) this.engine.warm(request)
     }, WARM_AFTER_MS)
   }

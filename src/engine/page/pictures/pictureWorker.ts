@@ -6,6 +6,7 @@ import { type Matte } from '@/core/raster/picture'
 import { wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
+import { type Context } from '@/core/select/finder'
 import { fittingTolerance, warm } from '@/core/select/similarColour'
 import { findStep } from '@/core/select/steps'
 import { quickWire } from '@/core/segment/liveWire'
@@ -27,6 +28,7 @@ import {
   type SelectRequest,
   type SharedPicture,
   TRACE,
+  WARM,
 } from '../protocol'
 import { fittingReach } from '@/core/match/fittingReach'
 import { acrossEdge } from '@/core/edge/profile'
@@ -55,13 +57,18 @@ const placed = (made: { picture: Omit<SharedPicture, 'rarestHue'>; x: number; y:
   made && { picture: { ...made.picture, rarestHue: 0 }, x: made.x, y: made.y }
 
 /** Looks at the boundary of the steps' matte, unless a newer question of its kind, or a newer selection, comes first. */
-function lookAcross<T>(request: SelectRequest, kind: number, number: number, look: (matte: Matte) => T) {
+function lookAcross<T>(
+  request: SelectRequest,
+  kind: number,
+  number: number,
+  look: (matte: Matte, check: Context['check']) => T,
+) {
   const latest = newest(kind, number),
     selecting = newest(SELECT, newestNow(SELECT))
   return run(
     'Looking across the edge',
     () => latest() && selecting(),
-    ({ check }) => look(studio.matte(request.steps, sceneOf(request), check)),
+    ({ check }) => look(studio.matte(request.steps, sceneOf(request, check), check), check),
   )
 }
 
@@ -72,10 +79,12 @@ const api: PictureWorker = {
   close: closePicture,
   keep: keepPictures,
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
-  warm: (sent) =>
-    withRequest(sent, (request) =>
-      finish('Looking at the picture', (context) => warm(sceneOf(request), 'all', context)),
-    ),
+  warm: (sent, number) =>
+    withRequest(sent, async (request) => {
+      await run('Looking at the picture', newest(WARM, number), (context) =>
+        warm(sceneOf(request, context.check), 'all', context),
+      )
+    }),
   stopPreparing,
   renew: (sent) => withRequest(sent, (request) => renew(request)),
   mask: (mask, scenes) =>
@@ -85,7 +94,7 @@ const api: PictureWorker = {
   keptMatte: (sent) =>
     withRequest(sent, (request) =>
       finish('Keeping this edge', ({ check }) => {
-        const matte = studio.matte(request.steps, sceneOf(request), check)
+        const matte = studio.matte(request.steps, sceneOf(request, check), check)
         return inShared(mattePyramid({ ...matte, data: matte.data.slice() }))
       }),
     ),
@@ -107,41 +116,45 @@ const api: PictureWorker = {
   trace: (sent, tolerance, leastArea, number) =>
     withRequest(sent, (request) =>
       run('Tracing the edge', newest(TRACE, number), ({ check }) => {
-        const matte = studio.matte(request.steps, sceneOf(request), check)
+        const matte = studio.matte(request.steps, sceneOf(request, check), check)
         return pathData(matteSubpaths(matte, tolerance, leastArea, check))
       }),
     ),
   wire: (sent, values, to, number) =>
     withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
-      const scene = sceneOf(request)
-      return finish('Following the edge', (context) => ({
-        pinned: wirePieces(scene, values, false, context),
-        loose: quickWire(
-          segmentView(scene, values.sample, studio).levels,
-          values.anchors.at(-1)!,
-          to,
-          values.reach,
-          values.edgeGradient,
-        ),
-      }))
+      return finish('Following the edge', (context) => {
+        const scene = sceneOf(request, context.check)
+        return {
+          pinned: wirePieces(scene, values, false, context),
+          loose: quickWire(
+            segmentView(scene, values.sample, studio).levels,
+            values.anchors.at(-1)!,
+            to,
+            values.reach,
+            values.edgeGradient,
+          ),
+        }
+      })
     }),
   region: (sent, at, detail, sample, number) =>
     withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
       return finish('Finding the picture’s regions', (context) => {
-        const scene = sceneOf(request),
+        const scene = sceneOf(request, context.check),
           regions = pictureRegions(scene, sample, context),
           held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, context)
         return held && regionOutline(held, regions)
       })
     }),
   fittingTolerance: (sent, values) =>
-    withRequest(sent, (request) => finish('Measuring the pick', () => fittingTolerance(sceneOf(request), values))),
+    withRequest(sent, (request) =>
+      finish('Measuring the pick', ({ check }) => fittingTolerance(sceneOf(request, check), values)),
+    ),
   subjects: (sent, sample, longest) =>
     withRequest(sent, (request) =>
       finish('Finding the subject', (context) => {
-        const found = thingsOf(sceneOf(request), sample, context)
+        const found = thingsOf(sceneOf(request, context.check), sample, context)
         const bitmaps = (found?.things ?? []).map((thing) =>
           matteBitmap([{ ...found!.size, data: thing.map((v) => v * 255) }], longest),
         )
@@ -151,7 +164,7 @@ const api: PictureWorker = {
   measure: (sent, number) =>
     withRequest(sent, (request) =>
       run('Measuring the photo', newest(MATCH, number), (context) => {
-        const photo = measurePhoto(sceneOf(request), request.steps, context)
+        const photo = measurePhoto(sceneOf(request, context.check), request.steps, context)
         return { measures: photo.measures, problem: whyNoNewSky(photo) }
       }),
     ),
@@ -180,9 +193,9 @@ const api: PictureWorker = {
     withRequest(sent, (request) => lookAcross(request, ACROSS, number, (matte) => acrossEdge(matte, reach))),
   fittingReach: (sent, number) =>
     withRequest(sent, (request) =>
-      lookAcross(request, FITTING, number, (matte) => {
+      lookAcross(request, FITTING, number, (matte, check) => {
         // Asked again whenever things rest.
-        const scene = sceneOf(request),
+        const scene = sceneOf(request, check),
           key = `fitting reach ${scene.identity('all')} ${scene.identity('layer')} ${JSON.stringify(request.steps)}`
         let known = studio.memory.get<{ reach: number | null }>(key)
         if (!known) {
@@ -195,7 +208,7 @@ const api: PictureWorker = {
   ribbonPicture,
   mattePng: (sent) =>
     withRequest(sent, (request) =>
-      finish('Making the mask', ({ check }) => mattePng(studio.matte(request.steps, sceneOf(request), check))),
+      finish('Making the mask', ({ check }) => mattePng(studio.matte(request.steps, sceneOf(request, check), check))),
     ),
   thumbnails: (sent, longest) =>
     withRequest(sent, (request) => {

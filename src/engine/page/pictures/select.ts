@@ -33,7 +33,7 @@ function publish(matte: Matte): SharedMatte {
 
 export const select = (request: SelectRequest, wanted: () => boolean): Promise<SelectResult | null> =>
   run('Selecting', wanted, (context) => {
-    const scene = sceneOf(request),
+    const scene = sceneOf(request, context.check),
       matte = studio.matte(request.steps, scene, context.check, request.draft)
     context.check(0.95)
     const result = {

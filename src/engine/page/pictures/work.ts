@@ -147,7 +147,8 @@ export const withAreas = <T>(
     ),
   )
 
-export const sceneOf = (request: SelectRequest): Scene => studio.scene(request)
+/** What the steps of a request look at. @param check what making that tells its progress, and is called off by */
+export const sceneOf = (request: SelectRequest, check?: Context['check']): Scene => studio.scene(request, check)
 
 /** Progress and cancelling for one piece of work; what is done in a moment is not worth a progress bar. */
 export function contextFor(what: string, wanted: () => boolean): { context: Context; end: () => void } {
