@@ -45,6 +45,9 @@ const SHAPES = {
 
 type Layers = Record<keyof typeof SHAPES, Convolution>
 
+/** The network was asked before it was given its weights. */
+export class NoWeights extends Error {}
+
 let ready: { stack: KernelStack; layers: Layers } | undefined
 let weights: (() => string) | undefined
 /** @param take base64, as training/export.py writes it: asked once, when the network is first asked; see withWeights.ts */
@@ -52,7 +55,7 @@ export const giveWeights = (take: () => string): void => void (weights = take)
 
 function prepared(): { stack: KernelStack; layers: Layers } {
   if (ready) return ready
-  if (!weights) throw new Error('The network has no weights: import core/network/withWeights first.')
+  if (!weights) throw new NoWeights('The network has no weights: import core/network/withWeights first.')
   const file = Uint8Array.from(atob(weights()), (c) => c.charCodeAt(0)),
     view = new DataView(file.buffer),
     stack = new KernelStack()

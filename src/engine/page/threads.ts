@@ -1,4 +1,7 @@
-/** The page's workers. They can be begun before anything is asked of them, so that their code is there when the project is. */
+/** The page's workers. They can be begun before anything is asked of them, so that their code, and the pictures, are there when the page is. */
+import * as Comlink from 'comlink'
+import { type PictureWorker } from './protocol'
+
 type Kind = 'pictures' | 'tiles'
 
 const begin: Readonly<Record<Kind, () => Worker>> = {
@@ -13,22 +16,43 @@ const LEAST = 2,
 /** How many tile workers a processor of so many threads gets: one thread is the page's own. */
 export const poolWidth = (threads: number): number => Math.min(MOST, Math.max(LEAST, threads - 1))
 
-const waiting: { readonly kind: Kind; readonly worker: Worker; failed: boolean }[] = []
+interface Waiting {
+  readonly kind: Kind
+  readonly worker: Worker
+  failed: boolean
+}
+const waiting: Waiting[] = []
+
+function beginThread(kind: Kind): Waiting {
+  const one = { kind, worker: begin[kind](), failed: false }
+  one.worker.onerror = () => (one.failed = true)
+  waiting.push(one)
+  return one
+}
+const waitingOnes = (kind: Kind): Waiting[] => waiting.filter((one) => one.kind === kind && !one.failed)
 
 /** Begins what the next engine will take, unless it waits already. */
 export function beginThreads(): void {
-  if (waiting.length) return
-  for (const kind of ['pictures', ...Array<'tiles'>(poolWidth(navigator.hardwareConcurrency)).fill('tiles')] as const) {
-    const one = { kind, worker: begin[kind](), failed: false }
-    one.worker.onerror = () => (one.failed = true)
-    waiting.push(one)
+  if (!waitingOnes('pictures').length) beginThread('pictures')
+  for (let n = waitingOnes('tiles').length; n < poolWidth(navigator.hardwareConcurrency); n++) beginThread('tiles')
+}
+
+/** Begins the picture worker, before the others that have nothing to do yet. @param coming the pictures that will be shown: it opens them, and keeps them until it is told what to keep */
+export function beginPictures(coming: Promise<readonly string[]>): void {
+  const { worker: thread } = waitingOnes('pictures')[0] ?? beginThread('pictures'),
+    worker = Comlink.wrap<PictureWorker>(thread)
+  const open = async (assets: readonly string[]) => {
+    void worker.keep(assets)
+    await Promise.allSettled(assets.map((asset) => worker.open(asset).then(() => worker.close(asset))))
   }
+  coming.then(open).catch(() => {}) // what cannot be had is said when it is shown
 }
 
 /** One that waits, or a new one. @param failed is told when it stops working */
 export function takeThread(kind: Kind, failed: () => void): Worker {
-  const at = waiting.findIndex((one) => one.kind === kind && !one.failed),
-    worker = at < 0 ? begin[kind]() : waiting.splice(at, 1)[0].worker
+  const [one] = waitingOnes(kind),
+    worker = one ? one.worker : begin[kind]()
+  if (one) waiting.splice(waiting.indexOf(one), 1)
   worker.onerror = failed
   return worker
 }

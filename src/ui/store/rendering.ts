@@ -266,8 +266,12 @@ export class Rendering {
   private warmLater(): void {
     clearTimeout(this.warmTimer)
     this.warmTimer = setTimeout(() => {
-      const { live, home, stage } = get(),
+      const { live, home, stage, making } = get(),
         project = shownProject(get())
+      if (making) {
+        this.warmLater()
+        return
+      }
       const request = project && !live && stage === 'select' ? requestFor(project, home, null) : null
       if (request) this.engine.warm(request)
     }, WARM_AFTER_MS)

@@ -10,7 +10,8 @@ import { endBurst } from '@/ui/primitives/burst'
 import { get, set, startAgain, stepsIn, whenChanged } from './bench'
 import { initial } from './benchState'
 import { Outbox } from './outbox'
-import { actsUntil, createProject, newActs, openProject, Refused } from './server'
+import { openedProject } from './early'
+import { actsUntil, createProject, newActs, Refused } from './server'
 import { asideOf, newAct, sorted, toSend, withLeft } from './leftovers'
 
 /** Looking whether another browser went on with the project, when the tab is looked at again, at most so often. */
@@ -56,7 +57,7 @@ export async function openBench(id: string): Promise<void> {
   synced = now
   const left = outbox.left() // what lies in this browser is looked for meanwhile
   try {
-    const opened = await openProject(id)
+    const opened = await openedProject(id)
     const kept = await left
     if (!here()) return
     // What an earlier visit left may lie on any act; otherwise older ones are read while the picture is made.

@@ -13,7 +13,7 @@ export async function fetchPicture(asset: string): Promise<SharedPicture> {
   const file = await fetchFile(asset)
   let full: Picture
   try {
-    full = await throughCanvas(file)
+    full = await pixelsOf(file)
   } catch {
     throw new Error('A picture could not be decoded by this browser.')
   }
@@ -41,20 +41,42 @@ async function fetchFile(asset: string): Promise<Blob> {
   })
 }
 
-async function throughCanvas(file: Blob): Promise<Picture> {
+async function pixelsOf(file: Blob): Promise<Picture> {
   const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none', premultiplyAlpha: 'none' })
   const { width, height } = bitmap
   const full: Picture = { width, height, data: new Uint8ClampedArray(shared(width * height * 4)) }
+  try {
+    if (!(file.type === 'image/jpeg' && (await throughFrame(bitmap, full)))) throughCanvas(bitmap, full)
+  } finally {
+    bitmap.close()
+  }
+  return full
+}
+
+/** Straight into shared memory, where the browser can: half the time of a canvas, the same bytes. */
+async function throughFrame(bitmap: ImageBitmap, { data }: Picture): Promise<boolean> {
+  if (typeof VideoFrame === 'undefined') return false
+  let frame: VideoFrame | undefined
+  try {
+    frame = new VideoFrame(bitmap, { timestamp: 0 })
+    await frame.copyTo(data, { format: 'RGBA' })
+    return true
+  } catch {
+    return false
+  } finally {
+    frame?.close()
+  }
+}
+
+function throughCanvas(bitmap: ImageBitmap, { width, height, data }: Picture): void {
   const rows = Math.min(STRIP_ROWS, height)
   const canvas = new OffscreenCanvas(width, rows).getContext('2d', { willReadFrequently: true })!
   for (let y = 0; y < height; y += rows) {
     const count = Math.min(rows, height - y)
     canvas.clearRect(0, 0, width, rows)
     canvas.drawImage(bitmap, 0, y, width, count, 0, 0, width, count)
-    full.data.set(canvas.getImageData(0, 0, width, count).data, y * width * 4)
+    data.set(canvas.getImageData(0, 0, width, count).data, y * width * 4)
   }
-  bitmap.close()
-  return full
 }
 
 /** A canvas keeps colours multiplied by their alpha, in bytes: where little shows, little of the colour is left. A PNG with alpha is read past it; null for other files (the server keeps pictures with alpha as such a PNG). */

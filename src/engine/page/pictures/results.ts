@@ -1,6 +1,7 @@
 /** Costly results of the project that is open: brought from the server before they would be found again, and handed on to be kept once things rest. */
 import { type Matte } from '@/core/raster/picture'
 import { type CostlyResult, type Memory, type Scene } from '@/core/select/finder'
+import { resultKeys } from '@/core/select/steps'
 import { type Step } from '@/core/steps/registry'
 import { nameOf, restore, type StoredResults } from '../../storedResults'
 import { type KeepableResult } from '../protocol'
@@ -47,12 +48,14 @@ const older = new Map<string, string>()
 export const madeByOlder = (steps: readonly Step[]): string[] =>
   steps.flatMap(({ id }) => (id && older.has(id) ? [id] : []))
 
-/** Brings what is stored of these steps into memory. */
-export async function bringStored(steps: readonly Step[], scene: Scene, memory: Memory): Promise<void> {
+/** Brings what is stored of these steps into memory. @returns whether all they come to is there then */
+export async function bringStored(steps: readonly Step[], scene: Scene, memory: Memory): Promise<boolean> {
   const versions = await list
-  if (!versions.size || !steps.length) return
-  for (const [i, name] of await restore(steps, scene, memory, stored(versions)))
-    if (steps[i].id) older.set(steps[i].id, name)
+  if (!steps.length) return false
+  if (versions.size)
+    for (const [i, name] of await restore(steps, scene, memory, stored(versions)))
+      if (steps[i].id) older.set(steps[i].id, name)
+  return memory.get(resultKeys(steps, scene).at(-1)!.upToHere.key) !== undefined
 }
 
 /** Lets go of what earlier versions made of these steps: they are found anew. */

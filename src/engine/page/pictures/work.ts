@@ -2,9 +2,11 @@
 import { picturesOf, sceneOfArea } from '@/document/tree'
 import { type Area, type KeptScene } from '@/document/records'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
+import { seenByAll } from '@/core/parallel/crew'
 import { crewOf, type Port } from '@/core/parallel/threads'
 import { Studio } from '../../studio'
 import { type Step } from '@/core/steps/registry'
+import { NoWeights } from '@/core/network/network'
 import { Held, type Hold } from '../held'
 import { networkWeights } from '../networkWeights'
 import { RefReader } from '../refs'
@@ -18,7 +20,7 @@ import {
   type SharedPicture,
 } from '../protocol'
 import { type Matte } from '@/core/raster/picture'
-import { fetchPicture, shared } from './decode'
+import { fetchPicture } from './decode'
 import { bringStored, keepCostly, openResultsOf } from './results'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
@@ -84,16 +86,16 @@ export async function openPicture(asset: string): Promise<SharedPicture> {
 export const closePicture = (asset: string): void => opened.get(asset)?.pop()?.release()
 export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
 
-/** @param beside what else has to be there first */
-async function withPictures<T>(
-  assets: Iterable<string>,
-  work: () => T | Promise<T>,
-  beside: Promise<unknown>,
-): Promise<T> {
+/** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network will probably be asked */
+async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>, stored: Promise<boolean>): Promise<T> {
   const holds = [...new Set(assets)].map(holdPicture)
   try {
-    await Promise.all([beside, networkWeights(), ...holds.map((hold) => hold.ready)])
-    return await work()
+    await Promise.all([stored.then((all) => all || networkWeights()), ...holds.map((hold) => hold.ready)])
+    return await work().catch(async (error: unknown) => {
+      if (!(error instanceof NoWeights)) throw error
+      await networkWeights()
+      return work()
+    })
   } finally {
     for (const hold of holds) hold.release()
   }
@@ -110,7 +112,7 @@ export function withRequest<T>(sent: SentRequest, work: (request: SelectRequest)
   const request = { ...sent, steps: steps.read<Step>(sent.steps), scenes: scenes.read<KeptScene>(sent.scenes) }
   return withPictures(
     picturesOf(request, stepsOf(request)).map(({ asset }) => asset),
-    () => work(request),
+    async () => work(request),
     bringStored(request.steps, sceneOf(request), studio.memory),
   )
 }
@@ -130,7 +132,7 @@ export const withAreas = <T>(
   areas: readonly Area[],
   scenes: readonly KeptScene[],
   more: readonly string[],
-  work: () => T | Promise<T>,
+  work: () => Promise<T>,
 ): Promise<T> =>
   withPictures(
     [
@@ -144,7 +146,7 @@ export const withAreas = <T>(
     work,
     Promise.all(
       areas.map((area) => bringStored(area.recipe.steps, studio.scene(sceneOfArea(area, scenes)), studio.memory)),
-    ),
+    ).then((all) => all.every(Boolean)),
   )
 
 /** What the steps of a request look at. @param check what making that tells its progress, and is called off by */
@@ -202,10 +204,6 @@ export async function run<T>(
 export const finish = async <T>(what: string, work: (context: Context) => T | Promise<T>): Promise<T> =>
   (await run(what, always, work)) as T
 
-/** Copies that every thread sees. */
+/** As every thread sees them. */
 export const inShared = (levels: readonly Matte[]): SharedMatte =>
-  levels.map(({ width, height, data }) => {
-    const copy = new Uint8Array(shared(data.byteLength))
-    copy.set(data)
-    return { width, height, data: copy }
-  })
+  levels.map(({ width, height, data }) => ({ width, height, data: seenByAll(crew, data) }))
