@@ -1,15 +1,13 @@
 /** A tile worker, one of several: layers to 256-px tiles, and the selection to what lies over them, both only for what is in view. */
 import * as Comlink from 'comlink'
-import { decode, encode } from 'fast-png'
 import { luma } from '@/core/compose/adjustments/adjustment'
 import { type Node, withPictures } from '@/core/compose/nodes'
 import { Renderer } from '@/core/compose/renderer'
-import { helpWith } from '@/core/parallel/threads'
-import { type Matte, type Picture, type Size } from '@/core/raster/picture'
-import { TASKS } from '../../tasks'
+import { type Picture, type Size } from '@/core/raster/picture'
 import { bitmapOf, matteBitmap, scaled } from '../bitmaps'
 import { type SharedPicture, TILE, type TileWorker } from '../protocol'
 import { networkWeights } from '../networkWeights'
+import { matteOfPng, pngOfMatte } from './storedMatte'
 import { ants, overlay, type PlacedMatte } from './overlays'
 
 const pictures = new Map<string, SharedPicture>()
@@ -52,8 +50,8 @@ const api: TileWorker = {
     const asked: MessageEvent[] = []
     port.onmessage = (message: MessageEvent) => {
       if (asked.push(message) > 1) return
-      void networkWeights().then(
-        () => {
+      void Promise.all([import('@/core/parallel/threads'), import('../../tasks'), networkWeights()]).then(
+        ([{ helpWith }, { TASKS }]) => {
           helpWith(port, TASKS)
           for (const each of asked) port.onmessage!(each)
         },
@@ -131,10 +129,9 @@ const api: TileWorker = {
     return [red, green, blue, light]
   },
   async keepResult({ address, version, matte }) {
-    const png = encode({ ...matte, data: matte.data.slice(), depth: 8, channels: 1 }, { zlib: { level: 3 } })
     const response = await fetch(address, {
       method: 'PUT',
-      body: png as Uint8Array<ArrayBuffer>,
+      body: await pngOfMatte(matte),
       headers: { 'x-version': version },
     }).catch(() => null) // found anew another time
     return Boolean(response?.ok)
@@ -142,12 +139,7 @@ const api: TileWorker = {
   async readResult(address) {
     try {
       const response = await fetch(address)
-      if (!response.ok) return null
-      const { width, height, data, channels, depth } = decode(await response.arrayBuffer())
-      if (channels !== 1 || depth !== 8) return null
-      const matte: Matte = { width, height, data: new Uint8Array(new SharedArrayBuffer(width * height)) }
-      matte.data.set(data)
-      return matte
+      return response.ok ? await matteOfPng(await response.arrayBuffer()) : null
     } catch {
       return null // found anew
     }
