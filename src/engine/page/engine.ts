@@ -14,7 +14,7 @@ import { type RibbonView } from '@/core/edge/ribbon'
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { RefSender } from './refs'
-import { poolWidth, takeThread } from './threads'
+import { poolWidth, remoteOf, takeThread } from './threads'
 import { TilePool } from './tiles/pool'
 import { type EngineEvents } from './events'
 import { ShownLayers } from './shownLayers'
@@ -53,7 +53,7 @@ export class Engine {
   constructor(events: EngineEvents, project: string) {
     const crashed = () => events.failed('The picture engine stopped. Reload the page; nothing is lost.')
     this.pictureThread = takeThread('pictures', crashed)
-    this.picture = Comlink.wrap<PictureWorker>(this.pictureThread)
+    this.picture = remoteOf<PictureWorker>(this.pictureThread)
     this.tiles = new TilePool(poolWidth(navigator.hardwareConcurrency), this.epochs.buffer, crashed)
     void this.picture.start(
       this.latest.buffer,

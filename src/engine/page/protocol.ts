@@ -82,6 +82,8 @@ export interface PictureWorker {
   close(asset: string): void
   /** These decoded pictures stay, too; others go when no request is using them. */
   keep(assets: readonly string[]): void
+  /** Opens what a project shows, before anybody asks, and keeps it until it is told what to keep. */
+  openEarly(project: string): Promise<void>
   /** Null when a newer request overtook it. */
   select(request: SentRequest, number: number): Promise<SelectResult | null>
   /** The steps whose stored result earlier versions made are found anew by the next request. */

@@ -37,15 +37,18 @@ export function beginThreads(): void {
   for (let n = waitingOnes('tiles').length; n < poolWidth(navigator.hardwareConcurrency); n++) beginThread('tiles')
 }
 
-/** Begins the picture worker, before the others that have nothing to do yet. @param coming the pictures that will be shown: it opens them, and keeps them until it is told what to keep */
-export function beginPictures(coming: Promise<readonly string[]>): void {
-  const { worker: thread } = waitingOnes('pictures')[0] ?? beginThread('pictures'),
-    worker = Comlink.wrap<PictureWorker>(thread)
-  const open = async (assets: readonly string[]) => {
-    void worker.keep(assets)
-    await Promise.allSettled(assets.map((asset) => worker.open(asset).then(() => worker.close(asset))))
-  }
-  coming.then(open).catch(() => {}) // what cannot be had is said when it is shown
+const remotes = new WeakMap<Worker, unknown>()
+/** A worker's functions. One for each worker: what Comlink wraps lets go of the worker's end when it is collected, for everybody. */
+export function remoteOf<T>(thread: Worker): Comlink.Remote<T> {
+  const remote = (remotes.get(thread) as Comlink.Remote<T> | undefined) ?? Comlink.wrap<T>(thread)
+  remotes.set(thread, remote)
+  return remote
+}
+
+/** Begins the picture worker, before the others that have nothing to do yet; it opens what this project shows by itself, since the page is busy being made. */
+export function beginPictures(project: string): void {
+  const { worker } = waitingOnes('pictures')[0] ?? beginThread('pictures')
+  void remoteOf<PictureWorker>(worker).openEarly(project)
 }
 
 /** One that waits, or a new one. @param failed is told when it stops working */

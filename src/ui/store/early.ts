@@ -1,26 +1,44 @@
 /** A project is asked for, and its pictures opened, while the page that shows it is still being made. */
-import { type Project } from '@/document/records'
-import { isShown } from '@/document/tree'
 import { beginPictures } from '@/engine/page/threads'
 import { type OpenProject, openProject } from './server'
 
 /** An answer as old as this is not what is there any more, ms. */
 const STALE_MS = 10_000
 
-let coming: { readonly id: string; readonly at: number; readonly project: Promise<OpenProject> } | null = null
+interface Coming {
+  readonly id: string
+  readonly at: number
+  readonly project: Promise<OpenProject>
+}
+let coming: Coming | null = null,
+  cover: { readonly id: string; readonly bitmap: Promise<ImageBitmap | null> } | null = null
 
 export function beginOpening(id: string): void {
+  beginPictures(id)
   const project = openProject(id)
+  cover = { id, bitmap: fetchCover(id) }
   coming = { id, at: performance.now(), project }
-  beginPictures(project.then(({ records }) => assetsShown(records)))
+  project.catch(() => {}) // who opens the project is told
 }
-const assetsShown = ({ layers }: Project): string[] => [
-  ...new Set(layers.flatMap((layer) => (layer.kind === 'picture' && isShown(layers, layer.id) ? [layer.asset] : []))),
-]
 
 /** What was asked for early, once; otherwise it is asked for now. */
 export function openedProject(id: string): Promise<OpenProject> {
   const early = coming
   coming = null
   return early?.id === id && performance.now() - early.at < STALE_MS ? early.project : openProject(id)
+}
+
+/** How the project looked when it was last shown, small; null where nobody knows. */
+export function openedCover(id: string): Promise<ImageBitmap | null> {
+  const early = cover
+  cover = null
+  return early?.id === id ? early.bitmap : fetchCover(id)
+}
+async function fetchCover(id: string): Promise<ImageBitmap | null> {
+  try {
+    const response = await fetch(`/api/projects/${id}/cover`)
+    return response.ok ? await createImageBitmap(await response.blob()) : null
+  } catch {
+    return null // the picture itself is on its way
+  }
 }

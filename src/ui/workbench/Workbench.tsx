@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
 import { beginThreads } from '@/engine/page/threads'
+import { openedCover } from '@/ui/store/early'
 import { get, set, shownProject, useBench } from '@/ui/store/bench'
 import { closeBench, openBench } from '@/ui/store/sync'
 import { giveHandle } from '@/ui/store/handle'
@@ -108,7 +109,13 @@ function Bench() {
       making: (something) => made.setMaking(something),
     })
     rendering.current = started
+    let gone = false
+    void openedCover(get().id).then((cover) => {
+      if (gone) cover?.close()
+      else if (cover) made.setCover(cover)
+    })
     return () => {
+      gone = true
       started.close()
       rendering.current = null
     }

@@ -44,6 +44,7 @@ import {
   listen,
   newest,
   newestNow,
+  openEarly,
   openPicture,
   run,
   sceneOf,
@@ -78,6 +79,7 @@ const api: PictureWorker = {
   open: openPicture,
   close: closePicture,
   keep: keepPictures,
+  openEarly,
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent, number) =>
     withRequest(sent, async (request) => {

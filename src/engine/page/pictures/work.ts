@@ -1,6 +1,6 @@
 /** What every request to the picture worker shares: the open pictures, the studio, the counters of the newest requests, and progress. */
-import { picturesOf, sceneOfArea } from '@/document/tree'
-import { type Area, type KeptScene } from '@/document/records'
+import { isShown, picturesOf, sceneOfArea } from '@/document/tree'
+import { type Area, type KeptScene, type Project } from '@/document/records'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { seenByAll } from '@/core/parallel/crew'
 import { crewOf, type Port } from '@/core/parallel/threads'
@@ -85,6 +85,21 @@ export async function openPicture(asset: string): Promise<SharedPicture> {
 }
 export const closePicture = (asset: string): void => opened.get(asset)?.pop()?.release()
 export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
+/** What cannot be had is said when it is asked for. */
+export async function openEarly(project: string): Promise<void> {
+  const response = await fetch(`/api/projects/${project}?acts=0`).catch(() => null)
+  if (!response?.ok) return
+  const { layers } = ((await response.json()) as { records: Project }).records,
+    assets = new Set(
+      layers.flatMap((layer) => (layer.kind === 'picture' && isShown(layers, layer.id) ? [layer.asset] : [])),
+    )
+  keepPictures([...assets])
+  for (const asset of assets)
+    openPicture(asset).then(
+      () => closePicture(asset),
+      () => {},
+    )
+}
 
 /** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network will probably be asked */
 async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>, stored: Promise<boolean>): Promise<T> {

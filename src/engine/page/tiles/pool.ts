@@ -1,7 +1,7 @@
 /** The tile workers: everyone knows the pictures and layers, each draws some of the tiles. The first one makes what lies over them. */
 import * as Comlink from 'comlink'
 import { type TileWorker } from '../protocol'
-import { takeThread } from '../threads'
+import { remoteOf, takeThread } from '../threads'
 
 /** What lies below a changing layer is kept up to so many bytes by all of them together: at a screenful of tiles, some three places in the layers. */
 const BELOW_BYTES = 160 << 20
@@ -18,7 +18,7 @@ export class TilePool {
   constructor(width: number, epochs: SharedArrayBuffer, failed: () => void) {
     for (let i = 0; i < width; i++) {
       const thread = takeThread('tiles', failed),
-        worker = Comlink.wrap<TileWorker>(thread)
+        worker = remoteOf<TileWorker>(thread)
       void worker.start(epochs, Math.floor(BELOW_BYTES / width))
       this.threads.push(thread)
       this.workers.push(worker)
