@@ -308,4 +308,7 @@ export interface Exports {
     weights: number,
     rowWeights: number,
   ) => void
+  readonly rowsSince: (set: number, before: number, to: number, count: number) => void
+  readonly rowsUntil: (after: number, here: number, count: number) => void
+  readonly withinRow: (rows: number, across: number, most: number, out: number, count: number) => void
 }

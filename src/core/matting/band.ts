@@ -4,6 +4,9 @@ import { withinReach } from '../raster/distance'
 import { type Matte, type Picture, type Size } from '../raster/picture'
 import { noiseOf, varianceAt } from './noise'
 
+/** Hears of progress, 0-1, and throws to call the work off. */
+type Check = (progress: number) => void
+
 /** The edge lies where coverage crosses this. */
 export const MIDDLE = 128
 /** Fine things are followed up to this times the band's reach from it, as far as they are more lively than this times the grain. */
@@ -11,13 +14,13 @@ const WIDER = 5,
   LIVELY = 10
 
 /** 1 up to `reach` px from where coverage crosses the middle. */
-export function bandAlong(matte: Matte, reach: number, crew: Crew = alone): Uint8Array {
-  return nearTo('edge', matte.data, matte, reach, crew)
+export function bandAlong(matte: Matte, reach: number, crew: Crew = alone, check?: Check): Uint8Array {
+  return nearTo('edge', matte.data, matte, reach, crew, check)
 }
 
 /** 1 up to `reach` px from what is not 0. */
-export const nearSet = (set: Uint8Array, size: Size, reach: number, crew: Crew = alone): Uint8Array =>
-  nearTo('set', set, size, reach, crew)
+export const nearSet = (set: Uint8Array, size: Size, reach: number, crew: Crew = alone, check?: Check): Uint8Array =>
+  nearTo('set', set, size, reach, crew, check)
 
 /** Opens what varies more than grain outside the band, as far as it hangs together with it: hair, spines. In place. */
 export function followFineThings(
@@ -26,25 +29,32 @@ export function followFineThings(
   open: Uint8Array,
   reach: number,
   crew: Crew = alone,
+  check?: Check,
 ): void {
   const { width, height } = picture,
     lively = noiseOf(picture, open) * LIVELY,
-    near = nearSet(open, matte, WIDER * reach, crew),
+    near = nearSet(open, matte, WIDER * reach, crew, check),
     stack: number[] = []
   for (let i = 0; i < near.length; i++) if (open[i] || matte.data[i] >= MIDDLE) near[i] = 0
-  const reachFrom = (i: number) => {
-    for (const j of [i - 1, i + 1, i - width, i + width]) {
-      const x = j % width
-      if (!near[j] || x === 0 || x === width - 1 || j < width || j >= width * (height - 1)) continue
-      near[j] = 0
-      if (varianceAt(picture, j) > lively) {
-        open[j] = 1
-        stack.push(j)
-      }
-    }
+  // What varies cannot be told at the picture's border.
+  near.fill(0, 0, width).fill(0, width * (height - 1))
+  for (let y = 1; y < height; y++) near.fill(0, y * width - 1, y * width + 1)
+  const look = (i: number) => {
+    if (!near[i]) return
+    near[i] = 0
+    if (varianceAt(picture, i) <= lively) return
+    open[i] = 1
+    stack.push(i)
   }
-  for (let i = 0; i < open.length; i++) if (open[i]) reachFrom(i)
-  while (stack.length) reachFrom(stack.pop()!)
+  const lookAround = (i: number) => {
+    look(i - 1)
+    look(i + 1)
+    look(i - width)
+    look(i + width)
+  }
+  // What has been opened meanwhile waits in the stack.
+  for (let i = 0; i < open.length; i++) if (open[i]) lookAround(i)
+  while (stack.length) lookAround(stack.pop()!)
 }
 
 /** Rows looked at in one go, at least; and as many as lie within reach above and below them. */
@@ -64,12 +74,19 @@ interface Rows {
 }
 
 /** 1 up to `reach` px from something. Strips of rows by themselves: nothing farther away decides. */
-function nearTo(what: NearTo, data: Uint8Array, { width, height }: Size, reach: number, crew: Crew): Uint8Array {
+function nearTo(
+  what: NearTo,
+  data: Uint8Array,
+  { width, height }: Size,
+  reach: number,
+  crew: Crew,
+  check?: Check,
+): Uint8Array {
   const out = new Uint8Array(crew.allocate(data.length)),
     rows = Math.max(ROWS, Math.ceil(4 * reach)),
     strips: Rows[] = []
   for (let from = 0; from < height; from += rows) strips.push({ from, to: Math.min(height, from + rows) })
-  crew.share(nearRows, { what, data: seenByAll(crew, data), width, height, reach, out }, strips)
+  crew.share(nearRows, { what, data: seenByAll(crew, data), width, height, reach, out }, strips, check)
   return out
 }
 

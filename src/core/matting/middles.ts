@@ -25,7 +25,13 @@ interface Band extends Size {
 }
 
 /** Closes, in place, the middles of thin things and of thin gaps; `open` is a band of so much `reach`, px, along the edge of the matte. */
-export function keepMiddles(matte: Matte, open: Uint8Array, reach: number, crew: Crew = alone): void {
+export function keepMiddles(
+  matte: Matte,
+  open: Uint8Array,
+  reach: number,
+  crew: Crew = alone,
+  check?: (progress: number) => void,
+): void {
   const { width, height } = matte,
     middles = new Uint8Array(crew.allocate(open.length))
   const band: Band = {
@@ -36,7 +42,7 @@ export function keepMiddles(matte: Matte, open: Uint8Array, reach: number, crew:
     coverage: seenByAll(crew, matte.data),
     open: seenByAll(crew, open),
   }
-  crew.share(findMiddles, band, squaresWith(open, matte, Math.max(SQUARE, Math.ceil(8 * reach))))
+  crew.share(findMiddles, band, squaresWith(open, matte, Math.max(SQUARE, Math.ceil(8 * reach))), check)
   for (let i = 0; i < open.length; i++) if (middles[i]) open[i] = 0
 }
 
@@ -84,6 +90,7 @@ function closeMiddles(
   side: number,
   inside: boolean,
 ): void {
+  if (!isOpenIn(square, coverage, open, whole, inside)) return
   const { width, height } = part,
     known = new Uint8Array(width * height),
     other = new Uint8Array(width * height)
@@ -113,6 +120,14 @@ function closeMiddles(
     if (depths[k] >= DEEP * deepest(x, y) && isRidge(depthAt, i, depths[k], width))
       middles[(y + part.y) * whole + x + part.x] = 1
   })
+}
+
+/** Whether something of this side is open in the square. */
+function isOpenIn(square: Box, coverage: Uint8Array, open: Uint8Array, whole: number, inside: boolean): boolean {
+  for (let y = square.y; y < square.y + square.height; y++)
+    for (let j = y * whole + square.x, end = j + square.width; j < end; j++)
+      if (open[j] && coverage[j] >= MIDDLE === inside) return true
+  return false
 }
 
 /** Along one of the four axes both neighbours together are so much shallower. */

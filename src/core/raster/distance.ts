@@ -5,6 +5,7 @@
  * Sources: Felzenszwalb and Huttenlocher, "Distance transforms of sampled functions", Theory of Computing 8 (2012);
  * Meijster, Roerdink and Hesselink, "A general algorithm for computing distance transforms in linear time" (2000).
  */
+import { type KernelStack, withRoom } from '../kernels'
 import { type Size } from './picture'
 
 /** Row offset of the nearest set pixel in the same column; this where it is out of reach. */
@@ -35,35 +36,55 @@ function columnsOf(isSet: Uint8Array, { width, height }: Size, reach: number): I
   return column
 }
 
+/** Rows from each pixel to the nearest set one of its column lie at `rows` in the kernels, two bytes each; rows of pixels `stride` bytes apart. */
+function layRowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size): { rows: number; stride: number } {
+  const across = (width + 7) & ~7,
+    stride = across * 2,
+    set = stack.take(across + 8),
+    none = stack.take(stride),
+    rows = stack.take(stride * height)
+  stack.bytes(none, stride).fill(255)
+  for (let y = 0; y < height; y++) {
+    stack.bytes(set, width).set(isSet.subarray(y * width, (y + 1) * width))
+    stack.run.rowsSince(set, y ? rows + (y - 1) * stride : none, rows + y * stride, width)
+  }
+  for (let y = height - 2; y >= 0; y--) stack.run.rowsUntil(rows + (y + 1) * stride, rows + y * stride, width)
+  return { rows, stride }
+}
+/** Rows away that stand for: none is set in that column. */
+const NOWHERE = 65535
+
 /** 1 up to `reach` px from the set. Linear in the number of pixels, whatever the reach. @param isSet one byte a pixel, non-zero for the set */
 export function withinReach(isSet: Uint8Array, size: Size, reach: number): Uint8Array {
   const { width, height } = size,
-    rows = Math.min(Math.floor(reach), NONE - 1),
-    column = columnsOf(isSet, size, rows),
-    // How far to both sides reaches what lies so many rows away.
-    across = Int32Array.from({ length: rows + 1 }, (_, dy) => Math.floor(Math.sqrt(reach * reach - dy * dy))),
+    most = Math.min(Math.floor(reach), NONE - 1),
     near = new Uint8Array(width * height)
-  for (let y = 0; y < height; y++) {
-    const row = y * width
-    for (let x = 0, until = -1; x < width; x++) {
-      const dy = Math.abs(column[row + x])
-      if (dy <= rows && x + across[dy] > until) until = x + across[dy]
-      if (x <= until) near[row + x] = 1
+  return withRoom((stack) => {
+    // How far to both sides reaches what lies so many rows away.
+    const across = stack.take((most + 1) * 4),
+      out = stack.take(width),
+      { rows, stride } = layRowsAway(stack, isSet, size)
+    stack
+      .words(across, most + 1)
+      .forEach((_, dy, table) => (table[dy] = Math.floor(Math.sqrt(reach * reach - dy * dy))))
+    for (let y = 0; y < height; y++) {
+      stack.run.withinRow(rows + y * stride, across, most, out, width)
+      near.set(stack.bytes(out, width), y * width)
     }
-    for (let x = width - 1, until = width; x >= 0; x--) {
-      const dy = Math.abs(column[row + x])
-      if (dy <= rows && x - across[dy] < until) until = x - across[dy]
-      if (x >= until) near[row + x] = 1
-    }
-  }
-  return near
+    return near
+  })
 }
 
 /** How far it is from pixel number `i` to the set, px; infinite beyond `reach`. For few pixels: each looks along its row. @param isSet one byte a pixel, non-zero for the set */
 export function distanceTo(isSet: Uint8Array, size: Size, reach: number): (i: number) => number {
-  const { width } = size,
-    column = columnsOf(isSet, size, Math.min(Math.ceil(reach), NONE - 1)),
-    square = (i: number) => (column[i] === NONE ? Infinity : column[i] ** 2)
+  const { width, height } = size,
+    away = new Uint16Array(width * height)
+  withRoom((stack) => {
+    const { rows, stride } = layRowsAway(stack, isSet, size),
+      memory = stack.run.memory.buffer
+    for (let y = 0; y < height; y++) away.set(new Uint16Array(memory, rows + y * stride, width), y * width)
+  })
+  const square = (i: number) => (away[i] === NOWHERE ? Infinity : away[i] ** 2)
   return (i) => {
     const x = i % width
     let least = square(i)

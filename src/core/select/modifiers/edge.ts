@@ -80,7 +80,8 @@ function solveStrokes(
 
 function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolean, solver: Solver, work: Work): Solved {
   const out: Matte = { ...matte, data: matte.data.slice() },
-    open = reach > 0 ? bandAlong(matte, reach, work.crew) : new Uint8Array(matte.data.length)
+    part = (from: number, to: number) => (progress: number) => work.check(from + (to - from) * progress),
+    open = reach > 0 ? bandAlong(matte, reach, work.crew, part(0, 0.04)) : new Uint8Array(matte.data.length)
   if (reach > 0) {
     // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
     for (let i = 0; i < open.length; i++) {
@@ -89,9 +90,9 @@ function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolea
       if (v < ALMOST) out.data[i] = 0
       else if (v > 255 - ALMOST) out.data[i] = 255
     }
-    keepMiddles(matte, open, reach, work.crew)
-    if (follow) followFineThings(picture, matte, open, reach, work.crew)
-    solveUnknown(picture, out, open, solver, work)
+    keepMiddles(matte, open, reach, work.crew, part(0.04, 0.16))
+    if (follow) followFineThings(picture, matte, open, reach, work.crew, part(0.16, 0.2))
+    solveUnknown(picture, out, open, solver, { ...work, check: part(0.2, 1) })
   }
   return { matte: out, open }
 }
