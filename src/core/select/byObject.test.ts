@@ -1,81 +1,28 @@
-/** Finders that go by objects: on pictures whose truth is known because they were drawn here, and on input that has no answer. */
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { overlap } from '../matting/errors'
-import { emptyMatte, type Matte, type Picture } from '../raster/picture'
+import { emptyMatte, type Picture } from '../raster/picture'
 import { coverMarks } from '../segment/strokes'
-import { fillPolygons, type Point } from '../vector/fill'
-import { type Context } from './finder'
+import { type Point } from '../vector/fill'
 import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
-import { type Step } from '../steps/registry'
-
-const WIDTH = 360,
-  HEIGHT = 240
-
-/** Repeatable noise. */
-function random(seed: number): () => number {
-  let s = seed
-  return () => {
-    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-    return s / 2 ** 32
-  }
-}
-type Colour = readonly [number, number, number]
-function paint(colourAt: (x: number, y: number) => Colour, grain = 6, seed = 1): Picture {
-  const data = new Uint8ClampedArray(WIDTH * HEIGHT * 4),
-    next = random(seed)
-  for (let i = 0; i < WIDTH * HEIGHT; i++) {
-    const c = colourAt(i % WIDTH, Math.floor(i / WIDTH)),
-      g = (next() + next() - 1) * grain
-    data.set([c[0] + g, c[1] + g, c[2] + g, 255], i * 4)
-  }
-  return { width: WIDTH, height: HEIGHT, data }
-}
-const disc: readonly Point[] = Array.from({ length: 90 }, (_, k) => {
-  const a = (k / 90) * 2 * Math.PI
-  return [180 + 62 * Math.cos(a) + 12 * Math.cos(3 * a), 120 + 62 * Math.sin(a)] as const
-})
-const truth = fillPolygons({ width: WIDTH, height: HEIGHT }, [disc], 'evenodd')
-const mixed = (inside: Colour, outside: (x: number, y: number) => Colour) =>
-  paint((x, y) => {
-    const t = truth.data[y * WIDTH + x] / 255,
-      o = outside(x, y)
-    return [0, 1, 2].map((c) => o[c] + (inside[c] - o[c]) * t) as unknown as Colour
-  })
-const thing = mixed([190, 90, 50], (x, y) => [120 + x / 12, 130 + y / 16, 150])
-const uniform = paint(() => [128, 128, 128], 0),
-  noise = paint(() => [128, 128, 128], 250, 7)
-
-function run(picture: Picture, step: object, network = true): { matte: Matte; note: string | undefined } {
-  let note: string | undefined
-  const context: Context = {
-    ...plainContext(),
-    network,
-    stepDone: (_, __, ___, ____, said) => {
-      note = said
-    },
-  }
-  return { matte: foldSteps([parseStep(step)], sceneOf(picture), context), note }
-}
-const found = (matte: Matte): number => matte.data.reduce((sum, v) => sum + v, 0) / 255 / matte.data.length
-const dots = (...points: Point[]) => points.map((p) => ({ points: [p], size: 12 }))
-const loose: readonly Point[] = [
-  [90, 60],
-  [200, 40],
-  [275, 100],
-  [260, 190],
-  [140, 200],
-  [85, 150],
-]
-
-/** Drawn around it with some 12 px to spare, corner by corner. */
-const wide: readonly Point[] = Array.from({ length: 12 }, (_, k) => {
-  const [x, y] = disc[Math.floor(k * 7.5)]
-  return [180 + (x - 180) * 1.18, 120 + (y - 120) * 1.18] as const
-})
+import {
+  WIDTH,
+  HEIGHT,
+  type Colour,
+  paint,
+  disc,
+  truth,
+  thing,
+  uniform,
+  run,
+  found,
+  dots,
+  loose,
+  wide,
+} from '../../../tests/setups/thing'
 
 describe('finders by object find a thing on a shaded wall', () => {
   it.each<[string, object, number]>([
@@ -333,120 +280,5 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(matte.data[60 * WIDTH + 20]).toBeLessThan(128) // a wire of one pixel
     expect(matte.data[220 * WIDTH + 180]).toBe(0) // water
     expect(note).toMatch(/^The sky is 5\d % of the picture\.$/)
-  })
-})
-
-describe('without an answer they say so, and select nothing', () => {
-  const dot = dots([180, 120])
-  it.each<[string, Picture, object, RegExp]>([
-    ['a box outside the picture', thing, { kind: 'roughBox', box: [900, 900, 1000, 1000] }, /lies outside/],
-    ['a box of one pixel', thing, { kind: 'roughBox', box: [100, 100, 101, 101] }, /smaller than two pixels/],
-    ['a box with nothing in it', uniform, { kind: 'roughBox', box: [80, 30, 290, 215] }, /stands out/],
-    ['no box at all', thing, { kind: 'roughBox' }, /fewer than three points/],
-    ['no marks', thing, { kind: 'marks' }, /nothing is marked/],
-    ['marks outside the picture', thing, { kind: 'marks', keep: dots([900, 900]) }, /lie outside/],
-    ['no stroke', thing, { kind: 'spread', strokes: [] }, /nothing is brushed/],
-    [
-      'only drop strokes',
-      thing,
-      { kind: 'spread', strokes: [{ points: [[5, 5]], size: 9, mode: 'drop' }] },
-      /nothing is brushed/,
-    ],
-    ['a subject in a uniform picture', uniform, { kind: 'subject' }, /nothing stands out/],
-    [
-      'sky in a picture without',
-      paint((x, y) => [90 + 40 * Math.sin(x * 1.9), 70 + 40 * Math.sin(y * 2.3 + x), 30], 30),
-      { kind: 'sky' },
-      /Nothing found/,
-    ],
-    ['regions outside the picture', thing, { kind: 'regions', at: [[-5, 10]] }, /outside/],
-    ['no region', thing, { kind: 'regions', at: [] }, /no region is picked/],
-    [
-      'a band with two points',
-      thing,
-      {
-        kind: 'edgeBand',
-        points: [
-          [10, 10],
-          [50, 50],
-        ],
-      },
-      /fewer than three/,
-    ],
-    [
-      'a band wider than the outline',
-      thing,
-      {
-        kind: 'edgeBand',
-        points: [
-          [100, 100],
-          [110, 100],
-          [105, 110],
-        ],
-        width: 60,
-      },
-      /narrower/,
-    ],
-    ['one anchor', thing, { kind: 'liveWire', anchors: [[50, 50]] }, /at least two/],
-    [
-      'anchors outside',
-      thing,
-      {
-        kind: 'liveWire',
-        anchors: [
-          [900, 50],
-          [950, 60],
-        ],
-      },
-      /outside/,
-    ],
-  ])('%s', (_, picture, step, says) => {
-    const { matte, note } = run(picture, step)
-    expect(note).toMatch(says)
-    expect(found(matte)).toBe(0)
-  })
-
-  it.each([
-    ['noise', noise],
-    ['a uniform picture', uniform],
-  ] as const)('in %s nothing fails, and never everything is selected', (_, picture) => {
-    const steps: object[] = [
-      { kind: 'roughBox', box: [80, 30, 290, 215] },
-      { kind: 'marks', keep: dot, drop: dots([10, 10]) },
-      { kind: 'spread', strokes: [{ points: [[100, 100]], size: 20, mode: 'keep' }] },
-      { kind: 'subject' },
-      { kind: 'sky' },
-      { kind: 'edgeBand', points: loose },
-      {
-        kind: 'liveWire',
-        anchors: [
-          [60, 60],
-          [200, 60],
-          [120, 180],
-        ],
-      },
-    ]
-    for (const step of steps)
-      if ((step as Step).kind !== 'spread' || picture === noise)
-        expect(found(run(picture, step).matte), JSON.stringify(step)).toBeLessThan(0.99)
-  })
-
-  it('keep and drop marks in one place are a contradiction, told', () => {
-    expect(run(thing, { kind: 'marks', keep: dots([180, 120]), drop: dots([180, 120], [20, 20]) }).note).toMatch(
-      /over each other/,
-    )
-  })
-
-  it('a transparent surround is never selected', () => {
-    const cut: Picture = { ...thing, data: thing.data.slice() }
-    for (let i = 0; i < truth.data.length; i++) if (truth.data[i] === 0) cut.data[i * 4 + 3] = 0
-    for (const step of [
-      { kind: 'roughBox', box: [80, 30, 290, 215] },
-      { kind: 'subject' },
-      { kind: 'spread', strokes: [{ points: [[180, 120]], size: 20, mode: 'keep' }] },
-    ]) {
-      const { matte } = run(cut, step)
-      expect(truth.data.every((v, i) => v > 0 || matte.data[i] < 128)).toBe(true)
-    }
   })
 })

@@ -2,20 +2,13 @@ import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { fromLinear } from '../colour/srgb'
 import { composeRegion } from '../compose/renderer'
-import { gaussianBlur } from '../raster/gaussian'
 import { apply } from '../raster/affine'
 import { type Matte, type Picture } from '../raster/picture'
-import { edgeBlurOf } from './edgeBlur'
 import { fitOf } from './fit'
-import { fittingReach } from './fittingReach'
 import { grainOf } from './grain'
-import { hazeOf } from './haze'
-import { horizonOf } from './horizon'
-import { lightSideOf } from './lightSide'
 import { measure } from './measure'
 import { newSkyOf, skyPlacement } from './newSky'
 import { skyPictureOf, skyView } from './readSkyPicture'
-import { skyLightOf } from './skyLight'
 
 const WIDTH = 240,
   HEIGHT = 160
@@ -48,159 +41,6 @@ const normal = (x: number, y: number, c: number): number => {
   }
   return Math.sqrt(-2 * Math.log(share(0) + 1e-9)) * Math.cos(2 * Math.PI * share(1))
 }
-
-describe('grain', () => {
-  it('is told within 10 % on a slope with known noise', () => {
-    for (const deviation of [1, 2, 4, 8]) {
-      const noisy = picture(
-        (x, y) => [0, 1, 2].map((c) => 90 + x / 4 + y / 8 + deviation * normal(x, y, c)) as unknown as Rgb,
-      )
-      expect(grainOf(noisy)!.deviation / deviation).toBeGreaterThan(0.9)
-      // Rounding to whole levels adds a twelfth to the variance.
-      expect(grainOf(noisy)!.deviation / Math.hypot(deviation, Math.sqrt(1 / 12))).toBeLessThan(1.1)
-    }
-  })
-  it('is told where half of the picture is busy', () => {
-    const half = picture(
-      (x, y) =>
-        [0, 1, 2].map(
-          (c) => (x < WIDTH / 2 ? 120 : 60 + ((x * 31 + y * 17) % 120)) + 3 * normal(x, y, c),
-        ) as unknown as Rgb,
-    )
-    expect(grainOf(half)!.deviation).toBeGreaterThan(2.6)
-    expect(grainOf(half)!.deviation).toBeLessThan(3.4)
-  })
-  it('is none in one colour, and not told of a speck', () => {
-    expect(grainOf(picture(() => [90, 90, 90]))).toEqual({ deviation: 0, byTone: [] })
-    expect(grainOf(picture(() => [90, 90, 90], 7, 7))).toBeNull()
-  })
-})
-
-describe('blur at an edge', () => {
-  const straight = (sigma: number, slope: number) => {
-    const cover = matte((x, y) => y < 80 + slope * x),
-      soft = gaussianBlur(cover, sigma)
-    return {
-      cover,
-      photo: picture((x, y) => {
-        const a = soft.data[y * WIDTH + x] / 255,
-          v = 255 * fromLinear(0.7 * a + 0.03 * (1 - a))
-        return [v, v, v]
-      }),
-    }
-  }
-  it('is the sigma of the Gaussian it was blurred with, within 0.3 px, along any slope', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.6, max: 2.5, noNaN: true }),
-        fc.double({ min: -0.25, max: 0.25, noNaN: true }),
-        (sigma, slope) => {
-          const { cover, photo } = straight(sigma, slope)
-          expect(Math.abs(edgeBlurOf(photo, cover)! - sigma)).toBeLessThan(0.3)
-        },
-      ),
-      { numRuns: 12 },
-    )
-  })
-  it('says how far an edge is worth being solved: farther the softer it is, also where it is softer than what is looked at', () => {
-    const reach = (sigma: number) => {
-      const { cover, photo } = straight(sigma, 0.1)
-      return fittingReach(photo, cover)!
-    }
-    expect(reach(0.3)).toBe(3)
-    expect(Math.abs(reach(2) - 7)).toBeLessThanOrEqual(1)
-    expect(Math.abs(reach(5) - 17.5)).toBeLessThanOrEqual(3.5)
-    expect(
-      fittingReach(
-        picture(() => [90, 90, 90]),
-        matte((x) => x > 120),
-      ),
-    ).toBeNull()
-  })
-  it('is not told by twigs', () => {
-    expect(
-      edgeBlurOf(
-        picture((x) => (x % 12 < 3 ? [20, 20, 20] : [200, 200, 200])),
-        matte((x) => x % 12 >= 3),
-      ),
-    ).toBeNull()
-  })
-})
-
-describe('horizon', () => {
-  it('of a sea is seen, with its tilt', () => {
-    const found = horizonOf(matte((x, y) => y < 70 + 0.05 * (x - WIDTH / 2)))!
-    expect(found.seen).toBe(true)
-    expect(found.y).toBeCloseTo(70, 0)
-    expect(found.tilt).toBeCloseTo((Math.atan(0.05) * 180) / Math.PI, 1)
-  })
-  it('behind hills lies below the lowest sky', () => {
-    const found = horizonOf(matte((x, y) => y < 60 + 25 * Math.sin(x / 23)))!
-    expect(found.seen).toBe(false)
-    expect(found.y).toBeGreaterThan(84)
-    expect(found.y).toBeLessThan(86 + 0.045 * HEIGHT)
-  })
-  it('is not told without sky', () => expect(horizonOf(matte(() => false))).toBeNull())
-})
-
-describe('light', () => {
-  const dull: Rgb = [214, 216, 218],
-    blue: Rgb = [70, 125, 200]
-  it('of an overcast sky has no sun; of a blue one it has', () => {
-    expect(skyLightOf(picture(() => dull))!.direct).toEqual([0, 0, 0])
-    const { direct, ambient } = skyLightOf(picture(() => blue))!
-    expect(direct[1]).toBeGreaterThan(ambient[1])
-    // A dark blue sky is one after sunset.
-    expect(skyLightOf(picture(() => [30, 40, 75]))!.direct).toEqual([0, 0, 0])
-  })
-  it('an equal sky changes nothing (any colour)', () => {
-    fc.assert(
-      fc.property(fc.tuple(fc.nat(255), fc.nat(255), fc.nat(255)), ([r, g, b]) => {
-        fc.pre(Math.min(r, g, b) > 60)
-        const photo = measure(
-            picture((_, y) => (y < 60 ? [r, g, b] : [80, 70, 60])),
-            matte((_, y) => y < 60),
-          ),
-          even = picture(() => [r, g, b]),
-          { relight } = newSkyOf(photo, skyPictureOf(even, all, even)!)!
-        relight.light.forEach((from, c) => expect((relight.ambient[c] + relight.sun[c]) / from).toBeCloseTo(1, 2))
-      }),
-      { numRuns: 25 },
-    )
-  })
-  it('from the side that balls are lit from is told', () => {
-    for (const side of [-1, 1]) {
-      const balls = picture((x, y) => {
-        if (y < 40) return dull
-        const u = ((x % 40) - 20) / 18,
-          v = ((y % 40) - 20) / 18,
-          lit = u * u + v * v < 1 ? 0.5 + 0.45 * (side * u * 0.8 + Math.sqrt(1 - u * u - v * v) * 0.6) : 0.25
-        return [lit * 200, lit * 170, lit * 140]
-      })
-      expect(
-        Math.sign(
-          lightSideOf(
-            balls,
-            matte((_, y) => y < 40),
-          )!,
-        ),
-      ).toBe(side)
-    }
-  })
-  it('haze is as much as was laid over the far land', () => {
-    const air = 255 * fromLinear(0.6),
-      sky = matte((_, y) => y < 60)
-    for (const haze of [0, 0.3, 0.6]) {
-      const veiled = picture((x, y) => {
-        if (y < 60) return [air, air, air]
-        const land = (x * 7 + y * 3) % 5 === 0 ? 0 : 0.2,
-          v = 255 * fromLinear(land * (1 - haze) + 0.6 * haze)
-        return [v, v, v]
-      })
-      expect(hazeOf(veiled, sky, [0.6, 0.6, 0.6])!).toBeCloseTo(haze, 1)
-    }
-  })
-})
 
 describe('a new sky', () => {
   it('covers everything above the lowest sky, its horizon on the photo’s wherever its picture reaches far enough', () => {
