@@ -6,14 +6,9 @@ import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nod
 import { composeRegion, Renderer } from '@/core/compose/renderer'
 import { type Settings } from '@/core/compose/settings'
 import { type Affine, compose, IDENTITY, isIdentity } from '@/core/raster/affine'
-import { coverageOf } from '@/core/compose/cutOut'
-import { foregroundColours } from '@/core/edge/foregroundColours'
 import { alone, type Crew, seenByAll } from '@/core/parallel/crew'
-import { cropPicture, cropRows } from '@/core/raster/crop'
-import { frameAround } from '@/core/segment/view'
-import { mattePyramid, picturePyramid } from '@/core/raster/levels'
+import { mattePyramid } from '@/core/raster/levels'
 import { type DeepPicture, type Matte, type Picture } from '@/core/raster/picture'
-import { boundsOf } from '@/core/raster/tally'
 import { type Context, type Memory, type Scene } from '@/core/select/finder'
 import { type Sample } from '@/core/steps/step'
 import { LruCache } from '@/core/cache/lruCache'
@@ -32,6 +27,7 @@ import {
 } from '@/document/records'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { drawInParts, drawWholePictures, type Draw } from './drawInParts'
+import { inOwnColours } from './inOwnColours'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
 import { type PaintedPicture, paintedPicture } from './paint'
 import { savedIn } from './savedSelections'
@@ -214,35 +210,14 @@ export class Studio {
       key = `fringe ${asset} ${made.key} ${JSON.stringify([mask.toLayer, mask.invert, mask.outsideShown, mask.fringe, mask.rim])}`
     const known = this.memory.get<{ fringed: MadePaint<DecodedPicture> | null }>(key)
     if (known) return known.fringed
-    const picture = this.pictures(asset).levels[0],
-      coverage = coverageOf(picture, {
-        levels: made.levels,
-        toCanvas: mask.toLayer,
-        invert: mask.invert,
-        outsideShown: mask.outsideShown,
-      }),
-      shows = boundsOf(coverage)
-    // The surroundings tell what is to be taken out.
-    const box =
-      shows && frameAround([shows.x, shows.y, shows.x + shows.width, shows.y + shows.height], 0, SURROUNDINGS, picture)
-    let fringed: MadePaint<DecodedPicture> | null = null
-    if (box) {
-      const clean = foregroundColours(
-        cropPicture(picture, box),
-        { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) },
-        { amount: mask.fringe ?? 0, rim: mask.rim },
-        (p) => check(0.5 + p / 2),
-        this.crew,
-      )
-      const data = new Uint8ClampedArray(this.crew.allocate(clean.data.length), 0, clean.data.length)
-      data.set(clean.data)
-      fringed = {
-        key,
-        picture: { levels: picturePyramid({ ...clean, data }, false, this.crew.allocate), opaque: false },
-        x: box.x,
-        y: box.y,
-      }
-    }
+    const fringed = inOwnColours(
+      key,
+      this.pictures(asset).levels[0],
+      mask,
+      made.levels,
+      (p) => check(0.5 + p / 2),
+      this.crew,
+    )
     this.memory.set(
       key,
       { fringed },
@@ -314,6 +289,3 @@ export class Studio {
     return { width, height, data: whole.data }
   }
 }
-
-/** How far around what shows fringe colours look, px. */
-const SURROUNDINGS = 64

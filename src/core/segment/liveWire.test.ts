@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type Picture } from '../raster/picture'
 import { wireBetween, wires } from './liveWire'
-import { type RegionGraph } from './regionGraph'
 
 const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {
   const data = new Uint8ClampedArray(width * height * 4)

@@ -16,19 +16,15 @@ import { nodesOf, takesFringeOut } from '../nodes'
 import { type EngineEvents } from './events'
 import { Held, type Hold, Holds } from './held'
 import { maskKey, textOf } from './keys'
-import { type PictureWorker, SELECT, type SharedMatte, type SharedPicture, UNAVAILABLE } from './protocol'
+import { type PictureWorker, SELECT, type SharedMatte, type SharedPicture } from './protocol'
+import { Missing } from './missing'
 import { type TilePool } from './tiles/pool'
 import { type Cut, type Delivered, type MadeNow, type Placed } from './delivered'
 
 /** How long after it was overtaken the taking out of fringe colours is tried again, ms. */
 const TRY_AGAIN = 400
-/** A picture that could not be fetched is asked for again after so long, ms: first, and at most. */
-const ASK_AGAIN = 1000,
-  ASK_AGAIN_MOST = 30_000
 /** Masks of earlier values that are kept, for undo. */
 const MASKS_KEPT = 3
-
-const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 export class ShownLayers {
   private readonly pictures = new Held<Delivered>(({ name }, asset) => {
@@ -48,10 +44,7 @@ export class ShownLayers {
   private opened = false
   private turn = 0
   private deliveries = 0
-  private askAgain: ReturnType<typeof setTimeout> | undefined
-  private failures = 0
-  /** What has been said of pictures that are not there, so that it is said once. */
-  private readonly said = new Map<string, string>()
+  private readonly missing = new Missing((sentence) => this.events.failed(sentence))
 
   /** @param latest the newest requests' numbers @param epochs what tiles are asked for under */
   constructor(
@@ -63,7 +56,7 @@ export class ShownLayers {
   ) {}
 
   close(): void {
-    clearTimeout(this.askAgain)
+    this.missing.close()
     this.turn++
   }
 
@@ -78,7 +71,6 @@ export class ShownLayers {
     return this.pictures.hold(asset, async () => {
       const picture = await this.picture.open(asset)
       const name = await this.deliver(picture)
-      this.said.delete(asset)
       this.events.opened(asset, picture)
       return { name }
     })
@@ -131,7 +123,7 @@ export class ShownLayers {
     this.shown.release()
     this.shown = holds
     this.keep({ layers, scenes })
-    this.complain(made.failed, again)
+    this.missing.tell(made.failed, again)
     this.events.making(made.failed.size === 0 && !holds.complete)
     await told
   }
@@ -151,23 +143,6 @@ export class ShownLayers {
     for (const key of [...this.recentMasks].slice(0, Math.max(0, this.recentMasks.size - most)))
       this.recentMasks.delete(key)
     this.masks.keep(this.recentMasks)
-  }
-
-  /** Says once what is missing, and asks again for what may come back. */
-  private complain(failed: ReadonlyMap<string, unknown>, again: () => void): void {
-    clearTimeout(this.askAgain)
-    if (!failed.size) {
-      this.failures = 0
-      this.said.clear()
-      return
-    }
-    for (const [layer, error] of failed) {
-      const sentence = sentenceOf(error)
-      if (this.said.get(layer) !== sentence) this.events.failed(sentence)
-      this.said.set(layer, sentence)
-    }
-    if ([...failed.values()].some((error) => error instanceof Error && error.name === UNAVAILABLE))
-      this.askAgain = setTimeout(again, Math.min(ASK_AGAIN_MOST, ASK_AGAIN * 2 ** this.failures++))
   }
 
   /** Opens the pictures and makes the masks and paint of the layers that are shown; a promise only where something is not there yet. Colours without fringe come later: `again` is called when there are more of them; `soFar` with what is there whenever something arrives. */

@@ -8,7 +8,8 @@ import { namesInFolder, plainName } from '../fileNames'
 import { dataFolder } from '../storage/dataFolder'
 import { KEYS } from '../storage/keys'
 import { storage } from '../storage/store'
-import { batchOf, donePictures } from './batches'
+import { batchOf } from './batches'
+import { donePictures } from './made'
 
 /** Written by one call, which reads the names of all that come before. */
 const AT_A_TIME = 100

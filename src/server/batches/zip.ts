@@ -6,7 +6,7 @@ import { FORMATS } from '@/document/fileFormats'
 import { KEYS } from '../storage/keys'
 import { storage } from '../storage/store'
 import { namesInFolder } from '../fileNames'
-import { donePictures } from './batches'
+import { donePictures } from './made'
 
 export function zipOf(id: string, { output }: BatchPlan): ReadableStream {
   const zip = new ZipFile(),

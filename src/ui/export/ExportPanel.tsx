@@ -5,32 +5,22 @@ import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { layerById } from '@/document/edits'
-import { FILE_FORMATS, FORMATS, keepsAlpha, USUAL_QUALITY } from '@/document/fileFormats'
+import { FORMATS, keepsAlpha } from '@/document/fileFormats'
 import { LIMITS } from '@/document/limits'
 import { type Layer, type Project } from '@/document/records'
 import { windowSize } from '@/document/window'
 import { Button, Tip } from '@/ui/primitives/Button'
-import { Choice, Select, Switch } from '@/ui/primitives/Choice'
-import { LongestSide } from '@/ui/primitives/LongestSide'
 import { saveFile, saveJson } from '@/ui/primitives/saveFile'
-import { Slider } from '@/ui/primitives/Slider'
 import { rove } from '@/ui/primitives/roving'
 import { createBatch } from '@/ui/store/batches'
 import { shownProject, shownSteps, useBench } from '@/ui/store/bench'
 import { runExport } from '@/ui/store/exports'
 import { say } from '@/ui/store/say'
 import { type ExportRequest } from '@/ui/store/server'
-import { type Choices, choose, useChoices, type What } from './choices'
+import { choose, useChoices } from './choices'
 import { estimatedBytes, shownBytes } from './estimate'
+import { Depth, PictureValues, type Row } from './PictureValues'
 import { planOf, stepsAlone } from './toBatch'
-
-interface Row {
-  readonly what: What
-  readonly name: string
-  readonly words: string
-  /** Why it cannot go out now. */
-  readonly why?: string
-}
 
 function rowsOf(project: Project, layer: Layer | undefined, chosen: readonly Layer[], steps: number): Row[] {
   const masked = layer?.mask ? layer : undefined,
@@ -257,73 +247,6 @@ export function ExportPanel() {
           </div>
         </div>
       )}
-    </>
-  )
-}
-
-function Depth({ depth }: { depth: 8 | 16 }) {
-  return (
-    <div className="flex items-center justify-between">
-      Bits a channel
-      <Choice
-        small
-        label="Bits a channel"
-        value={depth}
-        options={[
-          [8, '8'],
-          [16, '16'],
-        ]}
-        onChange={(next) => choose({ depth: next })}
-      />
-    </div>
-  )
-}
-
-function PictureValues({
-  row,
-  form,
-  format,
-  choices,
-  full,
-}: {
-  row: Row
-  form: 'cutout' | 'composite'
-  format: Choices['composite']
-  choices: Choices
-  full: number
-}) {
-  return (
-    <>
-      <div className="flex items-center justify-between">
-        Format
-        <Select
-          label="Format"
-          value={format}
-          options={FILE_FORMATS.filter((each) => row.what === 'composite' || keepsAlpha(each)).map(
-            (each) => [each, FORMATS[each].name] as const,
-          )}
-          onChange={(next) => choose({ [form]: next })}
-        />
-      </div>
-      {FORMATS[format].lossy && (
-        <Slider
-          label="Quality"
-          value={choices.quality}
-          min={1}
-          max={100}
-          step={1}
-          fallback={USUAL_QUALITY}
-          onPreview={(quality) => choose({ quality })}
-          onSettle={(quality) => choose({ quality })}
-        />
-      )}
-      {FORMATS[format].deep && row.what !== 'cutout' && <Depth depth={choices.depth} />}
-      <LongestSide
-        value={choices.longest ?? undefined}
-        most={full}
-        onChange={(longest) => choose({ longest: longest ?? null })}
-      />
-      <Switch label="Camera and author" checked={choices.exif} onChange={(exif) => choose({ exif })} />
     </>
   )
 }

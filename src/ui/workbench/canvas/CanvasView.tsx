@@ -20,6 +20,7 @@ import { comparing, partInView } from '@/ui/store/frame'
 import { isPanKeyHeld } from '../keys'
 import { Viewer } from '@/ui/canvas/viewer'
 import { overlayOf } from './overlayStyle'
+import { followWheel } from './wheel'
 import { HandlesOver } from './HandlesOver'
 import { later } from '@/ui/primitives/later'
 import { MakingSign } from './MakingSign'
@@ -28,7 +29,6 @@ import { useSameOf } from '@/ui/primitives/useSame'
 const Rulers = later(() => import('./Rulers').then((module) => module.Rulers))
 const Overview = later(() => import('./Overview').then((module) => module.Overview))
 
-const WHEEL_STEP = 1.0016
 /** Fingers that move less than this (CSS px) between each other pan only. */
 const PINCH_PX = 6
 
@@ -63,21 +63,9 @@ export function CanvasView({
     const observer = new ResizeObserver(measure)
     observer.observe(holder.current!)
     const unsubscribe = made.subscribe(() => set({ scale: made.view.scale }))
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault()
-      const { stage, finder } = get(),
-        own = event.altKey && stage === 'select' ? finderPage(finder).wheel : undefined
-      if (own) {
-        own(Math.sign(event.deltaY || event.deltaX))
-        return
-      }
-      const [x, y] = place(event)
-      made.zoomBy(WHEEL_STEP ** -(event.deltaMode ? event.deltaY * 33 : event.deltaY), x, y)
-    }
-    const element = holder.current!
-    element.addEventListener('wheel', wheel, { passive: false })
+    const unfollow = followWheel(holder.current!, made, place)
     return () => {
-      element.removeEventListener('wheel', wheel)
+      unfollow()
       observer.disconnect()
       unsubscribe()
       disconnect()

@@ -1,5 +1,5 @@
 import { number, uuid } from '@/server/address'
-import { madeFile } from '@/server/batches/batches'
+import { madeFile } from '@/server/batches/made'
 import { asFile, handle, sendStored } from '@/server/respond'
 
 export const dynamic = 'force-dynamic'

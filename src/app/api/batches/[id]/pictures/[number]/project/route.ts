@@ -1,5 +1,5 @@
 import { number, uuid } from '@/server/address'
-import { mendPicture } from '@/server/batches/batches'
+import { mendPicture } from '@/server/batches/made'
 import { handle } from '@/server/respond'
 
 /** The project in which a picture is mended. */

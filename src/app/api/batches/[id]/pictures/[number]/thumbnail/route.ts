@@ -1,5 +1,5 @@
 import { number, uuid } from '@/server/address'
-import { madeThumbnail } from '@/server/batches/batches'
+import { madeThumbnail } from '@/server/batches/made'
 import { handle, sendStored } from '@/server/respond'
 
 export const dynamic = 'force-dynamic'
