@@ -28,6 +28,7 @@ export default typescript.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-console': ['error', { allow: ['error', 'log'] }],
       eqeqeq: 'error',
+      'max-lines': ['error', 300],
     },
   },
   {

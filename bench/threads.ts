@@ -11,6 +11,7 @@ import { type Matte, type Picture } from '@/core/raster/picture'
 import { edge } from '@/core/select/modifiers/edge'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { drawInParts, drawWholePictures } from '@/engine/drawInParts'
+import { type Row } from './row'
 
 const { port1, port2 } = new MessageChannel()
 const helper = new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
@@ -19,8 +20,6 @@ helper.unref()
 port1.unref()
 const two = crewOf([port1])
 const inShared = (bytes: number) => new SharedArrayBuffer(bytes)
-
-type Row = [name: string, target: number | null, ours: () => unknown, reference: string, theirs: () => unknown]
 
 /** @param photo 12 megapixels @param subject a hard matte of the same size @param soft the same, as it truly is */
 export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {

@@ -3,7 +3,8 @@
  * mattes, masks and placed layers, and remembers what it made, up to a number of bytes.
  */
 import { type DecodedPicture, type Node, withPictures } from '@/core/compose/nodes'
-import { composeRegion, Renderer } from '@/core/compose/renderer'
+import { composeRegion } from '@/core/compose/composeRegion'
+import { Renderer } from '@/core/compose/renderer'
 import { type Settings } from '@/core/compose/settings'
 import { type Affine, compose, IDENTITY, isIdentity } from '@/core/raster/affine'
 import { alone, type Crew, seenByAll } from '@/core/parallel/crew'

@@ -1,63 +1,9 @@
 /** bin/wily as its users call it: the contract of docs/recipe.md. */
-import { execFile } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { promisify } from 'node:util'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-
-const run = promisify(execFile)
-const folder = mkdtempSync(join(tmpdir(), 'wily-cli-'))
-const photo = 'demo/pictures/otter-puppet.jpg'
-const recipeFile = (steps: unknown, name = 'recipe.json') => {
-  const file = join(folder, name)
-  writeFileSync(file, typeof steps === 'string' ? steps : JSON.stringify({ version: 1, steps }))
-  return file
-}
-const quay = 'demo/pictures/lantern-quay.jpg',
-  amber = 'demo/pictures/sky-amber.jpg'
-/** A picture of nothing but sky, getting lighter downwards; or of nothing but earth. */
-function plain(what: 'sky' | 'earth', width: number, height: number, channels: 3 | 4 = 3): string {
-  const data = Buffer.alloc(width * height * channels, 255)
-  for (let i = 0, p = 0; p < width * height; p++, i += channels) {
-    const down = Math.floor(p / width) / height,
-      clod = (Math.imul(p, 2654435761) >>> 24) / 4
-    data[i] = what === 'sky' ? 90 + 80 * down : 40 + clod
-    data[i + 1] = what === 'sky' ? 140 + 60 * down : 28 + clod
-    data[i + 2] = what === 'sky' ? 215 + 20 * down : 15 + clod / 2
-  }
-  const file = join(folder, `${what}-${width}-${height}-${channels}.png`)
-  pending.push(sharp(data, { raw: { width, height, channels } }).png().toFile(file))
-  return file
-}
-const pending: Promise<unknown>[] = []
-/** A third as wide and high: what is asked here does not hang on the size. */
-function third(picture: string): string {
-  const file = join(folder, `third-${picture.split('/').pop()}`)
-  pending.push(sharp(picture).resize(600).jpeg({ quality: 95 }).toFile(file))
-  return file
-}
-const wily = async (...args: string[]) => {
-  await Promise.all(pending)
-  try {
-    await run('bin/wily', args)
-    return { code: 0, said: '' }
-  } catch (error) {
-    const e = error as { code: number; stderr: string }
-    return { code: e.code, said: e.stderr.trim() }
-  }
-}
-const WALL = [
-  { kind: 'similarColour', at: [130, 320], tolerance: 34, patch: 5 },
-  { kind: 'similarColour', at: [1660, 900], tolerance: 34, patch: 5 },
-  { kind: 'similarColour', at: [740, 20], tolerance: 28, patch: 5, contiguous: false },
-  { kind: 'invert' },
-]
-async function grey(file: string) {
-  const { data, info } = await sharp(file).extractChannel(0).raw().toBuffer({ resolveWithObject: true })
-  return { data, info }
-}
+import { run, folder, photo, recipeFile, quay, amber, plain, third, wily, WALL, grey } from '../setups/commandLine'
 
 describe('bin/wily', () => {
   it('measure tells horizon, light, grain, blur and haze of a photo as JSON', async () => {
@@ -326,64 +272,4 @@ describe('bin/wily', () => {
       expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([])
     },
   )
-})
-
-describe('wily batch', () => {
-  const photos = join(folder, 'photos'),
-    made = join(folder, 'made')
-  const plan = (name: string, json: object) => {
-    const file = join(folder, name)
-    writeFileSync(
-      file,
-      JSON.stringify({ version: 1, steps: [{ kind: 'ellipse', x: 30, y: 20, width: 60, height: 40 }], ...json }),
-    )
-    return file
-  }
-  const paint = async () => {
-    mkdirSync(join(photos, 'more'), { recursive: true })
-    const photo = (width: number, height: number) =>
-      sharp({ create: { width, height, channels: 3, background: '#c04020' } })
-        .jpeg()
-        .toBuffer()
-    writeFileSync(join(photos, 'one.jpg'), await photo(120, 80))
-    writeFileSync(join(photos, 'more', 'one.jpg'), await photo(240, 160))
-    writeFileSync(join(photos, 'broken.jpg'), (await photo(900, 700)).subarray(0, 400))
-    writeFileSync(join(photos, 'notes.txt'), 'no picture')
-  }
-  it('makes every picture, by steps scaled to each; names what it cannot read, and goes on', async () => {
-    await paint()
-    const file = plan('plan.json', { canvas: { width: 120, height: 80 }, output: { what: 'matte' } }),
-      report = join(folder, 'batch.json')
-    const { code, said } = await wily(
-      'batch',
-      photos,
-      '--recipe',
-      file,
-      '--out',
-      made,
-      '--workers',
-      '2',
-      '--report',
-      report,
-    )
-    expect(code).toBe(2)
-    expect(said).toMatch(/broken\.jpg.*damaged/)
-    expect(readdirSync(made).sort()).toEqual(['one 2.png', 'one.png'])
-    const told = (JSON.parse(readFileSync(report, 'utf8')) as { pictures: { selected?: number }[] }).pictures
-    // The same ellipse in both: its share of the picture is the same.
-    expect(told.flatMap(({ selected }) => selected ?? []).map((share) => share.toFixed(2))).toEqual(['0.20', '0.20'])
-  })
-  it('says what it cannot use', async () => {
-    const file = plan('jpeg.json', { output: { format: 'jpeg' } })
-    expect((await wily('batch', photos, '--recipe', file, '--out', made)).said).toMatch(
-      /transparency, which JPEG cannot/,
-    )
-    const good = plan('good.json', {})
-    expect((await wily('batch', join(folder, 'nowhere'), '--recipe', good, '--out', made)).said).toMatch(
-      /no such folder/,
-    )
-    expect((await wily('batch', photos, '--recipe', good, '--out', photos)).said).toMatch(/another folder/)
-    expect((await wily('batch', photos, '--recipe', good, '--out', made, '--workers', '0')).said).toMatch(/1 to 256/)
-    expect((await wily('tidy', 'something')).said).toMatch(/takes no file/)
-  })
 })

@@ -32,60 +32,10 @@ import { changeMask, copyMask, moveMask, removeMask, setMask } from '@/document/
 import { type Layer, type Picture, type Project, SELECTION } from '@/document/records'
 import { setWindow, wholeWindow } from '@/document/window'
 import { type Random } from './random'
-import { anyStep, type Named } from './steps'
+import { anyStep, type Named, QUICK } from './steps'
+import { relight, hazy, reflection, VALUES } from './adjustmentValues'
 
-/** Kinds of steps that are quick on any picture; the others are drawn now and then. */
-const QUICK = [
-  'rectangle',
-  'ellipse',
-  'polygon',
-  'path',
-  'band',
-  'paint',
-  'gradient',
-  'similarColour',
-  'colourSpot',
-  'layer',
-  'layer',
-  'layer',
-  'image',
-  'palette',
-  'saved',
-]
-
-function relight(random: Random) {
-  const light = () => [0, 0, 0].map(() => random.between(0.1, 1.2))
-  return { tone: random.between(0, 1), light: light(), ambient: light(), sun: random.chance(0.5) ? light() : [0, 0, 0] }
-}
-const inTheWater = (random: Random) => ({
-  ripple: random.between(0, 1),
-  blur: random.one([0, random.between(1, 40)]),
-  horizon: random.between(-50, 300),
-  tilt: random.one([0, random.between(-10, 10)]),
-  was: [0, 0, 0].map(() => random.between(0.2, 1)),
-})
-const hazy = (random: Random) => ({
-  amount: random.between(0, 0.6),
-  had: random.between(0, 0.3),
-  was: [0, 0, 0].map(() => random.between(0.2, 1)),
-  air: [0, 0, 0].map(() => random.between(0.2, 1)),
-  horizon: random.between(-50, 300),
-  tilt: random.one([0, random.between(-10, 10)]),
-})
-const reflection = (random: Random) =>
-  parseAdjustment({ kind: 'reflection', ...inTheWater(random) }) as AdjustmentOf<'reflection'>
-/** Values far from the defaults, so that it shows. */
-const VALUES: Partial<Record<AdjustmentKind, (random: Random) => object>> = {
-  reflection: inTheWater,
-  haze: hazy,
-  exposure: (random) => ({ stops: random.one([0, random.between(-1.5, 1.5)]) }),
-  brightnessContrast: (random) => ({ brightness: random.between(-0.5, 0.5) }),
-  gaussianBlur: (random) => ({ radius: random.between(0.5, 9) }),
-  discBlur: (random) => ({ radius: random.between(0.5, 9) }),
-  relight,
-}
-
-export interface NamedEdit {
+interface NamedEdit {
   readonly label: string
   readonly edit: Edit
 }

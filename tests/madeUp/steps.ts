@@ -4,6 +4,12 @@ import { type Size } from '@/core/raster/picture'
 import { FINDERS, type MODIFIERS, type Step } from '@/core/steps/registry'
 import { type Random } from './random'
 
+/** Kinds of steps that are quick on any picture; the others are drawn now and then. */
+export const QUICK =
+  'rectangle ellipse polygon path band paint gradient similarColour colourSpot layer layer layer image palette saved'.split(
+    ' ',
+  )
+
 /** What steps may name. */
 export interface Named {
   readonly layers: readonly string[]

@@ -6,7 +6,8 @@ import { picturePyramid } from '../raster/levels'
 import { type Picture } from '../raster/picture'
 import { parseAdjustment } from './adjustments/registry'
 import { type Node } from './nodes'
-import { composeRegion, Renderer } from './renderer'
+import { composeRegion } from './composeRegion'
+import { Renderer } from './renderer'
 
 const SIDE = 300
 const draw = (value: (x: number, y: number) => number): Picture => {

@@ -4,7 +4,7 @@ import { type Crew } from '../parallel/crew'
 import { type Matte, type Picture } from '../raster/picture'
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type PlacedMask } from './nodes'
-import { composeRegion } from './renderer'
+import { composeRegion } from './composeRegion'
 
 /** What a mask leaves of a picture, in the picture's own pixels. */
 export function coverageOf(picture: Picture, mask: PlacedMask): Matte {

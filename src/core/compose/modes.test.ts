@@ -5,7 +5,7 @@ import { IDENTITY } from '../raster/affine'
 import { type Picture } from '../raster/picture'
 import { BLEND_MODES, type BlendMode, OPERATORS, type Operator, modeNumber, operatorNumber } from './modes'
 import { type PictureNode } from './nodes'
-import { composeRegion } from './renderer'
+import { composeRegion } from './composeRegion'
 
 type Colour = readonly [number, number, number]
 // The formulas, written out from W3C Compositing and Blending Level 1: section 10.1 separable, 10.2 non-separable.

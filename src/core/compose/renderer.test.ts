@@ -5,7 +5,8 @@ import { IDENTITY, rotation, scaling, translation, compose } from '../raster/aff
 import { mattePyramid, picturePyramid } from '../raster/levels'
 import { type Matte, type Picture } from '../raster/picture'
 import { type Node, type PictureNode } from './nodes'
-import { composeRegion, Renderer } from './renderer'
+import { composeRegion } from './composeRegion'
+import { Renderer } from './renderer'
 
 const SIZE = 8
 const picture = (data: Uint8Array, opaque = false): Picture => {

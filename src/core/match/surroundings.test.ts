@@ -1,7 +1,7 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { fromLinear } from '../colour/srgb'
-import { composeRegion } from '../compose/renderer'
+import { composeRegion } from '../compose/composeRegion'
 import { gaussianBlur } from '../raster/gaussian'
 import { type Matte, type Picture } from '../raster/picture'
 import { blurOf } from './edgeBlur'

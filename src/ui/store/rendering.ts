@@ -10,6 +10,7 @@ import { type SelectRequest, type SharedMatte } from '@/engine/page/protocol'
 import { type BenchState } from './benchState'
 import { get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
+import { PixelUnderPointer } from './pixelUnderPointer'
 import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
 import { decidesMatte, homeToView, lookedAt, requestFor, selectRequest } from './requests'
 
@@ -57,6 +58,7 @@ export async function keepEdge(): Promise<void> {
 export class Rendering {
   readonly engine: Engine
   private readonly stop: () => void
+  readonly pixel = new PixelUnderPointer(() => this.engine)
   private lastMatters: readonly unknown[] = []
   private lastStage: BenchState['stage'] | null = null
   private lastFrame: Frame | null = null
@@ -80,7 +82,7 @@ export class Rendering {
         layersChanged: (epoch) => {
           const project = shownProject(get())
           if (project) events.layersChanged(epoch, partInView(get(), project).size)
-          this.readPixel()
+          this.pixel.read()
           this.warmLater()
           this.coverLater()
         },
@@ -225,33 +227,6 @@ export class Rendering {
     await this.engine.setMatte(this.matte, toCanvas)
     this.events.matteChanged()
     if (cutsActive(get()) || this.lastCut) this.followAgain()
-  }
-
-  private reading = false
-  private readAgain = false
-  /** Reads the picture under the pointer; one reading at a time, the newest place last. */
-  readPixel(): void {
-    const { pointer } = get()
-    if (!pointer) return
-    if (this.reading) {
-      this.readAgain = true
-      return
-    }
-    this.reading = true
-    this.engine
-      .pixel(Math.floor(pointer[0]), Math.floor(pointer[1]))
-      .then(
-        (pixel) => {
-          if (get().pointer) set({ pixel })
-        },
-        () => {},
-      )
-      .finally(() => {
-        this.reading = false
-        if (!this.readAgain) return
-        this.readAgain = false
-        this.readPixel()
-      })
   }
 
   /** Small pictures of the steps, for their cards. */

@@ -3,7 +3,7 @@ import { fromLinear, toLinear } from '../../colour/srgb'
 import { IDENTITY } from '../../raster/affine'
 import { picturePyramid } from '../../raster/levels'
 import { type Picture } from '../../raster/picture'
-import { composeRegion } from '../renderer'
+import { composeRegion } from '../composeRegion'
 import { type AdjustmentOf, parseAdjustment } from './registry'
 
 const SIZE = 96,

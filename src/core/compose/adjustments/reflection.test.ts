@@ -5,7 +5,8 @@ import { IDENTITY } from '../../raster/affine'
 import { picturePyramid } from '../../raster/levels'
 import { type Picture } from '../../raster/picture'
 import { type Node } from '../nodes'
-import { composeRegion, Renderer } from '../renderer'
+import { composeRegion } from '../composeRegion'
+import { Renderer } from '../renderer'
 import { type AdjustmentOf, parseAdjustment } from './registry'
 
 type Rgb = readonly [number, number, number]

@@ -203,7 +203,7 @@ export function CanvasView({
     const at = place(event)
     const point = viewer.toCanvas(...at)
     set({ pointer: point })
-    rendering.current?.readPixel()
+    rendering.current?.pixel.read()
     const before = touches.current.get(event.pointerId)
     if (before && touches.current.size === 2) {
       const [other] = [...touches.current].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
