@@ -46,25 +46,12 @@ export class Viewer extends Camera {
   }
 
   // ---- the whole picture, small
-  drawWhole(surface: HTMLCanvasElement): void {
-    const context = surface.getContext('2d')!,
-      tile = this.tiles.use({ level: this.coarsest, x: 0, y: 0, before: false })
-    context.fillStyle = this.checks(context)
-    context.fillRect(0, 0, surface.width, surface.height)
-    if (!tile) return
-    const side = 2 ** this.coarsest
-    context.imageSmoothingQuality = 'high'
-    context.drawImage(
-      tile,
-      0,
-      0,
-      this.canvas.width / side,
-      this.canvas.height / side,
-      0,
-      0,
-      surface.width,
-      surface.height,
-    )
+  /** The coarsest tile, where it is there, and how many canvas px its pixels are wide. */
+  wholeTile(): { tile: ImageBitmap | undefined; pixel: number } {
+    return {
+      tile: this.tiles.use({ level: this.coarsest, x: 0, y: 0, before: false }),
+      pixel: 2 ** this.coarsest,
+    }
   }
   /** @returns what ends it */
   whenDrawn(listener: () => void): () => void {
@@ -241,7 +228,8 @@ export class Viewer extends Camera {
   }
 
   private pattern: CanvasPattern | null = null
-  private checks(context: CanvasRenderingContext2D): CanvasPattern | string {
+  /** What shows where nothing is. */
+  checks(context: CanvasRenderingContext2D): CanvasPattern | string {
     if (!this.pattern) {
       const tile = new OffscreenCanvas(16, 16),
         paint = tile.getContext('2d')!

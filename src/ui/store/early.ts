@@ -34,11 +34,8 @@ export function openedCover(id: string): Promise<ImageBitmap | null> {
   cover = null
   return early?.id === id ? early.bitmap : fetchCover(id)
 }
-async function fetchCover(id: string): Promise<ImageBitmap | null> {
-  try {
-    const response = await fetch(`/api/projects/${id}/cover`)
-    return response.ok ? await createImageBitmap(await response.blob()) : null
-  } catch {
-    return null // the picture itself is on its way
-  }
-}
+const fetchCover = (id: string): Promise<ImageBitmap | null> =>
+  fetch(`/api/projects/${id}/cover`)
+    .then((response) => (response.ok ? response.blob() : null))
+    .then((file) => file && createImageBitmap(file))
+    .catch(() => null) // the picture itself is on its way

@@ -6,6 +6,18 @@ import { type Viewer } from '@/ui/canvas/viewer'
 /** CSS px. */
 const LONGEST = 160
 
+function drawWhole(viewer: Viewer, surface: HTMLCanvasElement): void {
+  const context = surface.getContext('2d')!,
+    { width, height } = surface,
+    { tile, pixel } = viewer.wholeTile(),
+    { whole } = viewer
+  context.fillStyle = viewer.checks(context)
+  context.fillRect(0, 0, width, height)
+  if (!tile) return
+  context.imageSmoothingQuality = 'high'
+  context.drawImage(tile, 0, 0, whole.width / pixel, whole.height / pixel, 0, 0, width, height)
+}
+
 export function Overview({ viewer }: { viewer: Viewer }) {
   const view = useSyncExternalStore(viewer.subscribe, viewer.getView)
   const surface = useRef<HTMLCanvasElement>(null)
@@ -17,7 +29,7 @@ export function Overview({ viewer }: { viewer: Viewer }) {
   const all = shown.left <= 0 && shown.top <= 0 && shown.right >= whole.width && shown.bottom >= whole.height
   useEffect(() => {
     if (all) return
-    const draw = () => surface.current && viewer.drawWhole(surface.current)
+    const draw = () => surface.current && drawWhole(viewer, surface.current)
     draw()
     return viewer.whenDrawn(draw)
   }, [viewer, all, width, height])
