@@ -75,6 +75,13 @@ export const hardMat = new cv.Mat(HEIGHT, WIDTH, cv.CV_8UC1)
 hardMat.data.set(hard.data)
 export const out = new cv.Mat()
 export const disc = cv.getStructuringElement(cv.MORPH_ELLIPSE, new cv.Size(41, 41))
+export const opencvContours = (mat: typeof hardMat) => {
+  const contours = new cv.MatVector(),
+    tree = new cv.Mat()
+  cv.findContours(mat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE)
+  contours.delete()
+  tree.delete()
+}
 export const opencvFlood = () => {
   const mask = cv.Mat.zeros(HEIGHT + 2, WIDTH + 2, cv.CV_8UC1)
   const t = new cv.Scalar(TOLERANCE, TOLERANCE, TOLERANCE, 0)

@@ -46,6 +46,7 @@ import {
   inRange,
   low,
   high,
+  opencvContours,
 } from './photo'
 import { type Row } from './row'
 
@@ -128,31 +129,13 @@ export const rowsOfPixels: Row[] = [
       cv.inRange(lab, low, high, inRange)
     },
   ],
-  [
-    'contour of a matte',
-    2,
-    () => traceMatte(matte),
-    'opencv-js findContours',
-    () => {
-      const contours = new cv.MatVector(),
-        tree = new cv.Mat()
-      cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE)
-      contours.delete()
-      tree.delete()
-    },
-  ],
+  ['contour of a matte', 2, () => traceMatte(matte), 'opencv-js findContours', () => opencvContours(hardMat)],
   [
     'contour as Bézier path',
     null,
     () => matteSubpaths(matte, 0.7),
     'opencv-js findContours',
-    () => {
-      const contours = new cv.MatVector(),
-        tree = new cv.Mat()
-      cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE)
-      contours.delete()
-      tree.delete()
-    },
+    () => opencvContours(hardMat),
   ],
   [
     'source-over with mask, 12 MP',

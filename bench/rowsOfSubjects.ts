@@ -27,6 +27,7 @@ import {
   hazy,
   mirroring,
   raw,
+  opencvContours,
 } from './photo'
 import {
   smallScene,
@@ -95,19 +96,7 @@ export const rowsOfSubjects: Row[] = [
     'the edge of 1500 × 1000',
     solveEdge,
   ],
-  [
-    `ribbon of ${unroll(star).length} px`,
-    null,
-    ribbonOf,
-    'opencv-js findContours',
-    () => {
-      const contours = new cv.MatVector(),
-        tree = new cv.Mat()
-      cv.findContours(hardMat, contours, tree, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE)
-      contours.delete()
-      tree.delete()
-    },
-  ],
+  [`ribbon of ${unroll(star).length} px`, null, ribbonOf, 'opencv-js findContours', () => opencvContours(hardMat)],
   ['fringe colours, 12 MP', null, () => foregroundColours(photo, large), 'the edge of 1500 × 1000', solveEdge],
   [
     'regions, 12 MP',

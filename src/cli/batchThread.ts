@@ -1,4 +1,5 @@
 /** A thread of wily batch: one picture after another, each written beside its place and moved there whole. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import '@/core/network/withWeights'
 import { rename, rm } from 'node:fs/promises'
 import { resolve } from 'node:path'
@@ -33,7 +34,7 @@ async function make({ photo, out, plan, from }: BatchQuestion): Promise<BatchAns
     const { selected, doubt, notes } = result
     return { selected, doubt, ...(notes.length ? { note: notes.join(' ') } : {}) }
   } catch (error) {
-    return { problem: error instanceof Error ? error.message : String(error) }
+    return { problem: sentenceOf(error) }
   } finally {
     await rm(part, { force: true })
   }

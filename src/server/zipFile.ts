@@ -1,4 +1,5 @@
 /** Zip files from outside: looked through before anything is unpacked, so that none unpacks to more than it may, or leads outside. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { createWriteStream } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { type Readable } from 'node:stream'
@@ -28,7 +29,7 @@ export interface OpenZip {
 /** @param what the file is, for people: "“tour.ora”". Throws Problem 422 with what is wrong */
 export async function openZip(path: string, what: string): Promise<OpenZip> {
   const damaged = (error: unknown): Problem => {
-    const said = error instanceof Error ? error.message : String(error)
+    const said = sentenceOf(error)
     if (/relative path|absolute path|backslash|invalid characters in fileName/i.test(said))
       return new Problem(422, `${what} names files outside itself; nothing was read.`)
     return new Problem(422, `${what} is damaged: it is no whole zip file.`)

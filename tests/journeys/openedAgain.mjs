@@ -46,7 +46,7 @@ export async function openedAgain(application, { measure }) {
 
     // Another browser altogether: nothing is remembered there.
     const other = await openBrowser()
-    let first, final
+    let first, final, cover
     const asked = []
     other.page.on('request', (request) => {
       if (request.url().includes('/api/pictures/')) asked.push(request.url())
@@ -58,6 +58,8 @@ export async function openedAgain(application, { measure }) {
       first = Date.now() - started
       await other.page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
       final = Date.now() - started
+      cover = await other.page.evaluate(() => performance.getEntriesByName('wily:cover').at(-1)?.startTime)
+      check(!measure || cover > 0, 'no cover stood in while 24 megapixels were decoded')
       await other.page.waitForTimeout(1500)
       await stage(other.page, 'Compose')
       await other.page.mouse.move(640, 790)
@@ -116,7 +118,7 @@ export async function openedAgain(application, { measure }) {
     check((await put('00000000-0000-4000-8000-0000000000ff', name, png)) === 404, 'a result of no project was kept')
     check((await put(id, name, png, '')) === 422, 'a result of no version was kept')
     check((await put(id, name, png)) === 200, 'a grey picture was refused')
-    return `masked ${measure ? 24 : 2}-megapixel picture opened again: first picture ${first} ms, with its mask ${final} ms`
+    return `masked ${measure ? 24 : 2}-megapixel picture opened again: cover ${cover?.toFixed(0) ?? 'not needed'}, first picture ${first} ms, with its mask ${final} ms`
   } finally {
     await browser.close()
   }

@@ -66,6 +66,24 @@ describe('composing layers', () => {
     for (let y = 0; y < SIZE; y++)
       for (let x = 0; x < SIZE; x++) expect(out[(y * SIZE + x) * 4 + 3]).toBe(x < 2 ? 0 : matte.data[y * SIZE + x - 2])
   })
+  it('shifted by parts of a pixel it is what a map that scales by next to nothing makes, cubic and bilinear', () => {
+    const part = fc.double({ min: -9, max: 9, noNaN: true }),
+      all = { level: 0, x: -2, y: -2, width: 12, height: 12 }
+    fc.assert(
+      fc.property(bytes, part, part, fc.constantFrom(0, 1), (data, dx, dy, level) => {
+        const drawn = (toCanvas: PictureNode['toCanvas']) =>
+          composeRegion([layer(picture(data), { toCanvas })], { ...all, level }).data
+        const shifted = drawn(translation(dx, dy)),
+          scaled = drawn(compose(translation(dx, dy), scaling(1 + 1e-7)))
+        for (let i = 0; i < shifted.length; i += 4) {
+          expect(Math.abs(shifted[i + 3] - scaled[i + 3])).toBeLessThanOrEqual(1)
+          // Where hardly anything shows, a step of alpha is many of colour.
+          if (shifted[i + 3] > 100)
+            for (let c = 0; c < 3; c++) expect(Math.abs(shifted[i + c] - scaled[i + c])).toBeLessThanOrEqual(2)
+        }
+      }),
+    )
+  })
   it('whole-pixel shifts copy exactly; a half turn twice gives the picture back', () => {
     fc.assert(
       fc.property(bytes, fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), (data, dx, dy) => {

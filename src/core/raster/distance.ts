@@ -8,36 +8,11 @@
 import { type KernelStack, withRoom } from '../kernels'
 import { type Size } from './picture'
 
-/** Row offset of the nearest set pixel in the same column; this where it is out of reach. */
-const NONE = 32767
+/** Rows away that stand for: none is set in that column. */
+const NOWHERE = 65535
 
-// A row at a time: the compiler makes more of short functions that are called often than of one long one.
-function fromAbove(column: Int16Array, isSet: Uint8Array, row: number, width: number, reach: number): void {
-  for (let i = row, end = row + width; i < end; i++) {
-    const above = column[i - width]
-    column[i] = isSet[i] ? 0 : above === NONE || above <= -reach ? NONE : above - 1 // negative: the set pixel lies above
-  }
-}
-function fromBelow(column: Int16Array, row: number, width: number, reach: number): void {
-  for (let i = row, end = row + width; i < end; i++) {
-    const below = column[i + width],
-      here = column[i]
-    if (here === 0 || below < 0 || below >= reach) continue // nothing set below within reach
-    if (here === NONE || below + 1 < -here) column[i] = below + 1
-  }
-}
-
-/** For each pixel the row offset of the nearest set pixel in its column, or NONE. */
-function columnsOf(isSet: Uint8Array, { width, height }: Size, reach: number): Int16Array {
-  const column = new Int16Array(width * height)
-  for (let i = 0; i < width; i++) column[i] = isSet[i] ? 0 : NONE
-  for (let row = width; row < column.length; row += width) fromAbove(column, isSet, row, width, reach)
-  for (let row = column.length - 2 * width; row >= 0; row -= width) fromBelow(column, row, width, reach)
-  return column
-}
-
-/** Rows from each pixel to the nearest set one of its column lie at `rows` in the kernels, two bytes each; rows of pixels `stride` bytes apart. */
-function layRowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size): { rows: number; stride: number } {
+/** For each pixel, how many rows it is to the nearest set one of its column, in the kernels as long as `stack` has them. @returns where each row of them lies */
+function rowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size): (y: number) => number {
   const across = (width + 7) & ~7,
     stride = across * 2,
     set = stack.take(across + 8),
@@ -49,26 +24,27 @@ function layRowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: S
     stack.run.rowsSince(set, y ? rows + (y - 1) * stride : none, rows + y * stride, width)
   }
   for (let y = height - 2; y >= 0; y--) stack.run.rowsUntil(rows + (y + 1) * stride, rows + y * stride, width)
-  return { rows, stride }
+  return (y) => rows + y * stride
 }
-/** Rows away that stand for: none is set in that column. */
-const NOWHERE = 65535
+/** Valid until the kernels' memory grows. */
+const awayIn = (stack: KernelStack, at: number, width: number): Uint16Array =>
+  new Uint16Array(stack.run.memory.buffer, at, width)
 
 /** 1 up to `reach` px from the set. Linear in the number of pixels, whatever the reach. @param isSet one byte a pixel, non-zero for the set */
 export function withinReach(isSet: Uint8Array, size: Size, reach: number): Uint8Array {
   const { width, height } = size,
-    most = Math.min(Math.floor(reach), NONE - 1),
+    most = Math.min(Math.floor(reach), NOWHERE - 1),
     near = new Uint8Array(width * height)
   return withRoom((stack) => {
     // How far to both sides reaches what lies so many rows away.
     const across = stack.take((most + 1) * 4),
       out = stack.take(width),
-      { rows, stride } = layRowsAway(stack, isSet, size)
+      rowAt = rowsAway(stack, isSet, size)
     stack
       .words(across, most + 1)
       .forEach((_, dy, table) => (table[dy] = Math.floor(Math.sqrt(reach * reach - dy * dy))))
     for (let y = 0; y < height; y++) {
-      stack.run.withinRow(rows + y * stride, across, most, out, width)
+      stack.run.withinRow(rowAt(y), across, most, out, width)
       near.set(stack.bytes(out, width), y * width)
     }
     return near
@@ -80,9 +56,8 @@ export function distanceTo(isSet: Uint8Array, size: Size, reach: number): (i: nu
   const { width, height } = size,
     away = new Uint16Array(width * height)
   withRoom((stack) => {
-    const { rows, stride } = layRowsAway(stack, isSet, size),
-      memory = stack.run.memory.buffer
-    for (let y = 0; y < height; y++) away.set(new Uint16Array(memory, rows + y * stride, width), y * width)
+    const rowAt = rowsAway(stack, isSet, size)
+    for (let y = 0; y < height; y++) away.set(awayIn(stack, rowAt(y), width), y * width)
   })
   const square = (i: number) => (away[i] === NOWHERE ? Infinity : away[i] ** 2)
   return (i) => {
@@ -107,22 +82,33 @@ export function nearestSetPixels(
   limit: number,
   visit: (y: number, nearest: Int32Array, from: number, to: number) => void,
 ): void {
-  const { width, height } = size,
-    reach = Math.min(Math.ceil(limit) + 1, NONE),
-    column = columnsOf(isSet, size, reach)
+  withRoom((stack) => {
+    const rowAt = rowsAway(stack, isSet, size)
+    visitRows(isSet, size, limit, (y) => awayIn(stack, rowAt(y), size.width), visit)
+  })
+}
+
+function visitRows(
+  isSet: Uint8Array,
+  { width, height }: Size,
+  limit: number,
+  rowsAwayIn: (y: number) => Uint16Array,
+  visit: (y: number, nearest: Int32Array, from: number, to: number) => void,
+): void {
+  const reach = Math.min(Math.ceil(limit) + 1, NOWHERE - 1),
+    limit2 = limit * limit
   const nearest = new Int32Array(width)
   const apex = new Int32Array(width),
     height2 = new Float64Array(width),
     from = new Float64Array(width + 1)
   for (let y = 0; y < height; y++) {
-    const row = y * width
+    const away = rowsAwayIn(y)
     let top = -1,
       leftmost = -1
     for (let x = 0; x < width; x++) {
-      const offset = column[row + x]
-      if (offset === NONE) continue
+      if (away[x] > reach) continue
       if (leftmost < 0) leftmost = x
-      const f = offset * offset
+      const f = away[x] * away[x]
       let start = -Infinity
       while (top >= 0) {
         start = (f + x * x - height2[top] - apex[top] * apex[top]) / (2 * (x - apex[top]))
@@ -136,13 +122,16 @@ export function nearestSetPixels(
     }
     if (top < 0) continue
     from[top + 1] = Infinity
-    const limit2 = limit * limit,
-      first = Math.max(0, leftmost - reach),
+    const first = Math.max(0, leftmost - reach),
       last = Math.min(width, apex[top] + reach + 1)
     for (let x = first, k = 0; x < last; x++) {
       while (from[k + 1] < x) k++
-      const dx = x - apex[k]
-      nearest[x] = dx * dx + height2[k] <= limit2 ? (y + column[row + apex[k]]) * width + apex[k] : -1
+      const column = apex[k],
+        dx = x - column,
+        above = (y - away[column]) * width + column
+      // Of two as near in one column the upper one.
+      if (dx * dx + height2[k] > limit2) nearest[x] = -1
+      else nearest[x] = above >= 0 && isSet[above] ? above : (y + away[column]) * width + column
     }
     visit(y, nearest, first, last)
   }

@@ -1,22 +1,13 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { halvePicture } from '../raster/levels'
-import { type Picture } from '../raster/picture'
 import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { outOfFocus } from './focus'
 import { labPlanes } from './labPlanes'
 import { fitMixture, mixtureCost } from './mixture'
 import { regionGraph } from './regionGraph'
 import { makeRegionTree } from './regionTree'
-
-const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {
-  const data = new Uint8ClampedArray(width * height * 4)
-  for (let i = 0; i < width * height; i++) {
-    const v = at(i % width, Math.floor(i / width))
-    data.set([v, v, v, 255], i * 4)
-  }
-  return { width, height, data }
-}
+import { greyPicture } from '../../../tests/setups/greyPicture'
 
 describe('mixtures', () => {
   it('one component is the Gaussian of the samples, its density that of the textbook', () => {

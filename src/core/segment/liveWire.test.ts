@@ -1,15 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type Picture } from '../raster/picture'
 import { wireBetween, wires } from './liveWire'
-
-const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {
-  const data = new Uint8ClampedArray(width * height * 4)
-  for (let i = 0; i < width * height; i++) {
-    const v = at(i % width, Math.floor(i / width))
-    data.set([v, v, v, 255], i * 4)
-  }
-  return { width, height, data }
-}
+import { greyPicture } from '../../../tests/setups/greyPicture'
 
 const WAY_X = [1, 1, 0, -1, -1, -1, 0, 1],
   WAY_Y = [0, 1, 1, 1, 0, -1, -1, -1]

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { type Picture } from '../raster/picture'
 import { colourOverlap } from './colourOverlap'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { keepObject } from './keepObject'
@@ -12,15 +11,7 @@ import { dropOverhangs } from './overhangs'
 import { BY_OUTLINE } from './mergeCost'
 import { cutTree, cutTreeByArea, makeRegionTree } from './regionTree'
 import { saliency } from './saliency'
-
-const greyPicture = (width: number, height: number, at: (x: number, y: number) => number): Picture => {
-  const data = new Uint8ClampedArray(width * height * 4)
-  for (let i = 0; i < width * height; i++) {
-    const v = at(i % width, Math.floor(i / width))
-    data.set([v, v, v, 255], i * 4)
-  }
-  return { width, height, data }
-}
+import { greyPicture } from '../../../tests/setups/greyPicture'
 
 /** Regions in a row, each of one colour, side by side. */
 const row = (tones: readonly number[]): RegionGraph => ({

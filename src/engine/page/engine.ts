@@ -79,6 +79,7 @@ export class Engine {
   private readonly steps = new RefSender()
   private readonly scenes = new RefSender()
   private sent(request: SelectRequest): SentRequest {
+    this.coolDown()
     return { ...request, steps: this.steps.send(request.steps), scenes: this.scenes.send(request.scenes) }
   }
 
@@ -101,7 +102,6 @@ export class Engine {
 
   /** The matte of the steps, or null when a newer request overtook this one. */
   select(request: SelectRequest): Promise<SelectResult | null> {
-    this.coolDown()
     return this.picture.select(this.sent(request), Atomics.add(this.latest, SELECT, 1) + 1)
   }
   /** The next answer about these steps is found by the algorithms of today. */
@@ -166,12 +166,14 @@ export class Engine {
   mattePng(request: SelectRequest): Promise<Blob> {
     return this.picture.mattePng(this.sent(request))
   }
-  /** Makes ready for picks to come, until something else is asked for or the layers change. */
-  warm(request: SelectRequest): void {
-    void this.picture.warm(this.sent(request), this.coolDown())
+  /** Makes ready for picks to come. False when something else was asked for, or the layers changed, before it was done. */
+  warm(request: SelectRequest): Promise<boolean> {
+    const sent = this.sent(request)
+    return this.picture.warm(sent, Atomics.load(this.latest, WARM))
   }
-  private coolDown(): number {
-    return Atomics.add(this.latest, WARM, 1) + 1
+  /** What is made ready gives way. */
+  private coolDown(): void {
+    Atomics.add(this.latest, WARM, 1)
   }
   /** Gives up the selection being made. */
   cancelSelect(): void {

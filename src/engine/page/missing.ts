@@ -1,11 +1,10 @@
 /** What layers cannot be shown for: said once, and asked for again where it may come back. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { UNAVAILABLE } from './protocol'
 
 /** A picture that could not be fetched is asked for again after so long, ms: first, and at most. */
 const ASK_AGAIN = 1000,
   ASK_AGAIN_MOST = 30_000
-
-const sentenceOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 export class Missing {
   private timer: ReturnType<typeof setTimeout> | undefined

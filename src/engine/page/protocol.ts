@@ -89,7 +89,7 @@ export interface PictureWorker {
   /** The steps whose stored result earlier versions made are found anew by the next request. */
   renew(request: SentRequest): Promise<void>
   /** Looks at the pictures before they are asked about, so that first answers are quick. */
-  warm(request: SentRequest, number: number): Promise<void>
+  warm(request: SentRequest, number: number): Promise<boolean>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
   stopPreparing(): void
   /** The box around the content inside a roughly drawn one; null when there is nothing to fit to. */

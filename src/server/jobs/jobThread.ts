@@ -1,4 +1,5 @@
 /** The thread's own side: takes tasks, makes them, says how far it is. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import '@/core/network/withWeights'
 import { parentPort, workerData } from 'node:worker_threads'
 import { NoSuchPicture } from '@/core/select/image'
@@ -32,7 +33,7 @@ function failed(error: unknown): TaskMessage {
   if (isDiskFull(error)) return { failed: 'The server’s disk is full.', forGood: true }
   if (isDatabaseGone(error)) return { failed: 'The database cannot be reached right now.', forGood: false }
   return {
-    failed: error instanceof Error ? error.message : String(error),
+    failed: sentenceOf(error),
     forGood: FOR_GOOD.some((type) => error instanceof type),
   }
 }

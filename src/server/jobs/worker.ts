@@ -3,6 +3,7 @@
  * here, no further picture of a batch is begun. Several workers share the work; one that dies leaves its jobs to the others.
  * --jobs N: pictures of batches at a time (as many as there are processors, less one).
  */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { availableParallelism } from 'node:os'
 import { parseArgs } from 'node:util'
 import { Client } from 'pg'
@@ -99,7 +100,7 @@ async function work(kind: JobKind, { id, data }: { id: string; data: JobData }, 
         // Whatever may go better the next time is tried again: a database or a storage that is away, a thread that died.
         if (error instanceof Dropped) {
           if (ending) await kind.abandon(data)
-        } else if (error instanceof JobFailed && error.forGood) await again(() => kind.failed(data, messageOf(error)))
+        } else if (error instanceof JobFailed && error.forGood) await again(() => kind.failed(data, sentenceOf(error)))
         else throw error
       } finally {
         await kind.clear(task)
@@ -107,13 +108,12 @@ async function work(kind: JobKind, { id, data }: { id: string; data: JobData }, 
     }
     if (!(ending && task)) await again(async () => (await boss()).complete(kind.queue, id))
   } catch (error) {
-    await retry(kind, id, data, messageOf(error))
+    await retry(kind, id, data, sentenceOf(error))
   } finally {
     running.delete(entry)
     wake()
   }
 }
-const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 /** A job that may come to something the next time; after so many tries it counts as failed. */
 async function retry(kind: JobKind, id: string, data: JobData, problem: string): Promise<void> {
@@ -124,7 +124,7 @@ async function retry(kind: JobKind, id: string, data: JobData, problem: string):
     if (!job || job.state === 'failed') await kind.failed(data, problem)
     else await kind.giveBack(data)
   } catch (error) {
-    process.stderr.write(`${messageOf(error)}\n`) // whoever looks for dead workers finds it
+    process.stderr.write(`${sentenceOf(error)}\n`) // whoever looks for dead workers finds it
   }
 }
 
@@ -232,6 +232,6 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(`${messageOf(error)}\n`)
+  process.stderr.write(`${sentenceOf(error)}\n`)
   process.exit(1)
 })

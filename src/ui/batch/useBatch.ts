@@ -1,4 +1,5 @@
 /** A batch as it stands, asked for again while its pictures are being made. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { useEffect, useRef, useState } from 'react'
 import { ROWS_AT_ONCE } from '@/document/batchRows'
 import { type Batch, type BatchPicture, batchPictures, openBatch, type PictureFilter } from '@/ui/store/batches'
@@ -71,7 +72,7 @@ export function useBatch(id: string, filter: PictureFilter): BatchView {
       } catch (error) {
         if (over) return
         if (error instanceof Unreachable) setAway(true)
-        else setProblem(error instanceof Error ? error.message : String(error))
+        else setProblem(sentenceOf(error))
       }
       if (!over && mine === turn) timer = setTimeout(() => void ask(), document.hidden ? IDLE_MS : pause)
     }

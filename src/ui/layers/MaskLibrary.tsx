@@ -1,4 +1,5 @@
 'use client'
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { keepable } from '@/document/limits'
 import { Trash2 } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
@@ -10,8 +11,6 @@ import { loadLibrary, putInLibrary, takeOutOfLibrary, useLibrary } from '@/ui/st
 import { sendPicture } from '@/ui/store/server'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { maskFromPicture, openMask } from './maskActions'
-
-const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 /** Mask pictures to choose from, the same in every project. */
 export function MaskLibraryItems({ layer }: { layer: Layer }) {
@@ -89,6 +88,6 @@ export async function keepInLibrary(layer: Layer): Promise<void> {
     await putInLibrary('mask', asset, { name: keepable(`${layer.name} mask`) })
     toast.success(`The mask of ${layer.name} is in the library.`)
   } catch (error) {
-    toast.error(`The mask could not be kept: ${said(error)}`)
+    toast.error(`The mask could not be kept: ${sentenceOf(error)}`)
   }
 }

@@ -1,4 +1,5 @@
 /** Where masks come from and what becomes of them. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { saveFile } from '@/ui/primitives/saveFile'
 import { keepable } from '@/document/limits'
 import { toast } from 'sonner'
@@ -116,6 +117,6 @@ export async function saveMaskAsPng(layer: Layer): Promise<void> {
     if (!png) return
     saveFile(`${layer.name} mask.png`, png)
   } catch (error) {
-    toast.error(`The mask could not be saved: ${error instanceof Error ? error.message : String(error)}`)
+    toast.error(`The mask could not be saved: ${sentenceOf(error)}`)
   }
 }

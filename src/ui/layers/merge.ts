@@ -1,4 +1,5 @@
 /** Layers to one picture, by the server, which makes it of the same records with the same code as the page. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { toast } from 'sonner'
 import { mergeInto } from '@/document/layers'
 import { withDescendants } from '@/document/tree'
@@ -65,7 +66,7 @@ async function mergePictures(layers: readonly string[], name: string, selected: 
     )
     return done?.picture ? { ...done.picture, name } : null
   } catch (error) {
-    toast.error(error instanceof Error ? error.message : String(error))
+    toast.error(sentenceOf(error))
     return null
   } finally {
     toast.dismiss(id)

@@ -1,4 +1,5 @@
 /** A project of its own from what is selected: all layers with what colours them, in a group that shows only the selection; the window lies around it. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { keepable } from '@/document/limits'
 import { produce } from 'immer'
 import { toast } from 'sonner'
@@ -56,6 +57,6 @@ export async function newProjectFromSelection(project: Project): Promise<void> {
       action: { label: 'Open it', onClick: () => window.location.assign(`/project/${id}`) },
     })
   } catch (error) {
-    toast.error(error instanceof Error ? error.message : String(error))
+    toast.error(sentenceOf(error))
   }
 }

@@ -1,5 +1,6 @@
 'use client'
 /** Brings the layer worked on into the light, the air and the grain of what lies around it. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { Blend } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -57,7 +58,7 @@ export function LayerMatch() {
       act(`Match ${now.layer.name} to its surroundings`, matchToSurroundings(now, found, newId))
       setSides({ layer: now.layer.id, own: sideOf(found.side.own), around: sideOf(found.side.around) })
     } catch (error) {
-      toast.error(`The surroundings could not be looked at: ${error instanceof Error ? error.message : String(error)}`)
+      toast.error(`The surroundings could not be looked at: ${sentenceOf(error)}`)
     } finally {
       setLooking(false)
     }

@@ -1,5 +1,6 @@
 'use client'
 /** The shelf: all projects, found, sorted and chosen; and a place to drop pictures and project files. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { ImagePlus, Trash2, TriangleAlert } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
@@ -60,7 +61,7 @@ export function Shelf() {
         setProjects(list)
         setProblem('')
       },
-      (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
+      (error: unknown) => setProblem(sentenceOf(error)),
     )
   }, [])
   useEffect(load, [load])

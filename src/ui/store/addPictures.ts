@@ -1,4 +1,5 @@
 /** Pictures into the open project: chosen or dropped, sent with progress, laid in as layers. Each that is refused says why; the others go on. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { toast } from 'sonner'
 import { fileTitle } from '@/document/fileTitle'
 import { loadLater } from '@/ui/primitives/later'
@@ -46,7 +47,7 @@ export function tell(error: unknown): void {
   if (error instanceof DOMException && error.name === 'AbortError') return
   if (error instanceof Refused || error instanceof Unreachable) toast.error(error.message, { duration: 12_000 })
   else
-    toast.error(`The picture could not be added: ${error instanceof Error ? error.message : String(error)}`, {
+    toast.error(`The picture could not be added: ${sentenceOf(error)}`, {
       duration: 12_000,
     })
 }

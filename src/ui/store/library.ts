@@ -1,4 +1,5 @@
 /** The library as it is on the server: listed, filled, changed. What is changed is shown at once; what the server refuses is taken back, and said. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { toast } from 'sonner'
 import { create } from 'zustand'
 import { type SkyPicture } from '@/core/match/skyPicture'
@@ -29,7 +30,7 @@ export async function loadLibrary(kind: LibraryKind): Promise<boolean> {
     useLibrary.setState({ problem: '' })
     return true
   } catch (error) {
-    useLibrary.setState({ problem: error instanceof Error ? error.message : String(error) })
+    useLibrary.setState({ problem: sentenceOf(error) })
     return false
   }
 }

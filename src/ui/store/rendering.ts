@@ -1,4 +1,5 @@
 /** Ties the bench's state to the engine: what changed in the records goes to the workers, what they make goes to the screen. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { toast } from 'sonner'
 import { type Affine, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
@@ -167,7 +168,7 @@ export class Rendering {
         frame.part,
         matte ? { layer: frame.cut, levels: matte, toCanvas: IDENTITY } : undefined,
       )
-      .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)))
+      .catch((error: unknown) => toast.error(sentenceOf(error)))
       .finally(() => {
         this.showing = false
         if (this.behind) {
@@ -218,7 +219,7 @@ export class Rendering {
       await this.place(project ? homeToView(get(), project) : toCanvas)
     } catch (error) {
       if (turn === this.turn) set({ selecting: false })
-      toast.error(`The selection could not be made: ${error instanceof Error ? error.message : String(error)}`)
+      toast.error(`The selection could not be made: ${sentenceOf(error)}`)
     }
   }
 
@@ -248,7 +249,13 @@ export class Rendering {
         return
       }
       const request = project && !live && stage === 'select' ? requestFor(project, home, null) : null
-      if (request) this.engine.warm(request)
+      if (!request) return
+      this.engine.warm(request).then(
+        (done) => {
+          if (!done) this.warmLater()
+        },
+        () => {}, // what cannot be had is said when it is shown
+      )
     }, WARM_AFTER_MS)
   }
 

@@ -2,6 +2,7 @@
  * Many picture files, two at a time, each with its progress: those that are refused are listed by name, the rest goes on. While the server
  * is away they wait, kept in this browser (waitingFiles.ts): whoever opens the page again sends them.
  */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { create } from 'zustand'
 import { Refused, type SendProgress, sendPicture, type StoredPicture, Unreachable } from './server'
 import { forgetFile, type Goal, keepFile, leftFiles } from './waitingFiles'
@@ -144,7 +145,7 @@ async function lane(): Promise<void> {
         useSending.setState(({ done }) => ({ done: done + 1 }))
         continue
       }
-      const sentence = error instanceof Error ? error.message : String(error)
+      const sentence = sentenceOf(error)
       useSending.setState(({ problems }) => ({ problems: [...problems, { name: file.name, sentence }] }))
       forget(each)
     } finally {

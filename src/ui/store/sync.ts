@@ -1,4 +1,5 @@
 /** The open project and the server: opening, sending what is done, taking in what other tabs did, and what could not be saved. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { saveJson } from '@/ui/primitives/saveFile'
 import { freeze } from 'immer'
 import { toast } from 'sonner'
@@ -251,6 +252,6 @@ export async function keepAsNewProject(): Promise<void> {
     await createProject(id, project)
     window.location.assign(`/project/${id}`)
   } catch (error) {
-    toast.error(error instanceof Error ? error.message : String(error))
+    toast.error(sentenceOf(error))
   }
 }

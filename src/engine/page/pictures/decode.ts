@@ -59,6 +59,9 @@ async function throughFrame(bitmap: ImageBitmap, { data }: Picture): Promise<boo
   let frame: VideoFrame | undefined
   try {
     frame = new VideoFrame(bitmap, { timestamp: 0 })
+    // It would hand out the rows of a turned photo as they lie in the file. The server keeps photos upright; nothing rests on that here.
+    const { rotation, flip } = frame as { rotation?: number; flip?: boolean }
+    if (rotation || flip) return false
     await frame.copyTo(data, { format: 'RGBA' })
     return true
   } catch {

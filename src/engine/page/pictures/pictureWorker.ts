@@ -83,9 +83,11 @@ const api: PictureWorker = {
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent, number) =>
     withRequest(sent, async (request) => {
-      await run('Looking at the picture', newest(WARM, number), (context) =>
-        warm(sceneOf(request, context.check), 'all', context),
-      )
+      const done = await run('Looking at the picture', newest(WARM, number), (context) => {
+        warm(sceneOf(request, context.check), 'all', context)
+        return true
+      })
+      return done ?? false
     }),
   stopPreparing,
   renew: (sent) => withRequest(sent, (request) => renew(request)),

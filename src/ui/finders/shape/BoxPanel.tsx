@@ -1,3 +1,4 @@
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { Shrink } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -111,7 +112,7 @@ function TrimToContent({ step, change }: { step: BoxStep; change: (values: objec
         toast('The box is trimmed already: what is inside reaches all its sides.')
       else if (get().openStep === step.id) act('Trim to content', change({ ...box, rotation: 0 }))
     } catch (error) {
-      toast.error(`The content could not be looked at: ${error instanceof Error ? error.message : String(error)}`)
+      toast.error(`The content could not be looked at: ${sentenceOf(error)}`)
     } finally {
       setBusy(false)
     }

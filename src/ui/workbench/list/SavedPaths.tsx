@@ -1,5 +1,6 @@
 'use client'
 /** Paths kept with the project. */
+import { sentenceOf } from '@/core/fields/sentenceOf'
 import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
@@ -107,7 +108,7 @@ function FromSelection({ count, home, empty }: { count: number; home: RecipeHome
         set({ pathShown: d })
       }
     } catch (error) {
-      toast.error(`The edge could not be traced: ${error instanceof Error ? error.message : String(error)}`)
+      toast.error(`The edge could not be traced: ${sentenceOf(error)}`)
     } finally {
       setBusy(false)
     }

@@ -1,0 +1,78 @@
+import { beforeEach, expect, it, vi } from 'vitest'
+import { NoWeights } from '@/core/network/network'
+import { networkWeights } from '../networkWeights'
+import { type SharedPicture } from '../protocol'
+import { bringStored } from './results'
+import { closePicture, keepPictures, openEarly, openPicture, withAreas } from './work'
+
+const decoded: string[] = []
+vi.mock('../networkWeights', () => ({ networkWeights: vi.fn(() => Promise.resolve()) }))
+vi.mock('./results', () => ({ bringStored: vi.fn(), keepCostly: vi.fn(), openResultsOf: vi.fn() }))
+vi.mock('./decode', () => ({
+  fetchPicture: async (asset: string) => {
+    decoded.push(asset)
+    return { levels: [], opaque: true, rarestHue: 0 } satisfies SharedPicture
+  },
+}))
+beforeEach(() => {
+  vi.mocked(networkWeights).mockClear()
+  decoded.length = 0
+  keepPictures([])
+})
+const area = {
+  recipe: { version: 1, steps: [] },
+  saved: [],
+  scene: 'none',
+  canvas: { width: 4, height: 4 },
+  toLayer: [1, 0, 0, 1, 0, 0],
+} as never
+
+it('what is stored needs no network; what asks it all the same is done again once it is there', async () => {
+  vi.mocked(bringStored).mockResolvedValue(true)
+  expect(await withAreas([area], [], [], () => Promise.resolve('made'))).toBe('made')
+  expect(networkWeights).not.toHaveBeenCalled()
+  let asked = 0
+  const asks = () => (asked++ ? Promise.resolve('made') : Promise.reject(new NoWeights('none')))
+  expect(await withAreas([area], [], [], asks)).toBe('made')
+  expect(networkWeights).toHaveBeenCalledTimes(1)
+  await expect(withAreas([area], [], [], () => Promise.reject(new Error('other')))).rejects.toThrow('other')
+  expect(networkWeights).toHaveBeenCalledTimes(1)
+})
+it('what is not stored waits for the network first', async () => {
+  vi.mocked(bringStored).mockResolvedValue(false)
+  const order: string[] = []
+  vi.mocked(networkWeights).mockImplementationOnce(async () => void order.push('weights'))
+  await withAreas([area], [], [], async () => void order.push('work'))
+  expect(order).toEqual(['weights', 'work'])
+})
+
+const layer = (asset: string, more: object = {}) => ({ id: asset, kind: 'picture', asset, visible: true, ...more })
+const answers = (layers: object[], ok = true) =>
+  vi.stubGlobal('fetch', async () => (ok ? Response.json({ records: { layers } }) : new Response('', { status: 500 })))
+
+it('what a project shows is opened early, once, and is there for who opens it', async () => {
+  answers([
+    layer('a'),
+    layer('b', { visible: false }),
+    layer('a', { id: 'again' }),
+    { id: 'f', kind: 'fill', visible: true },
+  ])
+  await openEarly('one')
+  await openPicture('a')
+  expect(decoded).toEqual(['a'])
+  closePicture('a')
+  await openPicture('a')
+  expect(decoded).toEqual(['a']) // it is kept until it is said what to keep
+  closePicture('a')
+  keepPictures([])
+  await openPicture('a')
+  expect(decoded).toEqual(['a', 'a'])
+  closePicture('a')
+})
+it('without an answer nothing is opened, and nothing is said', async () => {
+  answers([], false)
+  await openEarly('one')
+  vi.stubGlobal('fetch', () => Promise.reject(new TypeError('away')))
+  await openEarly('one')
+  expect(decoded).toEqual([])
+})
