@@ -55,7 +55,7 @@ export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
   const solved = (crew?: Crew) => () =>
     edge.modify(
       { ...subject, data: subject.data.slice() },
-      { reach: 12, follow: true, smooth: 0, feather: 0, crispness: 0, offset: 0, solver: 'closedForm', strokes: [] },
+      { reach: 12, follow: true, smooth: 0, feather: 0, crispness: 0, offset: 0, solver: 'auto', strokes: [] },
       { ...plainContext(1 << 20), crew },
       scene,
     )

@@ -3,7 +3,11 @@ import { correctBlocks } from '@/core/edge/foregroundColours'
 import { lookAtTiles } from '@/core/matting/expectedCoverage'
 import { nearRows } from '@/core/matting/band'
 import { solveBlocks } from '@/core/matting/blocks'
+import { followInStrips } from '@/core/matting/fineThings'
+import { tellParts } from '@/core/matting/learning'
+import { halveRows } from '@/core/matting/level'
 import { findMiddles } from '@/core/matting/middles'
+import { solveCoarse } from '@/core/matting/solveUnknown'
 import { type Task } from '@/core/parallel/crew'
 import { drawWholePictures } from './drawInParts'
 
@@ -11,6 +15,10 @@ export const TASKS: readonly Task<never, never>[] = [
   nearRows,
   lookAtTiles,
   findMiddles,
+  followInStrips,
+  halveRows,
+  tellParts,
+  solveCoarse,
   solveBlocks,
   correctBlocks,
   drawWholePictures,

@@ -70,8 +70,8 @@ beforeAll(async () => {
       pieces += all.length
       const counted: typeof task = {
         name: task.name,
-        begin(given) {
-          const work = task.begin(given)
+        begin(given, stop) {
+          const work = task.begin(given, stop)
           return (piece) => {
             own++
             work(piece)

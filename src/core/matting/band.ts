@@ -1,17 +1,13 @@
-/** Which pixels along the edge of a matte are open to be solved: a band on either side, and fine things that cross its outer border. */
+/** Which pixels along the edge of a matte are open to be solved: a band on either side. */
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { withinReach } from '../raster/distance'
-import { type Matte, type Picture, type Size } from '../raster/picture'
-import { noiseOf, varianceAt } from './noise'
+import { type Matte, type Size } from '../raster/picture'
 
 /** Hears of progress, 0-1, and throws to call the work off. */
 type Check = (progress: number) => void
 
 /** The edge lies where coverage crosses this. */
 export const MIDDLE = 128
-/** Fine things are followed up to this times the band's reach from it, as far as they are more lively than this times the grain. */
-const WIDER = 5,
-  LIVELY = 10
 
 /** 1 up to `reach` px from where coverage crosses the middle. */
 export function bandAlong(matte: Matte, reach: number, crew: Crew = alone, check?: Check): Uint8Array {
@@ -21,41 +17,6 @@ export function bandAlong(matte: Matte, reach: number, crew: Crew = alone, check
 /** 1 up to `reach` px from what is not 0. */
 export const nearSet = (set: Uint8Array, size: Size, reach: number, crew: Crew = alone, check?: Check): Uint8Array =>
   nearTo('set', set, size, reach, crew, check)
-
-/** Opens what varies more than grain outside the band, as far as it hangs together with it: hair, spines. In place. */
-export function followFineThings(
-  picture: Picture,
-  matte: Matte,
-  open: Uint8Array,
-  reach: number,
-  crew: Crew = alone,
-  check?: Check,
-): void {
-  const { width, height } = picture,
-    lively = noiseOf(picture, open) * LIVELY,
-    near = nearSet(open, matte, WIDER * reach, crew, check),
-    stack: number[] = []
-  for (let i = 0; i < near.length; i++) if (open[i] || matte.data[i] >= MIDDLE) near[i] = 0
-  // What varies cannot be told at the picture's border.
-  near.fill(0, 0, width).fill(0, width * (height - 1))
-  for (let y = 1; y < height; y++) near.fill(0, y * width - 1, y * width + 1)
-  const look = (i: number) => {
-    if (!near[i]) return
-    near[i] = 0
-    if (varianceAt(picture, i) <= lively) return
-    open[i] = 1
-    stack.push(i)
-  }
-  const lookAround = (i: number) => {
-    look(i - 1)
-    look(i + 1)
-    look(i - width)
-    look(i + width)
-  }
-  // What has been opened meanwhile waits in the stack.
-  for (let i = 0; i < open.length; i++) if (open[i]) lookAround(i)
-  while (stack.length) lookAround(stack.pop()!)
-}
 
 /** Rows looked at in one go, at least; and as many as lie within reach above and below them. */
 const ROWS = 256

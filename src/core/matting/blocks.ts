@@ -1,6 +1,7 @@
 /** A level of a matte solved in blocks, which threads may share. */
 import { type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
+import { countSet } from '../raster/countSet'
 import { cropPicture, cropRows } from '../raster/crop'
 import { type Picture, type Size } from '../raster/picture'
 import { solveClosedForm } from './closedForm'
@@ -83,6 +84,14 @@ export function solveBlock({
   }
 }
 
+/** How many pixels of a box are unknown. @param stride px from row to row */
+function unknownIn(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): number {
+  let count = 0
+  for (let row = y; row < y + height; row++)
+    count += countSet(unknown.subarray(row * stride + x, row * stride + x + width))
+  return count
+}
+
 /** Whether anything of a box is unknown. @param stride px from row to row */
 export function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
   for (let row = y; row < y + height; row++)
@@ -103,15 +112,21 @@ export function around(box: Box | null, by: number, { width, height }: Size): Bo
   }
 }
 
-/** Those with something unknown, and how far they see around themselves, px; one for all where there is little to do. */
+/** Those with something unknown, those with most of it first (threads are done at about the same time), and how far they see around themselves, px; one for all where there is little to do. */
 export function blocksOf(
   size: Size,
   unknown: Uint8Array,
   count: number,
 ): { readonly blocks: readonly Box[]; readonly margin: number } {
-  const many = count > MOST_UNKNOWN || (count > 0 && size.width * size.height > MOST_PIXELS),
-    blocks = many ? evenBlocks(size) : [{ x: 0, y: 0, width: size.width, height: size.height }]
-  return { blocks: blocks.filter((block) => hasUnknown(unknown, size.width, block)), margin: many ? MARGIN : 0 }
+  if (count <= MOST_UNKNOWN && (count === 0 || size.width * size.height <= MOST_PIXELS)) {
+    const whole = { x: 0, y: 0, width: size.width, height: size.height }
+    return { blocks: hasUnknown(unknown, size.width, whole) ? [whole] : [], margin: 0 }
+  }
+  const blocks = evenBlocks(size)
+    .map((block) => ({ block, count: unknownIn(unknown, size.width, block) }))
+    .filter(({ count }) => count > 0)
+    .sort((a, b) => b.count - a.count)
+  return { blocks: blocks.map(({ block }) => block), margin: MARGIN }
 }
 
 /** Of even sizes, so that threads have even shares. */

@@ -4,10 +4,11 @@
  */
 import { type Solver } from '../fields/solver'
 import { type Box } from '../raster/content'
+import { type Crew, floatsFor, type Task } from '../parallel/crew'
 import { type Hints } from './closedForm'
 import { type Level } from './level'
-import { localColours, type LocalColours } from './localColours'
-import { sampledCoverage } from './sampling'
+import { localColours, type LocalColours, roomForColours } from './localColours'
+import { roomForSamples, sampledCoverage, type Samples } from './sampling'
 
 /** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
 const HOLD = 100,
@@ -33,18 +34,56 @@ export interface Learnt {
   readonly hint: { readonly coverage: Float32Array; readonly weight: Float32Array }
 }
 
-export function learn(level: Level, solver: Learner, report: (share: number) => void): Omit<Learnt, 'level'> {
-  report(0)
-  const local = localColours(level),
-    weight = new Float32Array(level.alpha.length)
+/** What the known pixels of a level say by themselves; samples where they are asked for. */
+export interface Told {
+  readonly colours: LocalColours
+  readonly samples: Samples | null
+}
+/** One thing that is to be told of the level of a number: samples of some rows. */
+type Part = { readonly of: number; readonly rows?: { readonly from: number; readonly to: number } }
+
+/** Rows sampled in one go. */
+const ROWS = 64
+
+/** What is told of each of several levels, which all of a crew see. */
+export function tellOf(levels: readonly Level[], samples: boolean, crew: Crew, check: () => void): Told[] {
+  const floats = (length: number) => floatsFor(crew, length),
+    told = levels.map(({ picture }) => ({
+      colours: roomForColours(picture, floats),
+      samples: samples ? roomForSamples(picture, floats) : null,
+    })),
+    parts: Part[] = levels.map((_, of) => ({ of }))
+  if (samples)
+    levels.forEach(({ picture: { height } }, of) => {
+      for (let from = 0; from < height; from += ROWS)
+        parts.push({ of, rows: { from, to: Math.min(height, from + ROWS) } })
+    })
+  crew.share(tellParts, { levels, told }, parts, check)
+  return told
+}
+
+export const tellParts: Task<{ readonly levels: readonly Level[]; readonly told: readonly Told[] }, Part> = {
+  name: 'what known pixels say',
+  begin:
+    ({ levels, told }, check) =>
+    ({ of, rows }) => {
+      const { colours, samples } = told[of]
+      if (rows) sampledCoverage(levels[of], samples!, rows.from, rows.to)
+      else localColours(levels[of], colours, check)
+    },
+}
+
+/** What one solver makes of that. */
+export function learntBy(solver: Learner, level: number, { colours: local, samples }: Told): Learnt {
+  const weight = new Float32Array(local.coverage.length)
   if (solver === 'sampling') {
-    const { coverage, sure } = sampledCoverage(level, () => report(0))
+    const { coverage, sure } = samples!
     for (let i = 0; i < weight.length; i++) weight[i] = SAMPLED_WEIGHT * sure[i]
-    return { local, hint: { coverage, weight } }
+    return { level, local, hint: { coverage, weight } }
   }
   for (let i = 0; i < weight.length; i++)
     weight[i] = (LOCAL_WEIGHT * Math.min(1, local.precision[i] / PRECISE) ** 2) / (1 + local.unexplained[i] / EXPLAINED)
-  return { local, hint: { coverage: local.coverage, weight } }
+  return { level, local, hint: { coverage: local.coverage, weight } }
 }
 
 /** How far the affine functions are held back on level n, for each pixel of the level that was learnt on. */

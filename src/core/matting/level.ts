@@ -1,6 +1,7 @@
 /** A level of what is being solved: colours, what is unknown, and coverage as far as it is known or found. */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
-import { halvePicture } from '../raster/levels'
+import { bytesFor, type Crew, floatsFor, type Task } from '../parallel/crew'
+import { halfSize, halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'
 
 export interface Level {
@@ -12,25 +13,57 @@ export interface Level {
   readonly alpha: Float32Array
 }
 
-/** Half the size: what holds an unknown pixel is unknown. `coverage` is of the finer level, 0-1 or bytes (`full` is what stands for all). */
-export function halved(
-  picture: Picture,
-  unknown: Uint8Array,
-  coverage: Float32Array | Uint8Array,
-  full: number,
-): Level {
-  const half = halvePicture(picture),
-    open = new Uint8Array(half.width * half.height),
-    alpha = new Float32Array(open.length)
-  for (let v = 0, o = 0; v < half.height; v++)
-    for (let u = 0; u < half.width; u++, o++) {
-      const p = 2 * v * picture.width + 2 * u,
-        right = 2 * u + 1 < picture.width ? 1 : 0,
-        down = 2 * v + 1 < picture.height ? picture.width : 0
-      open[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
-      alpha[o] = (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
+/** What is halved: `coverage` is 0-1 or bytes (`full` is what stands for all). */
+interface Finer {
+  readonly picture: Picture
+  readonly unknown: Uint8Array
+  readonly coverage: Float32Array | Uint8Array
+  readonly full: number
+}
+interface Rows {
+  readonly from: number
+  readonly to: number
+}
+
+/** Rows of the half made in one go. */
+const ROWS = 128
+
+/** Half the size, where the crew sees it: what holds an unknown pixel is unknown. */
+export function halved(finer: Finer, crew: Crew): Level {
+  const size = halfSize(finer.picture),
+    count = size.width * size.height,
+    into: Level = {
+      picture: { ...size, data: new Uint8ClampedArray(crew.allocate(count * 4), 0, count * 4) },
+      unknown: bytesFor(crew, count),
+      alpha: floatsFor(crew, count),
+    },
+    strips: Rows[] = []
+  for (let from = 0; from < size.height; from += ROWS) strips.push({ from, to: Math.min(size.height, from + ROWS) })
+  crew.share(halveRows, { ...finer, into }, strips)
+  return into
+}
+
+export const halveRows: Task<Finer & { readonly into: Level }, Rows> = {
+  name: 'halve rows of a level',
+  begin({ picture, unknown, coverage, full, into }) {
+    const { width, height } = picture,
+      half = into.picture.width
+    return ({ from, to }) => {
+      const top = 2 * from,
+        rows = Math.min(height, 2 * to) - top,
+        data = picture.data.subarray(top * width * 4, (top + rows) * width * 4)
+      into.picture.data.set(halvePicture({ width, height: rows, data }).data, from * half * 4)
+      for (let v = from, o = from * half; v < to; v++)
+        for (let u = 0; u < half; u++, o++) {
+          const p = 2 * v * width + 2 * u,
+            right = 2 * u + 1 < width ? 1 : 0,
+            down = 2 * v + 1 < height ? width : 0
+          into.unknown[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
+          into.alpha[o] =
+            (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
+        }
     }
-  return { picture: half, unknown: open, alpha }
+  },
 }
 
 /** How far the affine functions are held back when coverage is carried to a finer level, colours 0-1 squared: grain must not be carried along. */

@@ -35,30 +35,40 @@ export interface LocalColours extends Size {
   readonly away: Float32Array
 }
 
-/** For the unknown pixels; zero elsewhere, and where one of the sides is known nowhere. Memory: 120 bytes a pixel. */
-export function localColours({ picture, unknown, alpha }: Level): LocalColours {
+/** Room for them, zero. */
+export const roomForColours = ({ width, height }: Size, floats: (length: number) => Float32Array): LocalColours => ({
+  width,
+  height,
+  coverage: floats(width * height),
+  precision: floats(width * height),
+  unexplained: floats(width * height),
+  away: floats(width * height),
+})
+
+/** For the unknown pixels; zero elsewhere, and where one of the sides is known nowhere. Memory: 120 bytes a pixel. @param out zero */
+export function localColours(
+  { picture, unknown, alpha }: Level,
+  out: LocalColours = roomForColours(picture, (length) => new Float32Array(length)),
+  check: () => void = () => {},
+): LocalColours {
   const { width, height, data } = picture,
     count = width * height
   const inside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v > FULL ? 1 : 0)),
     outside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v < EMPTY ? 1 : 0))
-  const out = {
-    width,
-    height,
-    coverage: new Float32Array(count),
-    precision: new Float32Array(count),
-    unexplained: new Float32Array(count),
-    away: new Float32Array(count),
-  }
   for (let i = 0; i < count; i++) if (unknown[i]) out.away[i] = 2 * FARTHEST
-  for (const side of [inside, outside])
+  for (const side of [inside, outside]) {
+    check()
     nearestSetPixels(side, picture, FARTHEST, (y, nearest, from, to) => {
       for (let x = from, i = y * width + from; x < to; x++, i++) {
         const k = nearest[x]
         if (unknown[i] && k >= 0) out.away[i] += Math.hypot((k % width) - x, Math.floor(k / width) - y) - FARTHEST
       }
     })
-  const F = momentsOf(picture, inside, unknown),
-    B = momentsOf(picture, outside, unknown)
+  }
+  const F = momentsOf(picture, inside, unknown)
+  check()
+  const B = momentsOf(picture, outside, unknown)
+  check()
   for (let i = 0; i < count; i++) {
     const o = i * MOMENTS,
       wf = 1 / F[o],

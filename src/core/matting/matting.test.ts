@@ -6,7 +6,7 @@ import { solveClosedForm } from './closedForm'
 import { type Level } from './level'
 import { localColours } from './localColours'
 import { noiseOf } from './noise'
-import { sampledCoverage } from './sampling'
+import { roomForSamples, sampledCoverage } from './sampling'
 import { SOLVERS } from '../fields/solver'
 import { solveUnknown } from './solveUnknown'
 
@@ -115,7 +115,9 @@ const levelOf = (picture: Picture): Level => {
 describe('what colours say', () => {
   it('samples tell the coverage of pixels between two colours, mixed in linear light, and are sure of it', () => {
     const level = levelOf(mix(truthAt)),
-      { coverage, sure } = sampledCoverage(level, () => {})
+      samples = roomForSamples(level.picture, (length) => new Float32Array(length)),
+      { coverage, sure } = samples
+    sampledCoverage(level, samples)
     for (let i = 0; i < coverage.length; i++)
       if (level.unknown[i]) {
         expect(Math.abs(coverage[i] - truthAt(i % WIDTH, Math.floor(i / WIDTH)))).toBeLessThan(0.03)

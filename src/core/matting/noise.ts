@@ -1,4 +1,5 @@
 import { LINEAR_OF_BYTE } from '../colour/srgb'
+import { countSet } from '../raster/countSet'
 import { type Picture } from '../raster/picture'
 
 /** Grain is what varies in the calmest places: this share of the windows varies less. */
@@ -11,15 +12,13 @@ const EVERY = 3
 /** Variance of grain where `mask` is 1, linear colours squared: of 3×3 windows, the calmest tenth. */
 export function noiseOf(picture: Picture, mask: Uint8Array): number {
   const { width, height } = picture,
-    found: number[] = []
-  let count = 0
-  for (let i = 0; i < mask.length; i++) count += mask[i]
-  const step = Math.max(1, Math.floor(count / EVERY / SAMPLES))
-  for (let y = 1, seen = 0; y < height - 1; y += EVERY)
-    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
-      if (!mask[i] || seen++ % step) continue
-      found.push(varianceAt(picture, i))
-    }
+    found: number[] = [],
+    step = Math.max(1, Math.floor(countSet(mask) / EVERY / SAMPLES))
+  for (let y = 1, seen = 0; y < height - 1; y += EVERY) {
+    const row = mask.subarray(y * width, (y + 1) * width - 1)
+    for (let x = row.indexOf(1, 1); x >= 0; x = row.indexOf(1, x))
+      for (; row[x]; x++) if (seen++ % step === 0) found.push(varianceAt(picture, y * width + x))
+  }
   return found.length ? Math.max(LEAST, Float64Array.from(found).sort()[Math.floor(found.length * CALM)]) : LEAST
 }
 

@@ -6,8 +6,7 @@ import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { nearAny } from '../raster/nearAny'
 import { type Level } from './level'
-import { EMPTY, FULL, localColours } from './localColours'
-import { sampledCoverage } from './sampling'
+import { EMPTY, FULL } from './localColours'
 
 /** Known pixels so near the unknown ones are tried, px; and errors are told over so many px around. */
 const RING = 10,
@@ -17,22 +16,29 @@ const FLOOR = 0.01
 /** Samples are relied on so many times as much as local colours where neither does better. */
 const PRIOR = 2
 
-/** The share of the samples' answer in both together, 0-1, for each pixel of a level. */
-export function shareOfSamples(level: Level, report: () => void): Float32Array {
-  const { picture, unknown, alpha } = level,
-    near = nearAny(unknown, (u) => u === 1, picture.width, picture.height, RING),
-    ring = mapInto(new Uint8Array(unknown.length), near, (n, i) =>
-      n && !unknown[i] && (alpha[i] < EMPTY || alpha[i] > FULL) ? 1 : 0,
-    ),
-    tried: Level = { picture, alpha, unknown: mapInto(new Uint8Array(unknown.length), ring, (r, i) => r | unknown[i]) }
-  const errorOf = (coverage: Float32Array) =>
-    meansNear(
-      mapInto(new Float32Array(ring.length), ring, (r, i) => (r ? (coverage[i] - alpha[i]) ** 2 : 0)),
-      ring,
-      picture,
-    )
-  const byColours = errorOf(localColours(tried).coverage),
-    bySamples = errorOf(sampledCoverage(tried, report).coverage)
+/** A level whose known pixels near the unknown ones are taken for unknown, to be told from the others. */
+export function triedAround({ picture, unknown, alpha }: Level): Level {
+  const near = nearAny(unknown, (u) => u === 1, picture.width, picture.height, RING)
+  return {
+    picture,
+    alpha,
+    unknown: mapInto(near, near, (n, i) => unknown[i] | (n && (alpha[i] < EMPTY || alpha[i] > FULL) ? 1 : 0)),
+  }
+}
+
+/** The share of the samples' answer in both together, 0-1, for each pixel of a level. @param colours coverage each makes of what was tried around it */
+export function shareOfSamples(
+  { picture, unknown, alpha }: Level,
+  tried: Level,
+  colours: Float32Array,
+  samples: Float32Array,
+): Float32Array {
+  const ring = mapInto(new Uint8Array(unknown.length), unknown, (u, i) => tried.unknown[i] ^ u),
+    means = meansNear(ring, picture),
+    errorOf = (coverage: Float32Array) =>
+      means(mapInto(new Float32Array(ring.length), ring, (r, i) => (r ? (coverage[i] - alpha[i]) ** 2 : 0)))
+  const byColours = errorOf(colours),
+    bySamples = errorOf(samples)
   return mapInto(byColours, byColours, (a, i) => {
     const forSamples = PRIOR * (a + FLOOR) ** 2
     return forSamples / (forSamples + (bySamples[i] + FLOOR) ** 2)
@@ -40,18 +46,17 @@ export function shareOfSamples(level: Level, report: () => void): Float32Array {
 }
 
 /** Means of what a ring tells, over a neighbourhood; where none of it is near, of all. */
-function meansNear(values: Float32Array, ring: Uint8Array, size: Size): Float32Array {
-  let sum = 0,
-    count = 0
-  for (let i = 0; i < ring.length; i++)
-    if (ring[i]) {
-      sum += values[i]
-      count++
-    }
-  const told = smoothed(values, size),
-    share = smoothed(Float32Array.from(ring), size),
-    all = count ? sum / count : 0
-  return mapInto(told, told, (v, i) => (v + FAINT * all) / (share[i] + FAINT))
+function meansNear(ring: Uint8Array, size: Size): (values: Float32Array) => Float32Array {
+  const share = smoothed(Float32Array.from(ring), size)
+  let count = 0
+  for (let i = 0; i < ring.length; i++) count += ring[i]
+  return (values) => {
+    let sum = 0
+    for (let i = 0; i < ring.length; i++) if (ring[i]) sum += values[i]
+    const told = smoothed(values, size),
+      all = count ? sum / count : 0
+    return mapInto(told, told, (v, i) => (v + FAINT * all) / (share[i] + FAINT))
+  }
 }
 const FAINT = 1e-4
 

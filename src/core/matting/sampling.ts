@@ -4,6 +4,7 @@
  * Source: Gastal and Oliveira, "Shared sampling for real-time alpha matting", Eurographics 2010 (gathering along rays).
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
+import { type Size } from '../raster/picture'
 import { type Level } from './level'
 
 const RAYS = 12,
@@ -16,24 +17,34 @@ const UNEXPLAINED = 1e-3,
 const FULL = 250 / 255,
   EMPTY = 5 / 255
 
-/** Coverage of the unknown pixels, 0-1, and how surely it is told, 0-1. @param check is called now and then with the progress (0-1) */
+/** Coverage of the unknown pixels, 0-1, and how surely it is told, 0-1. */
+export interface Samples {
+  readonly coverage: Float32Array
+  readonly sure: Float32Array
+}
+/** Room for them, zero. */
+export const roomForSamples = ({ width, height }: Size, floats: (length: number) => Float32Array): Samples => ({
+  coverage: floats(width * height),
+  sure: floats(width * height),
+})
+
+/** Of rows `from` to (without) `to`. @param out zero */
 export function sampledCoverage(
   { picture: { width, height, data }, unknown, alpha }: Level,
-  check: (progress: number) => void,
-): { coverage: Float32Array; sure: Float32Array } {
-  const coverage = new Float32Array(alpha.length),
-    sure = new Float32Array(alpha.length),
-    directions = Array.from({ length: RAYS }, (_, k) => [
-      Math.cos((2 * Math.PI * k) / RAYS),
-      Math.sin((2 * Math.PI * k) / RAYS),
-    ])
+  { coverage, sure }: Samples,
+  from = 0,
+  to = height,
+): void {
+  const directions = Array.from({ length: RAYS }, (_, k) => [
+    Math.cos((2 * Math.PI * k) / RAYS),
+    Math.sin((2 * Math.PI * k) / RAYS),
+  ])
   const inside = new Int32Array(RAYS),
     outside = new Int32Array(RAYS),
     insideWay = new Int32Array(RAYS),
     outsideWay = new Int32Array(RAYS),
     light = LINEAR_OF_BYTE
-  for (let y = 0, i = 0; y < height; y++) {
-    if (y % 8 === 0) check(y / height)
+  for (let y = from, i = from * width; y < to; y++) {
     for (let x = 0; x < width; x++, i++) {
       if (!unknown[i]) continue
       let insides = 0,
@@ -86,5 +97,4 @@ export function sampledCoverage(
       }
     }
   }
-  return { coverage, sure }
 }

@@ -5,8 +5,8 @@
 export interface Task<C, P> {
   /** Under which every thread knows it. */
   readonly name: string
-  /** Called once a job on each thread. @param common what all pieces need @returns what does one piece */
-  begin(common: C): (piece: P) => void
+  /** Called once a job on each thread. @param common what all pieces need @param check for long pieces to call now and then: throws when the job is called off @returns what does one piece */
+  begin(common: C, check: () => void): (piece: P) => void
 }
 
 export interface Crew {
@@ -20,13 +20,21 @@ export interface Crew {
 export const alone: Crew = {
   allocate: (bytes) => new ArrayBuffer(bytes),
   share(task, common, pieces, check = () => {}) {
-    const work = task.begin(common)
-    pieces.forEach((piece, i) => {
-      check(i / pieces.length)
+    let done = 0
+    const told = () => check(done / pieces.length),
+      work = task.begin(common, told)
+    for (const piece of pieces) {
+      told()
       work(piece)
-    })
+      done++
+    }
   },
 }
+
+/** Room that the crew sees, all zero. */
+export const bytesFor = (crew: Crew, length: number): Uint8Array => new Uint8Array(crew.allocate(length), 0, length)
+export const floatsFor = (crew: Crew, length: number): Float32Array =>
+  new Float32Array(crew.allocate(4 * length), 0, length)
 
 /** A copy of bytes where the crew sees it. */
 export function seenByAll<T extends Uint8Array | Uint8ClampedArray | Float32Array>(crew: Crew, data: T): T {

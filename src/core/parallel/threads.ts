@@ -6,10 +6,11 @@ export interface Port {
   postMessage(message: unknown): void
 }
 
-/** Places in a job's state: the next piece to be claimed, how many are done; from there on, what has become of each piece. */
+/** Places in a job's state: the next piece to be claimed, how many are done, whether it is called off; from there on, what has become of each piece. */
 const NEXT = 0,
   DONE_COUNT = 1,
-  PIECES = 2
+  CALLED_OFF = 2,
+  PIECES = 3
 const DONE = 1,
   FAILED = 2
 /** The asking thread looks this often whether it should go on waiting, ms; a piece that nobody finishes in so long is done anew. */
@@ -46,10 +47,11 @@ export function crewOf(helpers: readonly Port[]): Crew {
         job: Job = { task: task.name, common, pieces, state }
       for (const helper of helpers) helper.postMessage(job)
       try {
-        const work = task.begin(common)
-        check(0)
+        const told = () => check(Atomics.load(state, DONE_COUNT) / pieces.length),
+          work = task.begin(common, told)
+        told()
         for (let i = claim(job); i >= 0; i = claim(job)) {
-          check(Atomics.load(state, DONE_COUNT) / pieces.length)
+          told()
           work(pieces[i])
           settle(state, i, DONE)
         }
@@ -65,12 +67,17 @@ export function crewOf(helpers: readonly Port[]): Crew {
             if (Atomics.load(state, PIECES + i) === 0) Atomics.wait(state, DONE_COUNT, count, LOOK_MS)
           }
         })
+      } catch (error) {
+        Atomics.store(state, CALLED_OFF, 1) // nobody goes on with a piece
+        throw error
       } finally {
-        Atomics.store(state, NEXT, pieces.length) // nobody begins another piece
+        Atomics.store(state, NEXT, pieces.length) // nobody begins another one
       }
     },
   }
 }
+
+class CalledOff extends Error {}
 
 /** Helps whoever asks through the port, a piece at a time: between pieces the thread's other work has its turn. */
 export function helpWith(port: Pick<MessagePort, 'onmessage'>, tasks: readonly Task<never, never>[]): void {
@@ -86,7 +93,9 @@ export function helpWith(port: Pick<MessagePort, 'onmessage'>, tasks: readonly T
     if (i < 0) jobs.shift()
     else
       try {
-        first.work ??= known.get(job.task)!.begin(job.common)
+        first.work ??= known.get(job.task)!.begin(job.common, () => {
+          if (Atomics.load(job.state, CALLED_OFF)) throw new CalledOff()
+        })
         first.work(job.pieces[i])
         settle(job.state, i, DONE)
       } catch {

@@ -5,7 +5,8 @@
  */
 import { edge as edgeStep, type EdgeStroke, type EdgeFields } from '../../steps/modifiers/edge'
 import { type Memory } from '../../cache/lruCache'
-import { bandAlong, followFineThings, MIDDLE } from '../../matting/band'
+import { bandAlong, MIDDLE } from '../../matting/band'
+import { followFineThings } from '../../matting/fineThings'
 import { keepMiddles } from '../../matting/middles'
 import { type Solver } from '../../fields/solver'
 import { CONTEXT, solveUnknown, type Work } from '../../matting/solveUnknown'
@@ -15,6 +16,7 @@ import { gaussianBlur } from '../../raster/gaussian'
 import { grow } from '../../raster/grow'
 import { type Matte, type Picture } from '../../raster/picture'
 import { tallyOf } from '../../raster/tally'
+import { wordsOf } from '../../raster/wordsOf'
 import { coverMarks } from '../../segment/strokes'
 import { boundsOfPoints } from '../../segment/bounds'
 import { frameAround } from '../../segment/view'
@@ -83,18 +85,23 @@ function solveBand(picture: Picture, matte: Matte, reach: number, follow: boolea
     part = (from: number, to: number) => (progress: number) => work.check(from + (to - from) * progress),
     open = reach > 0 ? bandAlong(matte, reach, work.crew, part(0, 0.04)) : new Uint8Array(matte.data.length)
   if (reach > 0) {
-    // What is all but full or empty beyond the band is told plainly: the solver takes it for sure.
-    for (let i = 0; i < open.length; i++) {
-      const v = matte.data[i]
-      if (v === 0 || v === 255 || open[i]) continue
-      if (v < ALMOST) out.data[i] = 0
-      else if (v > 255 - ALMOST) out.data[i] = 255
-    }
+    tellPlainly(out.data, open)
     keepMiddles(matte, open, reach, work.crew, part(0.04, 0.16))
     if (follow) followFineThings(picture, matte, open, reach, work.crew, part(0.16, 0.2))
     solveUnknown(picture, out, open, solver, { ...work, check: part(0.2, 1) })
   }
   return { matte: out, open }
+}
+
+/** What is all but full or empty beyond the band becomes that, in place: the solver takes it for sure. */
+function tellPlainly(coverage: Uint8Array, open: Uint8Array): void {
+  const tell = (from: number, to: number) => {
+    for (let i = from; i < to; i++)
+      if (!open[i] && (coverage[i] < ALMOST || coverage[i] > 255 - ALMOST)) coverage[i] = coverage[i] < ALMOST ? 0 : 255
+  }
+  const words = wordsOf(coverage)
+  for (let k = 0; k < words.length; k++) if (words[k] !== 0 && words[k] !== 0xffffffff) tell(4 * k, 4 * k + 4)
+  tell(4 * words.length, coverage.length)
 }
 
 /** Unsure opens what it covers; keep and drop pin it, and what is open around is solved anew. Only what lies around the stroke is looked at. */
@@ -173,10 +180,7 @@ function roundedOff(matte: Matte, radius: number): Matte {
 
 /** Tells mattes apart: two 32-bit sums over their words (after FNV-1a; common practice). */
 function fingerprintOf(data: Uint8Array): string {
-  const words =
-    data.byteOffset % 4 === 0
-      ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2)
-      : new Uint32Array(data.slice().buffer, 0, data.length >> 2)
+  const words = wordsOf(data)
   let a = 0x811c9dc5,
     b = 0
   for (let i = 0; i < words.length; i++) {

@@ -1,0 +1,100 @@
+/** Fine things that cross the border of the band along an edge: hair, spines. They are followed as far as they are more lively than grain. */
+import { alone, bytesFor, type Crew, seenByAll, type Task } from '../parallel/crew'
+import { type Matte, type Picture } from '../raster/picture'
+import { MIDDLE, nearSet } from './band'
+import { noiseOf, varianceAt } from './noise'
+
+/** They are followed up to this times the band's reach from it, as far as they are more lively than this times the grain. */
+const WIDER = 5,
+  LIVELY = 10
+/** Rows followed in one go. */
+const ROWS = 128
+
+/** In strips of rows: what leaves a strip is followed on in the next round by the one beside it, until nothing more is opened. */
+interface Following {
+  readonly picture: Picture
+  readonly coverage: Uint8Array
+  /** 1 where something may be opened that has not been looked at. */ readonly near: Uint8Array
+  readonly open: Uint8Array
+  readonly lively: number
+  /** Of each strip, whether something was opened at its upper border (1) and at its lower one (2). */ readonly opened: Uint8Array
+}
+interface Strip {
+  readonly number: number
+  readonly from: number
+  readonly to: number
+  /** What lies within was followed before. */ readonly again: boolean
+}
+
+/** Opens what varies more than grain outside the band, as far as it hangs together with it. In place. */
+export function followFineThings(
+  picture: Picture,
+  matte: Matte,
+  open: Uint8Array,
+  reach: number,
+  crew: Crew = alone,
+  check?: (progress: number) => void,
+): void {
+  const { width, height } = picture,
+    strips: Strip[] = []
+  for (let from = 0; from < height; from += ROWS)
+    strips.push({ number: strips.length, from, to: Math.min(height, from + ROWS), again: false })
+  const common: Following = {
+    picture: { width, height, data: seenByAll(crew, picture.data) },
+    coverage: seenByAll(crew, matte.data),
+    near: nearSet(open, matte, WIDER * reach, crew, check),
+    open: seenByAll(crew, open),
+    lively: noiseOf(picture, open) * LIVELY,
+    opened: bytesFor(crew, strips.length),
+  }
+  for (let round = strips; round.length;) {
+    common.opened.fill(0)
+    crew.share(followInStrips, common, round, check)
+    round = strips
+      .filter(({ number: k }) => (k > 0 && common.opened[k - 1] & 2) || common.opened[k + 1] & 1)
+      .map((strip) => ({ ...strip, again: true }))
+  }
+  if (common.open !== open) open.set(common.open)
+}
+
+export const followInStrips: Task<Following, Strip> = {
+  name: 'follow fine things',
+  begin: ({ picture, coverage, near, open, lively, opened }) => {
+    const { width, height } = picture
+    return ({ number, from, to, again }) => {
+      const start = from * width,
+        end = to * width,
+        stack: number[] = []
+      const look = (i: number) => {
+        if (i < start || i >= end || !near[i]) return
+        near[i] = 0
+        if (varianceAt(picture, i) <= lively) return
+        open[i] = 1
+        if (i < start + width) opened[number] |= 1
+        if (i >= end - width) opened[number] |= 2
+        stack.push(i)
+      }
+      const lookAround = (i: number) => {
+        look(i - 1)
+        look(i + 1)
+        look(i - width)
+        look(i + width)
+      }
+      if (!again) {
+        for (let i = start; i < end; i++) if (open[i] || coverage[i] >= MIDDLE) near[i] = 0
+        // What varies cannot be told at the picture's border.
+        for (let y = from; y < to; y++)
+          if (y === 0 || y === height - 1) near.fill(0, y * width, (y + 1) * width)
+          else near[y * width] = near[(y + 1) * width - 1] = 0
+        // What has been opened meanwhile waits in the stack.
+        for (let i = open.indexOf(1, start); i >= 0 && i < end; i = open.indexOf(1, i))
+          for (; i < end && open[i]; i++) lookAround(i)
+      }
+      for (let x = 0; x < width; x++) {
+        if (from > 0 && open[start - width + x]) look(start + x)
+        if (to < height && open[end + x]) look(end - width + x)
+      }
+      while (stack.length) lookAround(stack.pop()!)
+    }
+  },
+}
