@@ -249,9 +249,10 @@ const COPY = ', copy'
 export async function setCover(id: string, webp: Buffer): Promise<void> {
   await database().update(project).set({ cover: webp }).where(eq(project.id, id))
 }
-export async function getCover(id: string): Promise<Buffer> {
+/** Null while it has none. */
+export async function getCover(id: string): Promise<Buffer | null> {
   const [row] = await database().select({ cover: project.cover }).from(project).where(eq(project.id, id))
-  if (!row?.cover) throw notFound('cover')
+  if (!row) throw notFound('project')
   return row.cover
 }
 

@@ -36,6 +36,6 @@ export function openedCover(id: string): Promise<ImageBitmap | null> {
 }
 const fetchCover = (id: string): Promise<ImageBitmap | null> =>
   fetch(`/api/projects/${id}/cover`)
-    .then((response) => (response.ok ? response.blob() : null))
+    .then((response) => (response.status === 200 ? response.blob() : null))
     .then((file) => file && createImageBitmap(file))
     .catch(() => null) // the picture itself is on its way

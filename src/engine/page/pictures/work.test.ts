@@ -38,12 +38,30 @@ it('what is stored needs no network; what asks it all the same is done again onc
   await expect(withAreas([area], [], [], () => Promise.reject(new Error('other')))).rejects.toThrow('other')
   expect(networkWeights).toHaveBeenCalledTimes(1)
 })
-it('what is not stored waits for the network first', async () => {
+it('what is not stored sends for the network, and waits for it only if it asks it', async () => {
   vi.mocked(bringStored).mockResolvedValue(false)
   const order: string[] = []
-  vi.mocked(networkWeights).mockImplementationOnce(async () => void order.push('weights'))
-  await withAreas([area], [], [], async () => void order.push('work'))
-  expect(order).toEqual(['weights', 'work'])
+  let arrive = () => {}
+  vi.mocked(networkWeights).mockImplementation(() => {
+    order.push('sent for')
+    return new Promise<void>((resolve) => (arrive = resolve)).then(() => void order.push('there'))
+  })
+  await withAreas([area], [], [], async () => void order.push('by colour'))
+  expect(order).toEqual(['sent for', 'by colour'])
+  order.length = 0
+  let asked = 0
+  const byObject = withAreas([area], [], [], () => {
+    order.push('by object')
+    return asked++ ? Promise.resolve() : Promise.reject(new NoWeights('none'))
+  })
+  await vi.waitFor(() => expect(order).toEqual(['sent for', 'by object', 'sent for']))
+  arrive()
+  await byObject
+  expect(order).toEqual(['sent for', 'by object', 'sent for', 'there', 'by object'])
+  vi.mocked(networkWeights).mockImplementation(() => Promise.reject(new Error('A part could not be loaded.')))
+  await withAreas([area], [], [], async () => void order.push('by colour'))
+  await expect(withAreas([area], [], [], () => Promise.reject(new NoWeights('none')))).rejects.toThrow('A part')
+  vi.mocked(networkWeights).mockImplementation(() => Promise.resolve())
 })
 
 const layer = (asset: string, more: object = {}) => ({ id: asset, kind: 'picture', asset, visible: true, ...more })

@@ -101,11 +101,14 @@ export async function openEarly(project: string): Promise<void> {
     )
 }
 
-/** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network will probably be asked */
+/** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network may be asked: its weights set out, and only what cannot do without waits for them */
 async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>, stored: Promise<boolean>): Promise<T> {
   const holds = [...new Set(assets)].map(holdPicture)
   try {
-    await Promise.all([stored.then((all) => all || networkWeights()), ...holds.map((hold) => hold.ready)])
+    const setOut = async () => {
+      if (!(await stored)) networkWeights().catch(() => {})
+    }
+    await Promise.all([setOut(), ...holds.map((hold) => hold.ready)])
     return await work().catch(async (error: unknown) => {
       if (!(error instanceof NoWeights)) throw error
       await networkWeights()

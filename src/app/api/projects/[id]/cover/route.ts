@@ -8,6 +8,7 @@ const MOST_BYTES = 300 * 1024
 
 export const GET = handle<{ id: string }>(async (_, { id }) => {
   const cover = await getCover(uuid(id, 'project'))
+  if (!cover) return new Response(null, { status: 204 })
   return new Response(new Uint8Array(cover), { headers: { 'content-type': 'image/webp', 'cache-control': 'no-cache' } })
 })
 export const PUT = handle<{ id: string }>(async (request, { id }) => {
