@@ -44,7 +44,7 @@ export class LivePick {
     this.soft = soft
     setAll(this.marks, changed, value)
     if (anew) this.markAll()
-    else if (changed.length) this.markAround(changed)
+    else if (changed.length) this.markAround(changed.slice().sort()) // in the order of memory
     return this.coverage
   }
 
