@@ -1,5 +1,6 @@
 /** Which pixels along the edge of a matte are open to be solved: a band on either side. */
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
+import { type Rows, stripsOf } from '../parallel/strips'
 import { withinReach } from '../raster/distance'
 import { type Matte, type Size } from '../raster/picture'
 
@@ -29,10 +30,6 @@ interface Nearness extends Size {
   readonly reach: number
   readonly out: Uint8Array
 }
-interface Rows {
-  readonly from: number
-  readonly to: number
-}
 
 /** 1 up to `reach` px from something. Strips of rows by themselves: nothing farther away decides. */
 function nearTo(
@@ -44,9 +41,7 @@ function nearTo(
   check?: Check,
 ): Uint8Array {
   const out = new Uint8Array(crew.allocate(data.length)),
-    rows = Math.max(ROWS, Math.ceil(4 * reach)),
-    strips: Rows[] = []
-  for (let from = 0; from < height; from += rows) strips.push({ from, to: Math.min(height, from + rows) })
+    strips = stripsOf(height, Math.max(ROWS, Math.ceil(4 * reach)))
   crew.share(nearRows, { what, data: seenByAll(crew, data), width, height, reach, out }, strips, check)
   return out
 }

@@ -2,18 +2,16 @@ import { describe, expect, it } from 'vitest'
 import fc from '../../../tests/properties'
 import { randomOf } from '../../../tests/madeUp/random'
 import { countSet } from '../raster/countSet'
-import { alone } from '../parallel/crew'
 import { type Matte, type Picture } from '../raster/picture'
 import { bandAlong, MIDDLE, nearSet } from './band'
-import { followFineThings } from './fineThings'
-import { halved } from './level'
+import { followFineThings, LIVELY, WIDER } from './fineThings'
 import { noiseOf, varianceAt } from './noise'
 
 /** A flood over the whole picture in one go, as the definition has it. */
 function flooded(picture: Picture, matte: Matte, open: Uint8Array, reach: number): Uint8Array {
   const { width, height } = picture,
-    lively = noiseOf(picture, open) * 10,
-    near = nearSet(open, matte, 5 * reach),
+    lively = noiseOf(picture, open) * LIVELY,
+    near = nearSet(open, matte, WIDER * reach),
     out = open.slice(),
     stack = [...out.keys()].filter((i) => out[i])
   for (let i = stack.pop(); i !== undefined; i = stack.pop())
@@ -56,30 +54,6 @@ describe('fine things along an edge', () => {
         followFineThings(picture, matte, open, 9)
         expect(Buffer.compare(Buffer.from(open), Buffer.from(expected))).toBe(0)
         expect(countSet(open)).toBeGreaterThan(countSet(bandAlong(matte, 9)))
-      }),
-      { numRuns: 12 },
-    )
-  })
-})
-
-describe('half of a level', () => {
-  it('is the mean of what is there and unknown where any of it is, in as many strips as it takes', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 600 }), (width, height) => {
-        const r = randomOf(width * 1000 + height),
-          unknown = Uint8Array.from({ length: width * height }, () => (r.chance(0.1) ? 1 : 0)),
-          coverage = Uint8Array.from({ length: width * height }, (_, i) => (i * 37) % 256),
-          data = new Uint8ClampedArray(width * height * 4).fill(255),
-          half = halved({ picture: { width, height, data }, unknown, coverage, full: 255 }, alone)
-        for (let v = 0, o = 0; v < half.picture.height; v++)
-          for (let u = 0; u < half.picture.width; u++, o++) {
-            const at = [0, 1, 2, 3].map(
-              (k) => Math.min(height - 1, 2 * v + (k >> 1)) * width + Math.min(width - 1, 2 * u + (k & 1)),
-            )
-            expect(half.unknown[o]).toBe(Math.max(...at.map((i) => unknown[i])))
-            expect(half.alpha[o]).toBeCloseTo(at.reduce((sum, i) => sum + coverage[i], 0) / 1020, 6)
-          }
-        expect(countSet(unknown)).toBe(unknown.reduce((sum, v) => sum + v, 0))
       }),
       { numRuns: 12 },
     )

@@ -1,11 +1,12 @@
 /** Fine things that cross the border of the band along an edge: hair, spines. They are followed as far as they are more lively than grain. */
 import { alone, bytesFor, type Crew, seenByAll, type Task } from '../parallel/crew'
+import { type Rows, stripsOf } from '../parallel/strips'
 import { type Matte, type Picture } from '../raster/picture'
 import { MIDDLE, nearSet } from './band'
 import { noiseOf, varianceAt } from './noise'
 
 /** They are followed up to this times the band's reach from it, as far as they are more lively than this times the grain. */
-const WIDER = 5,
+export const WIDER = 5,
   LIVELY = 10
 /** Rows followed in one go. */
 const ROWS = 128
@@ -19,10 +20,8 @@ interface Following {
   readonly lively: number
   /** Of each strip, whether something was opened at its upper border (1) and at its lower one (2). */ readonly opened: Uint8Array
 }
-interface Strip {
+interface Strip extends Rows {
   readonly number: number
-  readonly from: number
-  readonly to: number
   /** What lies within was followed before. */ readonly again: boolean
 }
 
@@ -36,9 +35,7 @@ export function followFineThings(
   check?: (progress: number) => void,
 ): void {
   const { width, height } = picture,
-    strips: Strip[] = []
-  for (let from = 0; from < height; from += ROWS)
-    strips.push({ number: strips.length, from, to: Math.min(height, from + ROWS), again: false })
+    strips: Strip[] = stripsOf(height, ROWS).map((rows, number) => ({ ...rows, number, again: false }))
   const common: Following = {
     picture: { width, height, data: seenByAll(crew, picture.data) },
     coverage: seenByAll(crew, matte.data),

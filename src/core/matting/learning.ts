@@ -5,6 +5,7 @@
 import { type Solver } from '../fields/solver'
 import { type Box } from '../raster/content'
 import { type Crew, floatsFor, type Task } from '../parallel/crew'
+import { type Rows, stripsOf } from '../parallel/strips'
 import { type Hints } from './closedForm'
 import { type Level } from './level'
 import { localColours, type LocalColours, roomForColours } from './localColours'
@@ -40,7 +41,7 @@ export interface Told {
   readonly samples: Samples | null
 }
 /** One thing that is to be told of the level of a number: samples of some rows. */
-type Part = { readonly of: number; readonly rows?: { readonly from: number; readonly to: number } }
+type Part = { readonly of: number; readonly rows?: Rows }
 
 /** Rows sampled in one go. */
 const ROWS = 64
@@ -54,9 +55,8 @@ export function tellOf(levels: readonly Level[], samples: boolean, crew: Crew, c
     })),
     parts: Part[] = levels.map((_, of) => ({ of }))
   if (samples)
-    levels.forEach(({ picture: { height } }, of) => {
-      for (let from = 0; from < height; from += ROWS)
-        parts.push({ of, rows: { from, to: Math.min(height, from + ROWS) } })
+    levels.forEach(({ picture }, of) => {
+      for (const rows of stripsOf(picture.height, ROWS)) parts.push({ of, rows })
     })
   crew.share(tellParts, { levels, told }, parts, check)
   return told

@@ -1,6 +1,7 @@
 /** A level of what is being solved: colours, what is unknown, and coverage as far as it is known or found. */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { bytesFor, type Crew, floatsFor, type Task } from '../parallel/crew'
+import { type Rows, stripsOf } from '../parallel/strips'
 import { halfSize, halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'
 
@@ -20,10 +21,6 @@ interface Finer {
   readonly coverage: Float32Array | Uint8Array
   readonly full: number
 }
-interface Rows {
-  readonly from: number
-  readonly to: number
-}
 
 /** Rows of the half made in one go. */
 const ROWS = 128
@@ -36,10 +33,8 @@ export function halved(finer: Finer, crew: Crew): Level {
       picture: { ...size, data: new Uint8ClampedArray(crew.allocate(count * 4), 0, count * 4) },
       unknown: bytesFor(crew, count),
       alpha: floatsFor(crew, count),
-    },
-    strips: Rows[] = []
-  for (let from = 0; from < size.height; from += ROWS) strips.push({ from, to: Math.min(size.height, from + ROWS) })
-  crew.share(halveRows, { ...finer, into }, strips)
+    }
+  crew.share(halveRows, { ...finer, into }, stripsOf(size.height, ROWS))
   return into
 }
 

@@ -8,10 +8,10 @@ export interface Port {
 
 /** Places in a job's state: the next piece to be claimed, how many are done, whether it is called off; from there on, what has become of each piece. */
 const NEXT = 0,
-  DONE_COUNT = 1,
-  CALLED_OFF = 2,
-  PIECES = 3
-const DONE = 1,
+  DONE_COUNT = 1
+export const CALLED_OFF = 2,
+  PIECES = 3,
+  DONE = 1,
   FAILED = 2
 /** The asking thread looks this often whether it should go on waiting, ms; a piece that nobody finishes in so long is done anew. */
 const LOOK_MS = 40,
