@@ -4,10 +4,10 @@ import { type AdjustmentOf, parseAdjustment } from '@/core/compose/adjustments/r
 import { edited } from './history'
 import { addPicture, changeLayer } from './layers'
 import { projectOf } from './edits'
-import { matchedAt, matchToSurroundings } from './matchedLayer'
+import { matchedAt, matchToSurroundings, turnedRound } from './matchedLayer'
 import { replaceSky, skySteps } from './newSky'
 import { newSkyAt } from './newSkyParts'
-import { type AdjustLayer, type Project } from './records'
+import { type AdjustLayer, type PictureLayer, type Project } from './records'
 import { parseProject } from './validate'
 
 const asset = (letter: string) => letter.repeat(64)
@@ -18,6 +18,7 @@ const start = edited(
 const measured = (tone: number, contrast: number, radius: number, amount: number): MatchedLayer =>
   ({
     relight: parseAdjustment({ kind: 'relight', light: [0.5, 0.5, 0.5], ambient: [tone, tone, tone] }),
+    sideLight: parseAdjustment({ kind: 'sideLight', stops: 0, angle: 90 }),
     contrast: parseAdjustment({ kind: 'brightnessContrast', contrast }),
     blur: parseAdjustment({ kind: 'gaussianBlur', radius }),
     grain: parseAdjustment({ kind: 'grain', amount }),
@@ -38,6 +39,23 @@ describe('a layer matched to its surroundings, as records', () => {
     expect(all.activeLayer).toBe('otter')
     expect(listed(match(start, measured(0.2, 0, 0, 0)))).toEqual(['Quay', 'Otter', 'relight'])
     expect(() => parseProject(JSON.parse(JSON.stringify(all)))).not.toThrow()
+  })
+  it('light from the other side goes right above the light; turned round, the layer needs none, unless the editor set it', () => {
+    const side = { ...measured(0.2, 0.1, 0, 0), sideLight: parseAdjustment({ kind: 'sideLight', stops: 0.6 }) },
+      project = match(start, side as MatchedLayer)
+    expect(listed(project)).toEqual(['Quay', 'Otter', 'relight', 'sideLight', 'brightnessContrast'])
+    const stopsOf = (edits: (project: Project) => Project) => {
+      const before = edits(project),
+        after = edited(before, turnedRound(matchedAt(before.layers, 'otter')!, [-1, 0, 0, 1, 300, 0]))
+      expect((after.layers[1] as PictureLayer).placement[0]).toBe(-1)
+      return ((after.layers[3] as AdjustLayer).adjustment as AdjustmentOf<'sideLight'>).stops
+    }
+    expect(stopsOf((as) => as)).toBe(0)
+    expect(
+      stopsOf((as) =>
+        edited(as, changeLayer(as.layers[3].id, { adjustment: parseAdjustment({ kind: 'sideLight', stops: 1 }) })),
+      ),
+    ).toBe(1)
   })
   it('is found from the layer and from each of its adjustments, and not from what lies below or beside', () => {
     const { layers } = match(start, measured(0.2, 0.1, 3, 0.1))

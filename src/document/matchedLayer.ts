@@ -1,7 +1,8 @@
 /** A layer matched to its surroundings: ordinary adjustments clipped to it, with what was measured. */
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type Edit } from './history'
-import { addLayer } from './layers'
+import { type Affine } from '@/core/raster/affine'
+import { addLayer, placeLayer } from './layers'
 import { measuredLayer } from './layerRecords'
 import { measureAnew } from './measured'
 import { newSkyAt } from './newSkyParts'
@@ -12,12 +13,19 @@ import { unwrap } from './unwrap'
 /** In the order in which they work, lowest first; and whether it does anything. */
 const PARTS = [
   ['relight', 'Light of the surroundings', () => true],
+  ['sideLight', 'Side of the light', ({ sideLight }) => sideLight.stops > 0],
   ['contrast', 'Contrast of the surroundings', ({ contrast }) => contrast.contrast !== 0],
   ['blur', 'Blur of the surroundings', ({ blur }) => blur.radius > 0],
   ['grain', 'Grain of the surroundings', ({ grain }) => grain.amount > 0],
 ] as const satisfies readonly (readonly [keyof MatchedLayer, string, (matched: MatchedLayer) => boolean])[]
 type Part = (typeof PARTS)[number][0]
-const KINDS = { relight: 'relight', contrast: 'brightnessContrast', blur: 'gaussianBlur', grain: 'grain' } as const
+const KINDS = {
+  relight: 'relight',
+  sideLight: 'sideLight',
+  contrast: 'brightnessContrast',
+  blur: 'gaussianBlur',
+  grain: 'grain',
+} as const
 
 export interface MatchedParts {
   /** What is matched, or may be. */
@@ -49,6 +57,14 @@ export function ofNewSky(layers: readonly Layer[], { id }: Layer): boolean {
   const parts = newSkyAt(layers, id)
   return parts?.sky?.id === id || parts?.land?.id === id
 }
+
+/** Turned round, its light comes from the side it should: what puts it there by itself does nothing, unless the editor has set it. */
+export const turnedRound =
+  ({ layer, parts: { sideLight } }: MatchedParts, placement: Affine): Edit =>
+  (project) => {
+    placeLayer(layer.id, placement)(project)
+    if (sideLight?.measured) measureAnew(project, sideLight.id, { ...sideLight.measured, stops: 0 })
+  }
 
 /** Adds what is lacking, and measures anew what is there where the editor has not set it. The layer stays the one worked on. */
 export const matchToSurroundings =

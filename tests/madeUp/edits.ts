@@ -225,6 +225,11 @@ export function anyEdit(
                 at,
                 {
                   relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+                  sideLight: parseAdjustment({
+                    kind: 'sideLight',
+                    stops: random.one([0, 0.6]),
+                    angle: random.one([90, -90]),
+                  }) as AdjustmentOf<'sideLight'>,
                   contrast: parseAdjustment({
                     kind: 'brightnessContrast',
                     contrast: random.one([0, 0.2]),

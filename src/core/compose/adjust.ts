@@ -5,6 +5,7 @@ import { type RowWork, type Surround } from './adjustments/adjustment'
 import { adjustmentOf } from './adjustments/registry'
 import { blurDisc, blurGaussian } from './blur'
 import { coverRows } from './coverRows'
+import { facingOf } from './facing'
 import { modeNumber } from './modes'
 import { leastAround, type LeastRow } from './least'
 import { mirrored, type MirroredRow, type MirrorLine } from './mirror'
@@ -24,12 +25,23 @@ interface Form {
   readonly straight: boolean
   readonly rooted: boolean
 }
-export interface Around {
+type Fetch = (part: Region) => Float32Array
+
+interface Around {
   /** What lies round about, blurred. */
   blurred(reach: number, kind: 'gaussian' | 'disc', form: Form): Float32Array
   least(reach: number, per: readonly number[], form: Form): LeastRow
   mirrored(line: MirrorLine, form: Form): MirroredRow
+  facing(sigma: number, towards: readonly [number, number]): Float32Array
 }
+
+/** @param lower gives pixels of any region of all that lies below, or of what lies at the bottom */
+export const aroundOf = (stack: KernelStack, region: Region, canvas: Size, lower: (all: boolean) => Fetch): Around => ({
+  blurred: (reach, kind, form) => blurred(stack, lower(true), region, canvas, reach, kind, form),
+  least: (reach, per, form) => leastAround(inForm(stack, lower(true), form), region, reach, canvas, per),
+  mirrored: (line, form) => mirroredBelow(stack, lower(false), region, canvas, line, form),
+  facing: (sigma, towards) => facingOf(stack, lower(true), region, sigma, towards, canvas),
+})
 
 /** Changes what lies at `at` as the node says. @param around gives what lies round about, blurred */
 export function adjust(
@@ -76,6 +88,7 @@ export function adjust(
       disc: (radius) => around.blurred(radius, 'disc', form),
       least: (reach, per) => around.least(reach, per, form),
       mirrored: (line) => around.mirrored(line, form),
+      facing: (sigma, dx, dy) => around.facing(sigma, [dx, dy]),
     }
   const kernel = adjustment.kernel?.(node.adjustment),
     work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
@@ -112,8 +125,6 @@ export function adjust(
   if (own) stack.release(own)
 }
 
-type Fetch = (part: Region) => Float32Array
-
 /** What is fetched, in the kind of values that are wanted. */
 const inForm =
   (stack: KernelStack, gather: Fetch, { table, rooted }: Form): Fetch =>
@@ -142,7 +153,7 @@ function straightened(values: Float32Array, { straight }: Form): Float32Array {
 }
 
 /** What lies below a node, blurred: 4 floats a pixel of the region. Far-reaching blurs look at a coarser level, whose few pixels say all they keep. */
-export const blurred = (
+const blurred = (
   stack: KernelStack,
   gather: Fetch,
   region: Region,
@@ -156,19 +167,8 @@ export const blurred = (
     form,
   )
 
-/** The darkest of what `gather` gives. */
-export const leastBelow = (
-  stack: KernelStack,
-  gather: Fetch,
-  region: Region,
-  canvas: Size,
-  reach: number,
-  per: readonly number[],
-  form: Form,
-): LeastRow => leastAround(inForm(stack, gather, form), region, reach, canvas, per)
-
 /** What `gather` gives, mirrored about a horizon. */
-export function mirroredBelow(
+function mirroredBelow(
   stack: KernelStack,
   gather: Fetch,
   region: Region,

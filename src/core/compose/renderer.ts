@@ -6,7 +6,7 @@
  * drawn by tiles of the level they need, and remembered under what it shows, up to a number of bytes; so is what lies below a changing layer.
  */
 import { type DeepPicture, type Picture } from '../raster/picture'
-import { adjust, blurred, leastBelow, mirroredBelow } from './adjust'
+import { adjust, aroundOf } from './adjust'
 import { adjustmentOf } from './adjustments/registry'
 import { type Below, BelowTiles, TILE } from './below'
 import { coverRows } from './coverRows'
@@ -291,10 +291,7 @@ export class Renderer {
       const below = this.below.of(nodes, count, base) ?? { id: this.below.newId(), nodes, count, base }
       return (part: Region) => this.below.gather(below, part, this.sparing)
     }
-    adjust(this.room, this.tones, node, region, at, this.settings, {
-      blurred: (reach, kind, form) => blurred(this.stack, lower(index), region, canvas, reach, kind, form),
-      least: (reach, per, form) => leastBelow(this.stack, lower(index), region, canvas, reach, per, form),
-      mirrored: (line, form) => mirroredBelow(this.stack, lower(Math.min(1, index)), region, canvas, line, form),
-    })
+    const around = aroundOf(this.stack, region, canvas, (all) => lower(all ? index : Math.min(1, index)))
+    adjust(this.room, this.tones, node, region, at, this.settings, around)
   }
 }

@@ -1,11 +1,12 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
-import { fromLinear } from '../colour/srgb'
+import { fromLinear, toLinear } from '../colour/srgb'
 import { composeRegion } from '../compose/composeRegion'
 import { gaussianBlur } from '../raster/gaussian'
 import { type Matte, type Picture } from '../raster/picture'
 import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
+import { sideShading } from './sideShading'
 import { matchLayer } from './surroundings'
 
 const WIDTH = 240,
@@ -41,10 +42,10 @@ const middle: Matte = {
   ),
 }
 const noSky = { own: null, below: null }
-const made = (own: Picture, adjustments: readonly object[]): Picture =>
+const made = (own: Picture, adjustments: readonly object[], opaque = true): Picture =>
   composeRegion(
     [
-      { kind: 'picture', picture: { levels: [own], opaque: true }, toCanvas: [1, 0, 0, 1, 0, 0], opacity: 1 },
+      { kind: 'picture', picture: { levels: [own], opaque }, toCanvas: [1, 0, 0, 1, 0, 0], opacity: 1 },
       ...adjustments.map((adjustment) => ({ kind: 'adjust', adjustment, opacity: 1 })),
     ] as never,
     { level: 0, x: 0, y: 0, width: WIDTH, height: HEIGHT },
@@ -123,6 +124,42 @@ describe('a layer and its surroundings', () => {
       below = squares(3, [1, 1, 1], { side: 30, deviation: 5 }),
       { grain } = matchLayer({ own, shows: middle, below, sky: noSky })!
     expect(Math.abs(grainOf(made(own, [grain]))!.deviation / grainOf(below)!.deviation - 1)).toBeLessThan(0.2)
+  })
+  it('lit from the other side than its surroundings, it takes light from theirs; lit from the same, or lit evenly, it stays', () => {
+    /** Squares that get lighter to one side, each rounded a little, as things are. */
+    const sided = (seed: number, by: number) => {
+      const { data } = squares(seed, [0.8, 0.8, 0.8], { side: 30 })
+      return {
+        width: WIDTH,
+        height: HEIGHT,
+        data: data.map((v, i) =>
+          i % 4 === 3 ? v : 255 * fromLinear(toLinear(v / 255) * 2 ** (by * (((i >> 2) % 30) / 30 - 0.5))),
+        ),
+      }
+    }
+    /** What shows, lighter on one side. */
+    const thing = (by: number) => {
+      const { data } = sided(3, by)
+      return {
+        width: WIDTH,
+        height: HEIGHT,
+        data: data.map((v, i) =>
+          i % 4 === 3 ? v : 255 * fromLinear(toLinear(v / 255) * 2 ** ((by * (((i >> 2) % WIDTH) - WIDTH / 2)) / 110)),
+        ),
+      }
+    }
+    const of = (own: number, around: number) =>
+      matchLayer({ own: thing(own), shows: middle, below: sided(5, around), sky: noSky })!
+    const turned = of(-0.8, 0.8)
+    expect(turned.sideLight.angle).toBe(90)
+    expect(turned.sideLight.stops).toBeGreaterThan(0.3)
+    const before = thing(-0.8),
+      cutOut = { ...before, data: before.data.map((v, i) => (i % 4 === 3 ? middle.data[i >> 2] : v)) },
+      lean = (picture: Picture) => sideShading(picture, middle, turned.sideLight.radius)
+    expect(lean(before)).toBeLessThan(-0.1)
+    expect(lean(made(cutOut, [turned.sideLight], false))).toBeGreaterThan(0.1)
+    expect(of(0.8, 0.8).sideLight.stops).toBe(0)
+    expect(of(0, 0.8).sideLight.stops).toBe(0)
   })
   it('needs something that shows and something below', () => {
     const own = squares(1, [1, 1, 1]),

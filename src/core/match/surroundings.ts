@@ -13,7 +13,8 @@ import { type Matte, type Picture, type Size } from '../raster/picture'
 import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
 import { lackingGrain } from './lackingGrain'
-import { lightSideOf } from './lightSide'
+import { lightSideOf, sideOf } from './lightSide'
+import { sideShading } from './sideShading'
 import { LEAST_BLUR, softening } from './softening'
 import { smallLevel, smallPicture } from './smallLevel'
 import { isDirect, type Light, skyLightOf } from './skyLight'
@@ -32,6 +33,8 @@ export interface Surroundings {
 
 export interface MatchedLayer {
   readonly relight: AdjustmentOf<'relight'>
+  /** Light from the side it has around the layer, where that is lit from the other; no stops where it is not. */
+  readonly sideLight: AdjustmentOf<'sideLight'>
   readonly contrast: AdjustmentOf<'brightnessContrast'>
   readonly blur: AdjustmentOf<'gaussianBlur'>
   readonly grain: AdjustmentOf<'grain'>
@@ -45,6 +48,10 @@ const DARK = 0.005
 const OWN = 0.2
 /** How far contrast follows: half was best, all of it was worse. */
 const FOLLOW = 0.5
+/** A thing is round as far in from its outline as this share of its size (the root of its area). */
+const ROUND = 0.35
+/** Light changes sides by at most so many stops. */
+const MOST_SIDED = 1.5
 /** Contrast changes by at most so many times. */
 const MOST_CONTRAST = 1.6
 
@@ -85,6 +92,10 @@ export function matchLayer({ own, shows, below, sky }: Surroundings): MatchedLay
     gain = luma(...around.light) / luma(...was.light),
     open = sky.below && skyLightOf(smallBelow, sky.below.data),
     overcast = open !== null && !isDirect(open),
+    side = {
+      own: lightSideOf(small, { ...small, data: cover.data.map((v) => 255 - v) }),
+      around: overcast ? null : lightSideOf(smallBelow, sky.below ?? noneOf(small)),
+    },
     tone = Math.min(0.98, Math.max(0.02, fromLinear(luma(...itself.light) * gain)))
   return {
     relight: {
@@ -106,10 +117,34 @@ export function matchLayer({ own, shows, below, sky }: Surroundings): MatchedLay
       coloured: false,
       seed: 1,
     },
-    side: {
-      own: lightSideOf(small, { ...small, data: cover.data.map((v) => 255 - v) }),
-      around: overcast ? null : lightSideOf(smallBelow, sky.below ?? noneOf(small)),
-    },
+    sideLight: lightFrom(
+      small,
+      cover,
+      own.width / small.width,
+      sideOf(side.own),
+      overcast ? 'everywhere' : sideOf(side.around),
+    ),
+    side,
+  }
+}
+
+/** What takes the light on a thing away from one side, and puts as much on the other where it comes from there. @param scale of the small level, px of the layer */
+function lightFrom(
+  small: Picture,
+  cover: Matte,
+  scale: number,
+  own: 'left' | 'right' | null,
+  around: 'left' | 'right' | 'everywhere' | null,
+): AdjustmentOf<'sideLight'> {
+  const radius = ROUND * Math.sqrt(cover.data.reduce((sum, v) => sum + v, 0) / 255),
+    shaded = sideShading(small, cover, radius),
+    differs = own !== null && around !== null && own !== around && (shaded < 0 ? 'left' : 'right') === own,
+    stops = differs ? Math.min(MOST_SIDED, Math.abs(shaded) * (around === 'everywhere' ? 1 : 2)) : 0
+  return {
+    kind: 'sideLight',
+    stops: Math.round(100 * stops) / 100,
+    angle: shaded < 0 ? 90 : -90,
+    radius: Math.round(radius * scale),
   }
 }
 /** Contrast that leaves a tone where it is. @param steep how much, as a power of two */

@@ -93,6 +93,18 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     [percent('amount', 'Amount', -100), px('radius', 'Radius', 400)],
     { start: { amount: 0.3 } },
   ),
+  page(
+    'sideLight',
+    'Light from a side',
+    'light',
+    'Lighter where the outline faces the light, darker where it turns away. Clip it to what it is for.',
+    [
+      { field: 'stops', label: 'Strength', min: 0, max: 3, digits: 2, unit: 'EV', factor: 1, curve: 1.4 },
+      { field: 'angle', label: 'From', min: -180, max: 180, digits: 0, unit: '°', factor: 1, curve: 1 },
+      px('radius', 'Roundness', 1500),
+    ],
+    { start: { stops: 0.7 } },
+  ),
   page('relight', 'New light', null, 'How far it follows the new light; 100 % is as it was measured.', [
     percent('tone', 'Tone', 0),
     percent('colour', 'Colour', 0),

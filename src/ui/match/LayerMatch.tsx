@@ -5,9 +5,8 @@ import { Blend } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { layerById } from '@/document/edits'
-import { matchedAt, matchToSurroundings, ofNewSky } from '@/document/matchedLayer'
+import { matchedAt, matchToSurroundings, ofNewSky, turnedRound } from '@/document/matchedLayer'
 import { sideOf } from '@/core/match/lightSide'
-import { placeLayer } from '@/document/layers'
 import { layersBelow } from '@/document/tree'
 import { type Project } from '@/document/records'
 import { AdjustmentPanel } from '@/ui/adjustments/AdjustmentPanel'
@@ -66,7 +65,7 @@ export function LayerMatch() {
   const mirror = () => {
     const layer = layerById(project, at!.layer.id),
       thing = layer && placeableOf({ ...project, activeLayer: layer.id }, 'layer')
-    if (thing && act(`Mirror ${thing.name}`, placeLayer(thing.id, flipped(thing.placement, thing, true))))
+    if (at && thing && act(`Mirror ${thing.name}`, turnedRound(at, flipped(thing.placement, thing, true))))
       setSides(told && { ...told, own: told.around })
   }
   return (
@@ -74,7 +73,7 @@ export function LayerMatch() {
       <p className="text-[13px] leading-snug">
         {why ?? (
           <>
-            Light, contrast, blur and grain of <b>{at!.layer.name}</b> follow what lies around it.
+            Light and its side, contrast, blur and grain of <b>{at!.layer.name}</b> follow what lies around it.
           </>
         )}
       </p>
@@ -94,7 +93,7 @@ export function LayerMatch() {
           </p>
           {told.own && told.around && told.own !== told.around && (
             <Button className="w-full" onClick={mirror}>
-              Mirror it
+              Mirror it instead
             </Button>
           )}
         </div>

@@ -16,6 +16,8 @@ export interface Surround {
   least(reach: number, per: readonly number[]): LeastRow
   /** What lies at the bottom of the group, mirrored about a horizon: 4 floats a pixel, row by row. */
   mirrored(line: MirrorLine): MirroredRow
+  /** How far the outline of what lies below faces a direction (a unit vector), blurred by `sigma` canvas px: −1 to 1, a float a pixel of the region. */
+  facing(sigma: number, dx: number, dy: number): Float32Array
 }
 
 /** Changes row `y` of the region (counted within it), in place: 4 floats a pixel, 0-1; red, green, blue may lie outside and come back clamped. Alpha must stay. */

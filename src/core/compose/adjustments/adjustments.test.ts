@@ -65,6 +65,7 @@ describe('adjustments', () => {
     record('sharpen', { amount: 0 }),
     record('grain', { amount: 0 }),
     record('vignette', { amount: 0 }),
+    record('sideLight', { angle: 30 }),
   ])('values that say nothing change nothing: $kind', (plain) => {
     expect(adjusted(plain)).toEqual(photo.data)
   })

@@ -16,6 +16,7 @@ import { shadowsHighlights } from './shadowsHighlights'
 import { reflection } from './reflection'
 import { relight } from './relight'
 import { sharpen } from './sharpen'
+import { sideLight } from './sideLight'
 import { tint } from './tint'
 import { vibrance } from './vibrance'
 import { vignette } from './vignette'
@@ -44,6 +45,7 @@ export const ADJUSTMENTS = {
   relight,
   haze,
   reflection,
+  sideLight,
 } as const
 export type AdjustmentKind = keyof typeof ADJUSTMENTS
 type FieldsOf<A> = A extends Adjustment<string, infer P> ? P : never

@@ -1,0 +1,45 @@
+/** How far the outline of what lies below faces a direction: the slope of its cover, blurred. */
+import { type KernelStack } from '../kernels'
+import { type Size } from '../raster/picture'
+import { blurGaussian } from './blur'
+import { type Region } from './region'
+
+/** The slope is taken over this share of the blur's sigma either way, and at most so many px. */
+const STEP = 0.25,
+  LONGEST = 8
+/** Below this a pixel's own width blurs more, px. */
+const LEAST_SIGMA = 0.5
+
+/**
+ * 1 at a straight outline that faces the direction, −1 at one that faces away, 0 in the middle and outside; a float a pixel.
+ * @param fetch gives premultiplied pixels of any region @param sigma of the blur, canvas px @param towards a unit vector
+ */
+export function facingOf(
+  stack: KernelStack,
+  fetch: (region: Region) => Float32Array,
+  region: Region,
+  sigma: number,
+  [dx, dy]: readonly [number, number],
+  canvas: Size,
+): Float32Array {
+  const here = Math.max(LEAST_SIGMA, sigma / 2 ** region.level),
+    step = Math.max(1, Math.min(LONGEST, Math.round(STEP * here))),
+    width = region.width + 2 * step,
+    blurred = blurGaussian(
+      stack,
+      fetch,
+      { level: region.level, x: region.x - step, y: region.y - step, width, height: region.height + 2 * step },
+      sigma,
+      canvas,
+    )
+  const out = new Float32Array(region.width * region.height),
+    by = (-here * Math.sqrt(2 * Math.PI)) / (2 * step),
+    down = 4 * step * width
+  for (let y = 0, i = 0; y < region.height; y++) {
+    let j = ((y + step) * width + step) * 4 + 3
+    for (let x = 0; x < region.width; x++, i++, j += 4)
+      out[i] =
+        by * (dx * (blurred[j + 4 * step] - blurred[j - 4 * step]) + dy * (blurred[j + down] - blurred[j - down]))
+  }
+  return out
+}
