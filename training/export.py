@@ -1,12 +1,44 @@
 #!/usr/bin/python3
-"""Writes a trained network as weights.ts.  usage: export.py NET.pt WEIGHTS.ts"""
-import base64, sys
+"""Writes a trained network as weights.ts, and reads it back so that training can go on from it.  usage: export.py NET.pt WEIGHTS.ts"""
+import base64, re, sys
 import numpy as np, torch
 
-sd = {k: v.double().numpy() for k, v in torch.load(sys.argv[1], map_location="cpu").items()}
+# In the order of the file: inputs, outputs, size in px. Those with their normalisation in them have a name of two parts in the net.
+LAYERS = {
+    "stem": (6, 24, 3),
+    "r1.a": (24, 24, 3),
+    "r1.b": (24, 24, 3),
+    "d2": (24, 48, 3),
+    "r2.a": (48, 48, 3),
+    "r2.b": (48, 48, 3),
+    "d3": (48, 96, 3),
+    "r3.a": (96, 96, 3),
+    "r3.b": (96, 96, 3),
+    "d4": (96, 128, 3),
+    "r4.a": (128, 128, 3),
+    "r4.b": (128, 128, 3),
+    "r5.a": (128, 128, 3),
+    "r5.b": (128, 128, 3),
+    "context": (128, 128, 1),
+    "u3": (128, 96, 1),
+    "q3.a": (96, 96, 3),
+    "q3.b": (96, 96, 3),
+    "u2": (96, 48, 1),
+    "q2.a": (48, 48, 3),
+    "q2.b": (48, 48, 3),
+    "u1": (48, 24, 1),
+    "q1.a": (24, 24, 3),
+    "q1.b": (24, 24, 3),
+    "out": (24, 8, 3),
+}
+PLAIN = ("context", "out")
 
 
-def folded(name):  # the convolution with its normalisation in it
+def folded(sd, name):
+    """A convolution with its normalisation in it: weights and biases."""
+    if name in PLAIN:
+        w = sd[name + ".weight"]
+        return w.reshape(*w.shape[:2], *(w.shape[2:] or (1, 1))), sd[name + ".bias"]
     w = sd[name + ".0.weight"]
     g = sd[name + ".1.weight"] / np.sqrt(sd[name + ".1.running_var"] + 1e-5)
     return w * g[:, None, None, None], sd[name + ".1.bias"] - sd[name + ".1.running_mean"] * g
@@ -22,43 +54,26 @@ def bytes_of(w, b):
     return scale.astype("<f4").tobytes() + b.astype("<f4").tobytes() + np.ascontiguousarray(q).tobytes()
 
 
-out = b""
-for name in [
-    "stem",
-    "r1.a",
-    "r1.b",
-    "d2",
-    "r2.a",
-    "r2.b",
-    "d3",
-    "r3.a",
-    "r3.b",
-    "d4",
-    "r4.a",
-    "r4.b",
-    "r5.a",
-    "r5.b",
-    "context",
-    "u3",
-    "q3.a",
-    "q3.b",
-    "u2",
-    "q2.a",
-    "q2.b",
-    "u1",
-    "q1.a",
-    "q1.b",
-    "out",
-]:
-    if name == "context":
-        w, b = sd["context.weight"][:, :, None, None], sd["context.bias"]
-    elif name == "out":
-        w, b = sd["out.weight"], sd["out.bias"]
-    else:
-        w, b = folded(name)
-    out += bytes_of(w, b)
-text = base64.b64encode(out).decode()
-open(sys.argv[2], "w").write(
-    "/** Made by training/export.py: the network's weights, base64. */\nexport const WEIGHTS =\n  '" + text + "'\n"
-)
-print(len(out), "bytes")
+def read(path):
+    """Weights and biases of each layer as weights.ts has them."""
+    data = base64.b64decode(re.search(r"=\s*'([^']*)'", open(path).read())[1])
+    out, at = {}, 0
+    for name, (a, o, side) in LAYERS.items():
+        scale, b = np.frombuffer(data, "<f4", 2 * o, at).reshape(2, o)
+        q = np.frombuffer(data, np.int8, a * o * side * side, at + 8 * o)
+        w = q.reshape(o // 8, side * side, a, 8).transpose(0, 3, 2, 1).reshape(o, a, side, side)
+        out[name] = w * scale[:, None, None, None], b
+        at += 8 * o + q.size
+    assert at == len(data)
+    return {k: [torch.tensor(np.array(v, np.float32)) for v in pair] for k, pair in out.items()}
+
+
+if __name__ == "__main__":
+    sd = {k: v.double().numpy() for k, v in torch.load(sys.argv[1], map_location="cpu").items()}
+    out = b"".join(bytes_of(*folded(sd, name)) for name in LAYERS)
+    open(sys.argv[2], "w").write(
+        "/** Made by training/export.py: the network's weights, base64. */\nexport const WEIGHTS =\n  '"
+        + base64.b64encode(out).decode()
+        + "'\n"
+    )
+    print(len(out), "bytes")

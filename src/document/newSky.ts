@@ -28,6 +28,9 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
   return [{ kind: 'sky' }, { kind: 'edge', reach, follow: false }].map((step) => ({ ...parseStep(step), id: newId() }))
 }
 
+/** The steps that find the water of a photo that mirrors its sky. */
+export const waterSteps = (newId: () => string): Step[] => [{ ...parseStep({ kind: 'water' }), id: newId() }]
+
 /**
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its
  * colours along the edge), and on the land the new sky's light.

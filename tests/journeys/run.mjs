@@ -1,4 +1,7 @@
-/** Runs the browser journeys on an application of their own. Usage: node tests/journeys/run.mjs [--measure] [name ...]. --measure: those, too, that are there for their figures, and the large sizes. */
+/**
+ * Runs the browser journeys, two at a time, each on one of two applications: half of a journey is waiting. Usage: node tests/journeys/run.mjs [--measure] [name ...].
+ * --measure: those, too, that are there for their figures, and the large sizes; one at a time.
+ */
 import { execFileSync } from 'node:child_process'
 import { setTimeout as wait } from 'node:timers/promises'
 import { startApplication } from './application.mjs'
@@ -127,15 +130,26 @@ async function take(name, application, last) {
     console.log(`${last ? 'FAILED ' : 'AGAIN  '} ${name} (${seconds()})\n        ${said}`)
   }
 }
-const application = await startApplication()
+// The first one builds what the second one uses, too.
+const applications = [await startApplication()]
+if (!measure && names.length > 1) applications.push(await startApplication())
 try {
-  for (const name of names) await take(name, application, false)
+  const waiting = [...names]
+  await Promise.all(
+    applications.map(async (application) => {
+      for (let name; (name = waiting.shift());) await take(name, application, false)
+    }),
+  )
   // More than a few are no noise.
-  if (again.length <= SECOND_TRIES) for (const { name } of again) await take(name, application, true)
+  if (again.length <= SECOND_TRIES) for (const { name } of again) await take(name, applications[0], true)
   else for (const { short } of again) failures.push(short)
 } finally {
-  await within(LIMIT_MS / 10, 'ending the application', application.stop()).catch((error) =>
-    failures.push(`the end: ${error.message}`),
+  await Promise.all(
+    applications.map((application) =>
+      within(LIMIT_MS / 10, 'ending the application', application.stop()).catch((error) =>
+        failures.push(`the end: ${error.message}`),
+      ),
+    ),
   )
 }
 // Once more at the end, where a long log is looked at first.

@@ -1,5 +1,6 @@
 /** Values of adjustments drawn at random. */
 import { type AdjustmentKind, type AdjustmentOf, parseAdjustment } from '@/core/compose/adjustments/registry'
+import { type MatchedLayer } from '@/core/match/surroundings'
 import { type Random } from './random'
 
 export function relight(random: Random) {
@@ -31,5 +32,26 @@ export const VALUES: Partial<Record<AdjustmentKind, (random: Random) => object>>
   brightnessContrast: (random) => ({ brightness: random.between(-0.5, 0.5) }),
   gaussianBlur: (random) => ({ radius: random.between(0.5, 9) }),
   discBlur: (random) => ({ radius: random.between(0.5, 9) }),
+  sideLight: (random) => ({
+    stops: random.between(0, 2),
+    angle: random.between(-180, 180),
+    radius: random.between(2, 80),
+  }),
   relight,
 }
+/** What a layer measures against its surroundings. */
+export const matchedLayer = (random: Random): MatchedLayer => ({
+  relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
+  sideLight: parseAdjustment({
+    kind: 'sideLight',
+    stops: random.one([0, 0.6]),
+    angle: random.one([90, -90]),
+  }) as AdjustmentOf<'sideLight'>,
+  contrast: parseAdjustment({
+    kind: 'brightnessContrast',
+    contrast: random.one([0, 0.2]),
+  }) as AdjustmentOf<'brightnessContrast'>,
+  blur: parseAdjustment({ kind: 'gaussianBlur', radius: random.one([0, 3]) }) as AdjustmentOf<'gaussianBlur'>,
+  grain: parseAdjustment({ kind: 'grain', amount: random.one([0, 0.2]) }) as AdjustmentOf<'grain'>,
+  side: { own: null, around: null },
+})

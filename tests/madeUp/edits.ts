@@ -33,7 +33,7 @@ import { type Layer, type Picture, type Project, SELECTION } from '@/document/re
 import { setWindow, wholeWindow } from '@/document/window'
 import { type Random } from './random'
 import { anyStep, type Named, QUICK } from './steps'
-import { relight, hazy, reflection, VALUES } from './adjustmentValues'
+import { relight, hazy, matchedLayer, reflection, VALUES } from './adjustmentValues'
 
 interface NamedEdit {
   readonly label: string
@@ -221,28 +221,7 @@ export function anyEdit(
         return at
           ? {
               label: 'match to the surroundings',
-              edit: matchToSurroundings(
-                at,
-                {
-                  relight: parseAdjustment({ kind: 'relight', ...relight(random) }) as AdjustmentOf<'relight'>,
-                  sideLight: parseAdjustment({
-                    kind: 'sideLight',
-                    stops: random.one([0, 0.6]),
-                    angle: random.one([90, -90]),
-                  }) as AdjustmentOf<'sideLight'>,
-                  contrast: parseAdjustment({
-                    kind: 'brightnessContrast',
-                    contrast: random.one([0, 0.2]),
-                  }) as AdjustmentOf<'brightnessContrast'>,
-                  blur: parseAdjustment({
-                    kind: 'gaussianBlur',
-                    radius: random.one([0, 3]),
-                  }) as AdjustmentOf<'gaussianBlur'>,
-                  grain: parseAdjustment({ kind: 'grain', amount: random.one([0, 0.2]) }) as AdjustmentOf<'grain'>,
-                  side: { own: null, around: null },
-                },
-                newId,
-              ),
+              edit: matchToSurroundings(at, matchedLayer(random), newId),
             }
           : null
       },

@@ -608,7 +608,8 @@ def compose(c, spec):
     loc = at + dist * np.array([math.sin(az) * math.cos(el), math.sin(el), -math.cos(az) * math.cos(el)])
     cam = Cam(loc, at, W, H, spec.get("fov", 60))
     # light
-    laz = az + c.pick(-1, 1) * c.u(0.3, 1.5)
+    laz = az + float(os.environ.get("SIDE", 1)) * c.pick(-1, 1) * c.u(0.3, 1.5)
+    c.side = laz - az  # of the light: negative is left
     lel = c.u(0.45, 1.25)
     ld = np.array([math.sin(laz) * math.cos(lel), math.sin(lel), -math.cos(laz) * math.cos(lel)])
     soft = c.pick(0, 0, 0, 0.2, 0.4, 0.9)

@@ -129,7 +129,7 @@ export function matchLayer({ own, shows, below, sky }: Surroundings): MatchedLay
 }
 
 /** What takes the light on a thing away from one side, and puts as much on the other where it comes from there. @param scale of the small level, px of the layer */
-function lightFrom(
+export function lightFrom(
   small: Picture,
   cover: Matte,
   scale: number,

@@ -185,7 +185,7 @@ function Measured({ photo }: { photo: string }) {
       {measured ? (
         <>
           <dl className="space-y-1 text-[13px]">
-            {toldMeasures(measured.measures).map(([name, value]) => (
+            {toldMeasures(measured.measures, measured.waterShare).map(([name, value]) => (
               <div key={name} className="flex justify-between gap-2">
                 <dt className="shrink-0">{name}</dt>
                 <dd className="text-right font-mono text-xs leading-5">{value}</dd>

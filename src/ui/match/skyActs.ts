@@ -5,7 +5,7 @@ import { type Measures } from '@/core/match/measure'
 import { newSkyOf, reflectionOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
-import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon } from '@/document/newSky'
+import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon, waterSteps } from '@/document/newSky'
 import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
@@ -117,7 +117,18 @@ export async function bringSky(sky: LibraryPicture): Promise<void> {
       edit = sameIds((id) => exchangeSky(there, picture, plan, id))
     preview(edit)
     burst(`sky of ${parts.photo.id}`, () => act(label, edit))
-  } else act(`New sky ${name}`, replaceSky(parts.photo.id, picture, skySteps(parts.photo, newId), plan, newId))
+  } else
+    act(
+      `New sky ${name}`,
+      replaceSky(
+        parts.photo.id,
+        picture,
+        skySteps(parts.photo, newId),
+        plan,
+        newId,
+        photo.water ? waterSteps(newId) : [],
+      ),
+    )
   goToStage('match')
 }
 

@@ -1,12 +1,11 @@
 /**
- * Two figures on places ray-traced under several skies (training/scenes/places.py). Usage: training/match/run FOLDER ...
+ * Two figures on places ray-traced under several skies (training/scenes/places.py). Usage: training/match/run places FOLDER ...
  * Fit: for each view of a place, how many of all other skies rank behind the one it was taken under, and whether that is the first of its place's own.
  * Surroundings: a piece of one half of a view is put into the other half of the same place under another sky; mean CIEDE2000 to how it looks there.
  */
 import '@/core/network/withWeights'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import sharp from 'sharp'
 import { labOf } from '@/core/colour/lab'
 import { composeRegion } from '@/core/compose/composeRegion'
 import { fitOf } from '@/core/match/fit'
@@ -19,6 +18,7 @@ import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { skyIn } from '@/core/select/sky'
 import { readSky, SKY_FINDER } from '@/engine/newSky'
 import { ciede2000 } from './ciede2000'
+import { mean, read, worst } from './measuring'
 
 /** Pieces tried in each half of a place, and how many pixels apart they are compared. */
 const PIECES = 2,
@@ -32,21 +32,10 @@ interface View {
   readonly sky: SkyPicture
 }
 
-async function read(file: string): Promise<Picture> {
-  const { data, info } = await sharp(file)
-    .toColourspace('srgb')
-    .ensureAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) }
-}
 /** Linear congruential, constants of Numerical Recipes: the same pieces each time. */
 let seed = 7
 const share = (): number => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 2 ** 32
 
-const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length)
-const worst = (values: readonly number[]): number =>
-  mean([...values].sort((a, b) => b - a).slice(0, Math.max(1, Math.floor(values.length / 10))))
 const red = ({ width, height, data }: Picture): Matte => ({
   width,
   height,

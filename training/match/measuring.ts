@@ -1,0 +1,17 @@
+/** What the measurements on drawn pictures share. */
+import sharp from 'sharp'
+import { type Picture } from '@/core/raster/picture'
+
+export async function read(file: string): Promise<Picture> {
+  const { data, info } = await sharp(file)
+    .toColourspace('srgb')
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) }
+}
+export const mean = (values: readonly number[]): number =>
+  values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length)
+/** The mean of the largest tenth. */
+export const worst = (values: readonly number[]): number =>
+  mean([...values].sort((a, b) => b - a).slice(0, Math.max(1, Math.floor(values.length / 10))))
