@@ -15,15 +15,14 @@ export function outlinePixels(coverage: Uint8Array, width: number, height: numbe
     }
     out[count++] = i
   }
+  // The highest bit of a value says its side; what lies beyond the border is on the same one.
   for (let y = 0, i = 0; y < height; y++) {
+    const above = y > 0 ? -width : 0,
+      below = y < height - 1 ? width : 0
     for (let x = 0; x < width; x++, i++) {
-      if (coverage[i] < 128) continue
-      if (
-        (x > 0 && coverage[i - 1] < 128) ||
-        (x < width - 1 && coverage[i + 1] < 128) ||
-        (y > 0 && coverage[i - width] < 128) ||
-        (y < height - 1 && coverage[i + width] < 128)
-      )
+      const left = x > 0 ? 1 : 0,
+        right = x < width - 1 ? 1 : 0
+      if (coverage[i] & ~(coverage[i - left] & coverage[i + right] & coverage[i + above] & coverage[i + below]) & 128)
         put(i)
     }
   }

@@ -202,8 +202,8 @@ export class Engine {
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null> {
     return this.tiles.overlays((worker) => worker.overlay(view, style))
   }
-  ants(view: Viewport): Promise<ImageBitmap[]> {
-    return this.tiles.overlays((worker) => worker.ants(view))
+  ants(view: Viewport, phases: number): Promise<ImageBitmap[]> {
+    return this.tiles.overlays((worker) => worker.ants(view, phases))
   }
   pixel(x: number, y: number) {
     return this.tiles.anyone((worker) => worker.pixel(x, y))

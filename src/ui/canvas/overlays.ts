@@ -1,6 +1,6 @@
 /** What lies over the picture, as it was last made: the overlay, and on a surface of its own the marching outline, which moves without the picture being redrawn. */
 import { type Engine } from '@/engine/page/engine'
-import { type OverlayStyle, type Viewport } from '@/engine/page/protocol'
+import { ANT_PHASES, type OverlayStyle, type Viewport } from '@/engine/page/protocol'
 import { type View } from './camera'
 import { mark } from './marks'
 
@@ -16,6 +16,7 @@ export class Overlays {
   private busy = false
   private wanted = false
   private antTimer: ReturnType<typeof setInterval> | undefined
+  private marchTimer: ReturnType<typeof setTimeout> | undefined
   private antPhase = 0
   /** Left of this canvas x there is no outline. */
   private divider: number | null = null
@@ -57,8 +58,10 @@ export class Overlays {
     const view = this.viewport()
     const work =
       style.mode === 'ants'
-        ? engine.ants(view).then((bitmaps) => {
-            if (this.marching) this.setAnts(bitmaps, view)
+        ? engine.ants(view, 1).then((bitmaps) => {
+            if (!this.marching) return
+            this.setAnts(bitmaps, view)
+            this.marchLater(view)
           })
         : engine.overlay(view, style).then((bitmap) => {
             if (this.style?.mode !== style.mode) {
@@ -103,12 +106,27 @@ export class Overlays {
     context.restore()
   }
 
+  /** The outline stands at once; it marches when nothing newer has come for a while. */
+  private marchLater(view: Viewport): void {
+    clearTimeout(this.marchTimer)
+    if (!this.ants.bitmaps.length || matchMedia('(prefers-reduced-motion: reduce)').matches) return
+    this.marchTimer = setTimeout(() => {
+      const standing = this.ants
+      this.engine()
+        ?.ants(view, ANT_PHASES)
+        .then((bitmaps) => {
+          if (this.ants === standing) this.setAnts(bitmaps, view)
+          else for (const bitmap of bitmaps) bitmap.close()
+        })
+        .catch(() => {})
+    }, ANT_FRAME_MS)
+  }
+
   private setAnts(bitmaps: ImageBitmap[], view: Viewport): void {
     for (const bitmap of this.ants.bitmaps) bitmap.close()
     this.ants = { bitmaps, view }
     clearInterval(this.antTimer)
-    const still = matchMedia('(prefers-reduced-motion: reduce)').matches
-    if (bitmaps.length > 1 && !still)
+    if (bitmaps.length > 1)
       this.antTimer = setInterval(() => {
         this.antPhase = (this.antPhase + 1) % bitmaps.length
         this.drawAnts()
@@ -117,6 +135,7 @@ export class Overlays {
   }
   close(): void {
     clearInterval(this.antTimer)
+    clearTimeout(this.marchTimer)
   }
 }
 

@@ -26,8 +26,10 @@ function publish(matte: Matte): SharedMatte {
       levels.push({ width: size.width, height: size.height, data: new Uint8Array(shared(size.width * size.height)) })
     place = slots[slot] = { size: { width: matte.width, height: matte.height }, levels }
   }
-  place.levels[0].data.set(matte.data)
-  for (let n = 1; n < place.levels.length; n++) halveMatte(place.levels[n - 1], place.levels[n])
+  const [full, ...coarser] = place.levels
+  full.data.set(matte.data)
+  // What is shared is slower to read than what is this thread's own.
+  coarser.reduce((finer, level) => halveMatte(finer, level), matte)
   return place.levels.map(({ width, height, data }) => ({ width, height, data }))
 }
 

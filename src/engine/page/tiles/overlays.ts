@@ -127,8 +127,8 @@ function differenceOf(now: Uint8Array | null, other: Uint8Array, { width, height
   return bitmapOf(image)
 }
 
-/** One bitmap for each phase of the marching outline. */
-export function ants(shown: PlacedMatte | null, view: Viewport): ImageBitmap[] {
+/** The first phases of the marching outline, a bitmap each. */
+export function ants(shown: PlacedMatte | null, view: Viewport, phases: number): ImageBitmap[] {
   const coverage = coverageInView(shown, view, true)
   if (!coverage) return []
   const line = outlinePixels(coverage, view.width, view.height)
@@ -137,10 +137,12 @@ export function ants(shown: PlacedMatte | null, view: Viewport): ImageBitmap[] {
   const pixels = new Uint32Array(image.data.buffer)
   const surface = new OffscreenCanvas(view.width, view.height)
   const context = surface.getContext('2d')!
-  return Array.from({ length: ANT_PHASES }, (_, phase) => {
+  const top = Math.floor(line[0] / view.width),
+    rows = Math.floor(line[line.length - 1] / view.width) + 1 - top
+  return Array.from({ length: phases }, (_, phase) => {
     for (const i of line)
       pixels[i] = ((i % view.width) + ((i / view.width) | 0) + phase * ANT_STEP) & ANT_PX ? 0xffffffff : 0xff101010
-    context.putImageData(image, 0, 0)
+    context.putImageData(image, 0, 0, 0, top, view.width, rows)
     return surface.transferToImageBitmap()
   })
 }

@@ -89,8 +89,8 @@ const api: TileWorker = {
     const bitmap = overlay({ shown, kept, canvas }, view, style)
     return bitmap && moved(bitmap)
   },
-  async ants(view) {
-    const bitmaps = ants(shown, view)
+  async ants(view, phases) {
+    const bitmaps = ants(shown, view, phases)
     return Comlink.transfer(bitmaps, bitmaps)
   },
   async pixel(x, y) {
