@@ -21,7 +21,9 @@ import {
 
 const picture = (name) => join(root, 'demo/pictures', name)
 const BELLY = [940, 850],
-  WALL = [200, 200]
+  WALL = [200, 200],
+  LEFT_ARM = [403, 791],
+  RIGHT_ARM = [1411, 791]
 
 export async function layerMatch(application) {
   const browser = await openBrowser(),
@@ -60,6 +62,12 @@ export async function layerMatch(application) {
       light?.clipped && light.measured.tone === 1,
       'the light of the surroundings is clipped to it, and knows what was measured',
     )
+    // The puppet is lit from the left, the quay from everywhere: its right side gets what its left one has more.
+    const side = layers.find((layer) => layer.adjustment?.kind === 'sideLight')
+    check(
+      side?.clipped && side.adjustment.angle === 90 && side.adjustment.stops > 0.1,
+      `light from its other side, as measured: ${JSON.stringify(side?.adjustment)}`,
+    )
     const matched = await composite(page),
       brightness = (image, at) => pixelAt(image, ...at).reduce((sum, v, c) => sum + (c < 3 ? v : 0), 0)
     check(
@@ -67,6 +75,17 @@ export async function layerMatch(application) {
       `the puppet is darker in the evening: ${pixelAt(before, ...BELLY)} → ${pixelAt(matched, ...BELLY)}`,
     )
     check(pixelAt(matched, ...WALL).join() === pixelAt(before, ...WALL).join(), 'what lies behind it is as it was')
+
+    const around = (image, [x, y]) => {
+        let sum = 0
+        for (let v = -40; v < 40; v += 4) for (let u = -40; u < 40; u += 4) sum += brightness(image, [x + u, y + v])
+        return sum
+      },
+      leftOver = (image) => around(image, LEFT_ARM) / around(image, RIGHT_ARM)
+    check(
+      leftOver(matched) < 0.95 * leftOver(before),
+      `its left arm is less light beside its right one: ${leftOver(before).toFixed(2)} → ${leftOver(matched).toFixed(2)}`,
+    )
 
     // Arrow keys move the layer here, and bring no sky.
     await stage(page, 'Match')

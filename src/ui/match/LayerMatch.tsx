@@ -28,6 +28,8 @@ function problemOf(project: Project): string | undefined {
   return undefined
 }
 
+const fromWhere = (side: string | null) => (side ? `from the ${side}` : 'from everywhere')
+
 export function LayerMatch() {
   const project = useBench(shownProject),
     at = project ? matchedAt(project.layers, project.activeLayer) : undefined,
@@ -89,7 +91,7 @@ export function LayerMatch() {
       {told && (told.own ?? told.around) && (
         <div className="space-y-2 text-[13px] leading-snug">
           <p>
-            Light on it: {told.own ?? 'from everywhere'}; around it: {told.around ?? 'from everywhere'}.
+            Light on it comes {fromWhere(told.own)}; around it {fromWhere(told.around)}.
           </p>
           {told.own && told.around && told.own !== told.around && (
             <Button className="w-full" onClick={mirror}>
