@@ -5,7 +5,17 @@ import { addStep, switchBackground } from './edits'
 import { edited } from './history'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
-import { exchangeSky, moveHorizon, oldSky, photoAlone, replaceSky, skyInWater, skySteps, subjectApart } from './newSky'
+import {
+  exchangeSky,
+  moveHorizon,
+  oldSky,
+  photoAlone,
+  replaceSky,
+  skyInWater,
+  skySteps,
+  subjectApart,
+  waterSteps,
+} from './newSky'
 import { newSkyAt } from './newSkyParts'
 import { childrenOf, looksOf } from './tree'
 import { type Project, SELECTION } from './records'
@@ -107,6 +117,13 @@ describe('a new sky as records', () => {
     expect(edited(withSky(), skyInWater(first, plan([1, 1, 1]).reflection, newId)).layers.length).toBe(
       withSky().layers.length,
     )
+    // What was found in the photo, with nothing selected.
+    const dry = withSky(),
+      at = newSkyAt(dry.layers, 'photo')!,
+      wetter = edited(dry, skyInWater(at, plan([0.4, 0.3, 0.2]).reflection, newId, waterSteps(newId))),
+      found = newSkyAt(wetter.layers, 'photo')!
+    expect([found.water?.mask?.sceneLayer, found.water?.mask?.recipe.steps[0].kind]).toEqual(['photo', 'water'])
+    expect(found.haze?.mask?.invert).toBe(true)
     const moved = edited(wet, moveHorizon(parts, 250)),
       lying = newSkyAt(moved.layers, 'photo')!
     expect([lying.water!.adjustment, lying.haze!.adjustment]).toMatchObject([{ horizon: 250 }, { horizon: 250 }])

@@ -160,14 +160,25 @@ const overTheLand = (project: ProjectDraft, light: string): string => {
   while (siblings[at + 1]?.clipped) at++
   return siblings[at].id
 }
-/** What is selected mirrors the new sky. */
+/** What `found` selects in the photo mirrors the new sky; without such steps, what is selected. */
 export const skyInWater =
-  ({ light, haze }: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  (
+    { photo, light, haze }: NewSkyLayers,
+    reflection: NewSky['reflection'],
+    newId: () => string,
+    found: readonly Step[] = [],
+  ): Edit =>
   (project) => {
-    if (!light || !project.selection.steps.length) return
+    if (!light || !(found.length || project.selection.steps.length)) return
     const active = project.activeLayer,
-      id = newId()
-    addLayerWithin(inWater(id, project, reflection), overTheLand(project, light.id))(project)
+      id = newId(),
+      layer = inWater(id, project, reflection),
+      below = overTheLand(project, light.id)
+    if (found.length) {
+      addLayer(layer, below)(project)
+      const alone = photoAlone(unwrap(project.layers), photo.id)
+      maskWith(project, id, { version: 1, steps: [...found] }, photoScene(project, alone, photo.id))
+    } else addLayerWithin(layer, below)(project)
     if (haze) leaveOut(project, haze.id, id)
     project.activeLayer = active
   }
