@@ -69,7 +69,7 @@ def landscape(rng, h, w, at):
     """Sky down to about row `at`, hills, walls or trees, and land below."""
     out = sky(rng, h, w)
     line = at - 0.002 * h
-    for k in range(int(rng.integers(0, 5))):
+    for k in range(int(rng.integers(0, 5)) if rng.random() < 0.8 else 0):
         high = h * rng.uniform(0.01, 0.3) * (1 if rng.random() < 0.7 else 0.3)
         ridge = noise(rng, 4, w, int(rng.integers(2, 12)), rng.uniform(0.25, 0.85))[0]
         if rng.random() < 0.3:
@@ -89,7 +89,8 @@ def landscape(rng, h, w, at):
 def water(rng, above, shore, horizon):
     """What water shows below a line `shore` (a row for each column) of the picture `above`. Returns its colours."""
     h, w = above.shape[:2]
-    f = w * rng.uniform(0.7, 1.8)
+    # Long lenses and low places look along the water, which then mirrors nearly all.
+    f = w * (rng.uniform(0.7, 1.8) if rng.random() < 0.5 else rng.uniform(1.8, 8))
     y, x = np.mgrid[0:h, 0:w].astype(np.float32)
     below = np.maximum(y - horizon, 0.3)
     dist = f / below
@@ -177,7 +178,11 @@ def shown(rng, h, w, things, photos):
         P, A = cv2.resize(P, None, fx=s, fy=s, interpolation=cv2.INTER_AREA), cv2.resize(A, None, fx=s, fy=s, interpolation=cv2.INTER_AREA)
         x0, y0 = int(rng.integers(-P.shape[1] // 2, w)), int(rng.integers(-P.shape[0] // 3, H))
         im, m = laid(im, P, A, x0, y0), laid(m[..., None], 0 * P[..., :1], A, x0, y0)[..., 0]
-    return im[extra:], m[extra:]
+    im, m = im[extra:], m[extra:]
+    if rng.random() < 0.25:  # not held level
+        turn = cv2.getRotationMatrix2D((w / 2, h / 2), rng.uniform(-6, 6), 1.08)
+        im, m = (cv2.warpAffine(v.astype(np.float32), turn, (w, h), borderMode=cv2.BORDER_REFLECT) for v in (im, m))
+    return im, m
 
 
 def laid(im, P, A, x0, y0):

@@ -3,10 +3,12 @@ import { type AdjustmentOf } from '@/core/compose/adjustments/registry'
 import { parseStep } from '@/core/formats/recipe'
 import { addStep, switchBackground } from './edits'
 import { edited } from './history'
+import { changeMask } from './masks'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
 import {
   exchangeSky,
+  hazeOverWater,
   moveHorizon,
   oldSky,
   photoAlone,
@@ -124,6 +126,12 @@ describe('a new sky as records', () => {
       found = newSkyAt(wetter.layers, 'photo')!
     expect([found.water?.mask?.sceneLayer, found.water?.mask?.recipe.steps[0].kind]).toEqual(['photo', 'water'])
     expect(found.haze?.mask?.invert).toBe(true)
+    // Where the water goes, haze lies there again; not where the editor has changed where it lies, and not where another layer goes.
+    const hazeMask = (before: Project, gone: string) =>
+      newSkyAt(edited(before, hazeOverWater(gone)).layers, 'photo')!.haze!.mask
+    expect(hazeMask(wetter, found.water!.id)).toBeNull()
+    expect(hazeMask(edited(wetter, changeMask(found.haze!.id, { invert: false })), found.water!.id)).not.toBeNull()
+    expect(hazeMask(wetter, found.light!.id)).not.toBeNull()
     const moved = edited(wet, moveHorizon(parts, 250)),
       lying = newSkyAt(moved.layers, 'photo')!
     expect([lying.water!.adjustment, lying.haze!.adjustment]).toMatchObject([{ horizon: 250 }, { horizon: 250 }])

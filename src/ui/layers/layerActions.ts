@@ -5,6 +5,7 @@ import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungro
 import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
 import { LIMITS } from '@/document/limits'
 import { ancestorsOf, clippedAlong, isShown, mergedDown, tooDeep } from '@/document/tree'
+import { hazeOverWater } from '@/document/newSky'
 import { type Layer, type Project } from '@/document/records'
 import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { removed } from '@/ui/store/removed'
@@ -215,7 +216,10 @@ export const LAYER_ACTIONS: readonly LayerAction[] = [
       const all = topmost(project, chosenLayers(project)).filter((each) => !each.locked)
       const what = all.length > 1 ? `${all.length} layers` : layer.name
       removed(`Remove ${what}`, what, (draft) => {
-        for (const each of all) removeLayer(each.id)(draft)
+        for (const each of all) {
+          hazeOverWater(each.id)(draft)
+          removeLayer(each.id)(draft)
+        }
       })
       set({ chosen: [] })
     },
