@@ -84,6 +84,7 @@ export interface SolveExports {
     loud: number,
   ) => number
   readonly giveStates: (given: number, states: number, count: number) => void
+  readonly decideMarks: (marks: number, count: number) => void
   readonly markRow: (
     above: number,
     here: number,

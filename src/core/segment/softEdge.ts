@@ -1,5 +1,5 @@
 /** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
-import { withRoom } from '../kernels'
+import { markEdges } from '../raster/edgeMarks'
 import { emptyMatte, type Matte, type Size } from '../raster/picture'
 import { softenEdge } from '../raster/softenEdge'
 import { INSIDE } from './gridCut'
@@ -13,7 +13,8 @@ export function stateToMatte(
   soft: boolean,
 ): Matte {
   const { width, height } = frame,
-    { marks, edge } = marked(state, frame, soft)
+    marks = new Uint8Array(state.length),
+    edge = markEdges(state, 'decisions', frame, soft, (rows, first) => marks.set(rows, first))
   if (soft) softenEdge(marks, edge, levels[0])
   if (width === size.width && height === size.height) return { width, height, data: marks }
   const matte = emptyMatte(size)
@@ -21,44 +22,6 @@ export function stateToMatte(
     matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
   return matte
 }
-
-/** Decisions as marks, and where the px on either side of the edge are; without `soft` there are none. */
-function marked(state: Uint8Array, { width, height }: Size, soft: boolean): { marks: Uint8Array; edge: Int32Array } {
-  return withRoom((stack) => {
-    const { run } = stack,
-      from = stack.take(state.length + ROOM) + 1,
-      to = stack.take(state.length + ROOM),
-      found = stack.take(width * 4),
-      edges: Int32Array[] = []
-    stack.bytes(from, state.length).set(state)
-    let count = 0
-    for (let y = 0, row = from; y < height; y++, row += width) {
-      const n = run.markRow(
-        y > 0 ? row - width : row,
-        row,
-        y + 1 < height ? row + width : row,
-        width,
-        to + y * width,
-        found,
-        y * width,
-        soft,
-      )
-      if (n) {
-        edges.push(stack.words(found, n).slice())
-        count += n
-      }
-    }
-    const edge = new Int32Array(count)
-    let at = 0
-    for (const part of edges) {
-      edge.set(part, at)
-      at += part.length
-    }
-    return { marks: stack.bytes(to, state.length).slice(), edge }
-  })
-}
-/** Rows are worked on 16 px at a time, and a px to either side is looked at: planes have room for it, bytes. */
-const ROOM = 18
 
 /** A draft: the small level's state, each of its pixels as the square it stands for. */
 export function draftMatte(

@@ -20,6 +20,12 @@ export function doubleStates(from: usize, across: i32, to: usize, width: i32, he
   }
 }
 
+/** Marks of a pick (254 and 255 inside, 0 and 1 outside) as decisions, in place: inside, or 0. Memory after them is written to: 15 bytes. */
+export function decideMarks(marks: usize, count: i32): void {
+  const high = i8x16.splat(-128)
+  for (let i: i32 = 0; i < count; i += 16) v128.store(marks + i, i8x16.shr_u(v128.and(v128.load(marks + i), high), 6))
+}
+
 /** Opens to a new decision what lies within `band` px of where the coarser level changes sides. Memory after `coarse` is read: 16 bytes. */
 export function openBand(coarse: usize, across: i32, down: i32, to: usize, width: i32, height: i32, band: i32): void {
   for (let y: i32 = 0; y < down; y++) {

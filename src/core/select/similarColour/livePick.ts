@@ -1,6 +1,6 @@
 import { type Picture, words } from '../../raster/picture'
 import { type JoinOrder } from './joinOrder'
-import { IN, IN_EDGE, OUT, OUT_EDGE } from '../../raster/edgeMarks'
+import { IN, IN_EDGE, markEdges, OUT, OUT_EDGE } from '../../raster/edgeMarks'
 import { AWAY, coverageAt } from '../../raster/softenEdge'
 
 /** Where more pixels than this share of the picture change at once, all edges are looked for anew: a scan is then cheaper. */
@@ -56,16 +56,12 @@ export class LivePick {
       soft,
       picture: { width, height },
     } = this
-    const edge: number[] = []
-    for (let y = 0, i = 0; y < height; y++) {
-      for (let x = 0; x < width; x++, i++) {
-        const now = markOf(marks, i, x, width, height)
-        marks[i] = now
-        coverage[i] = now >= IN_EDGE ? IN : OUT
-        if (now === IN_EDGE || now === OUT_EDGE) edge.push(i)
-      }
-    }
-    if (soft) for (const i of edge) coverage[i] = coverageAt(marks, pixels, width, height, i)
+    const edge = markEdges(marks, 'marks', this.picture, true, (rows, first) => {
+      marks.set(rows, first)
+      coverage.set(rows, first)
+    })
+    for (const i of edge)
+      coverage[i] = soft ? coverageAt(marks, pixels, width, height, i) : marks[i] === IN_EDGE ? IN : OUT
   }
 
   /** Marks can only have changed on the changed pixels and their neighbours; coverage only where a mark it looks at has. */
