@@ -24,12 +24,12 @@ export async function stepsFrom(
 export async function measurePhoto(photoFile: string, recipeFile: string | undefined): Promise<void> {
   const photo = await readPhoto(photoFile),
     { steps, images } = await stepsFrom(recipeFile, photo),
-    { measures, waterShare } = measured(sceneOf(photo, 'picture', images), steps, plainContext(MEMORY))
-  process.stdout.write(`${JSON.stringify(told(measures, waterShare), null, 1)}\n`)
+    { measures } = measured(sceneOf(photo, 'picture', images), steps, plainContext(MEMORY))
+  process.stdout.write(`${JSON.stringify(told(measures), null, 1)}\n`)
 }
 
 /** Measures as they are told: rounded, with the units in the names. */
-export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures, waterShare: number) {
+export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures) {
   const round = (v: number, digits: number) => Math.round(v * 10 ** digits) / 10 ** digits,
     rounded = (values: readonly number[], digits: number) => values.map((v) => round(v, digits)),
     tones = (part: Measures['land']) =>
@@ -43,7 +43,6 @@ export function told({ size, skyShare, horizon, light, grain, blur, haze, land, 
   return {
     ...size,
     skyShare: round(skyShare, 4),
-    waterShare: round(waterShare, 4),
     horizon: horizon && { y: round(horizon.y, 1), tiltDegrees: round(horizon.tilt, 2), seen: horizon.seen },
     light: light && {
       from: light.from,

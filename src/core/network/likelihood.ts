@@ -59,14 +59,6 @@ export function coverageLikelihood(picture: Picture, known: Float32Array): Float
   return runNetwork(input, width, height)
 }
 
-/** Where water is in a picture: asked by keeping and dropping everything at once, as it was trained. */
-export function waterLikelihood(picture: Picture): Likelihood {
-  const part = { x: 0, y: 0, width: picture.width, height: picture.height },
-    { width, height, input } = colours(picture, part)
-  for (let i = 0; i < input.length; i += CHANNELS) input[i + KEEP] = input[i + DROP] = 1
-  return { part, width, height, data: runNetwork(input, width, height) }
-}
-
 /** What the network is shown of a part. */
 interface Seen extends Size {
   readonly input: Float32Array

@@ -38,7 +38,6 @@ import { spread } from './spread'
 import { subject } from './subject'
 import { triangle } from './triangle'
 import { trimap } from './trimap'
-import { water } from './water'
 
 export const FINDERS = {
   rectangle,
@@ -64,7 +63,6 @@ export const FINDERS = {
   regions,
   subject,
   sky,
-  water,
   trimap,
 } as const
 export const MODIFIERS = {

@@ -24,4 +24,3 @@ export type FinderId =
   | 'regions'
   | 'subject'
   | 'sky'
-  | 'water'

@@ -26,7 +26,6 @@ import { spreadPage } from './spread'
 import { subjectPage } from './subject'
 import { trianglePage } from './triangle'
 import { trimapPage } from './trimap'
-import { waterPage } from './water'
 
 const PAGES = [
   rectanglePage,
@@ -50,7 +49,6 @@ const PAGES = [
   regionsPage,
   subjectPage,
   skyPage,
-  waterPage,
 ] as const
 /** Steps that menus make: they have cards, but are not used on the picture. */
 const MADE = [imagePage, layerPage, trimapPage] as const
