@@ -6,17 +6,8 @@ import { edited } from './history'
 import { changeMask } from './masks'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
-import {
-  exchangeSky,
-  hazeOverWater,
-  moveHorizon,
-  oldSky,
-  photoAlone,
-  replaceSky,
-  skyInWater,
-  skySteps,
-  subjectApart,
-} from './newSky'
+import { exchangeSky, moveHorizon, oldSky, photoAlone, replaceSky, skyInWater, skySteps, subjectApart } from './newSky'
+import { hazeOverWater } from './hazeOverWater'
 import { newSkyAt } from './newSkyParts'
 import { childrenOf, looksOf } from './tree'
 import { type Project, SELECTION } from './records'

@@ -1,5 +1,4 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
-import { canonicalJson } from '@/core/fields/canonical'
 import { type NewSky } from '@/core/match/newSky'
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
@@ -14,7 +13,7 @@ import { restrict } from './pieces'
 import { byItself, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type Layer, type Picture } from './records'
 import { measureAnew } from './measured'
-import { addToSky, clipTo, newSkyAt, type NewSkyLayers } from './newSkyParts'
+import { addToSky, clipTo, type NewSkyLayers } from './newSkyParts'
 import { measureSky } from './skyLikeLand'
 import { unwrap } from './unwrap'
 
@@ -85,15 +84,6 @@ function leaveOut(project: ProjectDraft, haze: string, water: string): void {
   copyMask(water, haze)(project)
   changeMask(haze, { invert: true })(project)
 }
-/** Before a layer goes: where it is the sky in the water, haze lies there again, as far as nobody has changed where it does. */
-export const hazeOverWater =
-  (id: string): Edit =>
-  (project) => {
-    const { water, haze } = newSkyAt(unwrap(project.layers), id) ?? {}
-    if (water?.id !== id || !water.mask || !haze?.mask?.invert) return
-    const where = ({ recipe }: Area) => canonicalJson(recipe.steps.map((step) => ({ ...step, id: '' })))
-    if (where(haze.mask) === where(water.mask)) found(project, haze.id)!.mask = null
-  }
 const inWater = (id: string, project: ProjectDraft, reflection: NewSky['reflection']): AdjustLayer =>
   measuredLayer(id, 'Sky in the water', unwrap(project.canvas), reflection)
 

@@ -5,7 +5,7 @@ import { changeLayer, duplicateLayer, groupLayers, removeLayer, stepLayer, ungro
 import { cutOut, eraseSelected, isolate, liftCopy } from '@/document/pieces'
 import { LIMITS } from '@/document/limits'
 import { ancestorsOf, clippedAlong, isShown, mergedDown, tooDeep } from '@/document/tree'
-import { hazeOverWater } from '@/document/newSky'
+import { hazeOverWater } from '@/document/hazeOverWater'
 import { type Layer, type Project } from '@/document/records'
 import { act, get, goToStage, set, shownProject } from '@/ui/store/bench'
 import { removed } from '@/ui/store/removed'
