@@ -10,6 +10,9 @@ const STEP = 0.25,
 /** Below this a pixel's own width blurs more, px. */
 const LEAST_SIGMA = 0.5
 
+/** How far an outline faces the way that cover falls by one over `step` px to either side, where it was blurred by `sigma` px: 1 at a straight one across it. */
+export const facingPer = (sigma: number, step: number): number => (sigma * Math.sqrt(2 * Math.PI)) / (2 * step)
+
 /**
  * 1 at a straight outline that faces the direction, −1 at one that faces away, 0 in the middle and outside; a float a pixel.
  * @param fetch gives premultiplied pixels of any region @param sigma of the blur, canvas px @param towards a unit vector
@@ -33,7 +36,7 @@ export function facingOf(
       canvas,
     )
   const out = new Float32Array(region.width * region.height),
-    by = (-here * Math.sqrt(2 * Math.PI)) / (2 * step),
+    by = -facingPer(here, step),
     down = 4 * step * width
   for (let y = 0, i = 0; y < region.height; y++) {
     let j = ((y + step) * width + step) * 4 + 3

@@ -4,6 +4,7 @@
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { luma } from '../compose/adjustments/adjustment'
+import { facingPer } from '../compose/facing'
 import { gaussianBlur } from '../raster/gaussian'
 import { type Matte, type Picture } from '../raster/picture'
 
@@ -17,7 +18,7 @@ export function sideShading({ width, height, data }: Picture, cover: Matte, radi
   const sigma = Math.max(1, radius / 2),
     step = Math.max(1, Math.round(sigma / 4)),
     blurred = gaussianBlur(cover, sigma).data,
-    by = (-sigma * Math.sqrt(2 * Math.PI)) / (2 * step * 255)
+    by = -facingPer(sigma, step) / 255
   let count = 0,
     sumF = 0,
     sumL = 0,
