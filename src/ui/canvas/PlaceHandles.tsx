@@ -3,6 +3,7 @@ import { apply, compose, inverse, scaling, translation, type Affine } from '@/co
 import { type Project } from '@/document/records'
 import { preview, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
+import { BOX_PLACES } from './box'
 import { Grip, type GripKeys, isFree } from './Grip'
 import { placeableOf } from './placeable'
 import { scaledAbout, turnedAboutMiddle } from './placement'
@@ -10,16 +11,6 @@ import { layerSnapper, type Snapper } from './snapping'
 
 const TURN_PX = 28
 const LEAST_SCALE = 0.005
-const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
-  [0, 0, 'upper left'],
-  [0.5, 0, 'upper'],
-  [1, 0, 'upper right'],
-  [1, 0.5, 'right'],
-  [1, 1, 'lower right'],
-  [0.5, 1, 'lower'],
-  [0, 1, 'lower left'],
-  [0, 0.5, 'left'],
-]
 
 /** The box of what is placed: corners scale it about the opposite corner (Alt: about the middle), sides stretch it (Ctrl: skew it), the round grip turns it. */
 export function PlaceHandles({ project, map }: { project: Project; map: Affine }) {
@@ -100,7 +91,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
         pointerEvents="none"
       />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
-      {GRIPS.map(([u, v, name]) => {
+      {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = at(u, v),
           corner = u !== 0.5 && v !== 0.5
         return (

@@ -14,6 +14,18 @@ type Point = readonly [number, number]
 
 const FREE: Proportions = { mode: 'free', width: 1, height: 1 }
 
+/** Where a box is held: its corners and the middles of its sides, as shares of its width and height. */
+export const BOX_PLACES: readonly (readonly [u: number, v: number, name: string])[] = [
+  [0, 0, 'upper left'],
+  [0.5, 0, 'upper'],
+  [1, 0, 'upper right'],
+  [1, 0.5, 'right'],
+  [1, 1, 'lower right'],
+  [0.5, 1, 'lower'],
+  [0, 1, 'lower left'],
+  [0, 0.5, 'left'],
+]
+
 /** The upright box between two points; equal sides and from the centre as asked, keeping the proportions set. */
 export function boxBetween(
   from: Point,

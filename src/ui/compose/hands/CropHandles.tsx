@@ -2,21 +2,12 @@ import { type Affine, apply, compose, inverse } from '@/core/raster/affine'
 import { type Project } from '@/document/records'
 import { setWindow, windowCorners, windowToCanvas } from '@/document/window'
 import { boxLines } from '@/ui/finders/shape/boxLines'
+import { BOX_PLACES } from '@/ui/canvas/box'
 import { Grip } from '@/ui/canvas/Grip'
 import { preview, useBench } from '@/ui/store/bench'
 import { ratioOf, shown, stretched } from './cropWindow'
 
 const TURN_PX = 28
-const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
-  [0, 0, 'upper left'],
-  [0.5, 0, 'upper'],
-  [1, 0, 'upper right'],
-  [1, 0.5, 'right'],
-  [1, 1, 'lower right'],
-  [0.5, 1, 'lower'],
-  [0, 1, 'lower left'],
-  [0, 0.5, 'left'],
-]
 /** The window on the picture: what lies outside darker, its lines, and the grips that stretch and turn it. */
 export function CropHandles({ project, map }: { project: Project; map: Affine }) {
   const lines = useBench((state) => state.boxLines),
@@ -59,7 +50,7 @@ export function CropHandles({ project, map }: { project: Project; map: Affine })
         )
       })}
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
-      {GRIPS.map(([u, v, name]) => {
+      {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = at(u, v)
         return (
           <Grip

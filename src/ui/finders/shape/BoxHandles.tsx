@@ -5,20 +5,10 @@ import { get, preview, useBench } from '@/ui/store/bench'
 import { Grip, isFree } from '@/ui/canvas/Grip'
 import { type Snapper, snapper } from '@/ui/canvas/snapping'
 import { type HandlesProps } from '../finder'
-import { onPixels, placeOn, stretched } from '@/ui/canvas/box'
+import { BOX_PLACES, onPixels, placeOn, stretched } from '@/ui/canvas/box'
 import { boxLines } from './boxLines'
 import { type BoxStep } from './pressBox'
 
-const GRIPS: readonly (readonly [u: number, v: number, name: string])[] = [
-  [0, 0, 'upper left'],
-  [0.5, 0, 'upper'],
-  [1, 0, 'upper right'],
-  [1, 0.5, 'right'],
-  [1, 1, 'lower right'],
-  [0.5, 1, 'lower'],
-  [0, 1, 'lower left'],
-  [0, 0.5, 'left'],
-]
 const TURN_PX = 26
 /** The corner radius's grip lies this far below the upper side, clear of the corner's own. */
 const ASIDE_PX = 14
@@ -69,7 +59,7 @@ export function BoxHandles({ step, home, toScreen, fromScreen }: HandlesProps<Bo
             </g>
           )
         })}
-      {GRIPS.map(([u, v, name]) => {
+      {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = toScreen(...placeOn(step, u, v))
         return (
           <Grip

@@ -4,6 +4,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type HandlesProps } from '@/ui/finders/finder'
 import { preview, settle, useBench } from '@/ui/store/bench'
+import { BOX_PLACES } from '@/ui/canvas/box'
 import { Grip } from '@/ui/canvas/Grip'
 
 type Corners = readonly (readonly [number, number])[]
@@ -90,18 +91,7 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
         pointerEvents="none"
       />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
-      {(
-        [
-          [0, 0, 'upper left'],
-          [0.5, 0, 'upper'],
-          [1, 0, 'upper right'],
-          [1, 0.5, 'right'],
-          [1, 1, 'lower right'],
-          [0.5, 1, 'lower'],
-          [0, 1, 'lower left'],
-          [0, 0.5, 'left'],
-        ] as const
-      ).map(([u, v, name]) => {
+      {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = shown(u, v)
         return (
           <Grip
