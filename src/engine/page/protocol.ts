@@ -207,7 +207,7 @@ export interface TileWorker {
   /** @param before the pictures as they came: masks off */
   tile(level: number, x: number, y: number, epoch: number, before: boolean): Promise<ImageBitmap | null>
   overlay(view: Viewport, style: OverlayStyle): Promise<ImageBitmap | null>
-  /** One bitmap for each phase of the marching dashes; empty where there is no edge in view. */
+  /** The first phases of the marching dashes, a bitmap each; empty where there is no edge in view. */
   ants(view: Viewport, phases: number): Promise<ImageBitmap[]>
   /** Red, green, blue, alpha (0-255) of a canvas pixel; null outside. */
   pixel(x: number, y: number): Promise<readonly [number, number, number, number] | null>

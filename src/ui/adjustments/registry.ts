@@ -99,7 +99,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     'light',
     'Lighter where the outline faces the light, darker where it turns away. Clip it to what it is for.',
     [
-      { field: 'stops', label: 'Strength', min: 0, max: 3, digits: 2, unit: 'EV', factor: 1, curve: 1.4 },
+      { field: 'stops', label: 'Strength', min: 0, max: 4, digits: 2, unit: 'EV', factor: 1, curve: 1.4 },
       { field: 'angle', label: 'From', min: -180, max: 180, digits: 0, unit: '°', factor: 1, curve: 1 },
       px('radius', 'Roundness', 1500),
     ],

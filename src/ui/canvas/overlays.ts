@@ -110,8 +110,9 @@ export class Overlays {
   private marchLater(view: Viewport): void {
     clearTimeout(this.marchTimer)
     if (!this.ants.bitmaps.length || matchMedia('(prefers-reduced-motion: reduce)').matches) return
+    const standing = this.ants
     this.marchTimer = setTimeout(() => {
-      const standing = this.ants
+      if (this.ants !== standing) return // it stands no more, as in another view
       this.engine()
         ?.ants(view, ANT_PHASES)
         .then((bitmaps) => {

@@ -10,7 +10,8 @@ import { type Adjustment, gaussianReach } from './adjustment'
 export const sideLight: Adjustment<'sideLight', { stops: number; angle: number; radius: number }> = {
   kind: 'sideLight',
   values: 'linear',
-  reach: ({ radius }) => gaussianReach(radius),
+  // The slope is taken over a quarter of sigma more.
+  reach: ({ radius }) => gaussianReach(radius) + radius / 8,
   fields: { stops: number(0, 4, 0), angle: number(-180, 180, -90), radius: length(200) },
   rows({ stops, angle, radius }, { width }, _, surround) {
     if (stops === 0) return null

@@ -8,6 +8,7 @@ import { preview, useBench } from '@/ui/store/bench'
 import { ratioOf, shown, stretched } from './cropWindow'
 
 const TURN_PX = 28
+
 /** The window on the picture: what lies outside darker, its lines, and the grips that stretch and turn it. */
 export function CropHandles({ project, map }: { project: Project; map: Affine }) {
   const lines = useBench((state) => state.boxLines),
