@@ -97,7 +97,7 @@ export const ADJUSTMENT_PAGES: readonly AdjustmentPage[] = [
     'sideLight',
     'Light from a side',
     'light',
-    'Lighter where the outline faces the light, darker where it turns away. Clip it to what it is for.',
+    'Lighter where an outline faces the light, darker where it turns away: clip it to a cut-out. 0° is above, 90° right.',
     [
       { field: 'stops', label: 'Strength', min: 0, max: 4, digits: 2, unit: 'EV', factor: 1, curve: 1.4 },
       { field: 'angle', label: 'From', min: -180, max: 180, digits: 0, unit: '°', factor: 1, curve: 1 },
