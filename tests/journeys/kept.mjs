@@ -56,6 +56,16 @@ export async function kept(application) {
     await saved(page)
     await page.reload()
     await page.waitForSelector('svg[data-view]')
+    check(
+      await page.evaluate(() => {
+        const dataTransfer = new DataTransfer()
+        dataTransfer.items.add(new File(['x'], 'x.png', { type: 'image/png' }))
+        return !document.body.dispatchEvent(
+          new DragEvent('dragover', { dataTransfer, bubbles: true, cancelable: true }),
+        )
+      }),
+      'what is dropped is taken from the first moment on',
+    )
     near(await shareAfter(page, 0), (100 * 200 * 400) / AREA, 0.05, 'after a reload')
     await clearSteps(page)
     await page.keyboard.press('Shift+l')

@@ -15,6 +15,7 @@ import { CanvasView } from './canvas/CanvasView'
 import { RULER_PX } from '@/ui/canvas/ruler'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { commandFor, keyName } from './commandKeys'
+import { FromOutside } from './FromOutside'
 import { Header } from './Header'
 import { Inspector } from './inspector/Inspector'
 import { ListPanel } from './list/ListPanel'
@@ -29,7 +30,6 @@ const FirstSteps = later(() => import('./FirstSteps').then((module) => module.Fi
 const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
 const MaskSign = later(() => import('./canvas/MaskSign').then((module) => module.MaskSign))
 const MakeMenuHere = later(() => import('./list/MakeMenu').then((module) => module.MakeMenuHere))
-const FromOutside = later(() => import('./FromOutside').then((module) => module.FromOutside))
 const SkyDock = later(() => import('../match/SkyDock').then((module) => module.SkyDock))
 const MatchViews = later(() => import('../match/MatchViews').then((module) => module.MatchViews))
 const RibbonPanel = later(() => import('../edge/RibbonPanel').then((module) => module.RibbonPanel))

@@ -9,10 +9,10 @@ import { type BenchState } from '@/ui/store/benchState'
 import { stepName } from '@/ui/modifiers/registry'
 import { focusOf } from '@/ui/store/focus'
 import { removed } from '@/ui/store/removed'
-import { copySteps, pasteFromClipboard } from './stepsClipboard'
 import { makeMaskNow, maskProblem, saveProblem, saveSelectionNow } from '@/ui/store/makeOf'
 import { bringBackLast, chooseGroup, marks, removeNode, stepInMiddle } from './commandWork'
 import { type Command } from './command'
+import { stepsClipboard } from './FromOutside'
 
 export const SELECTION_COMMANDS: readonly Command[] = [
   ...GROUPS.map(({ group, name, key }): Command => ({
@@ -118,7 +118,7 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     keys: ['Ctrl+c'],
     section: 'Selection',
     run: () => {
-      void copySteps()
+      void stepsClipboard().then(({ copySteps }) => copySteps())
     },
   },
   {
@@ -126,7 +126,7 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     name: 'Paste steps: copy them on another photo, then press Ctrl+V here',
     section: 'Selection',
     run: () => {
-      void pasteFromClipboard()
+      void stepsClipboard().then(({ pasteFromClipboard }) => pasteFromClipboard())
     },
   },
   {

@@ -1,10 +1,11 @@
 import { PenTool } from 'lucide-react'
 import { subpathsOf } from '@/core/vector/path'
 import { type FinderPage } from '../finder'
-import { Handles } from './Handles'
 import { openEnd } from './nodes'
 import { finish, press, takeBack } from './press'
 import { later } from '@/ui/primitives/later'
+
+const Handles = later(() => import('./Handles').then((module) => module.Handles))
 
 const Panel = later(() => import('./Panel').then((module) => module.Panel))
 

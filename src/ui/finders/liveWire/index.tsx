@@ -4,11 +4,13 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, set, useBench } from '@/ui/store/bench'
+import { later } from '@/ui/primitives/later'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { AntialiasSwitch } from '../marking/AntialiasSwitch'
-import { Handles } from './Handles'
 import { closeWire, press, takeAnchorBack } from './press'
+
+const Handles = later(() => import('./Handles').then((module) => module.Handles))
 
 const reachSlider = {
   min: 1,
