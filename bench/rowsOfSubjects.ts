@@ -12,7 +12,7 @@ import { matchLayer } from '@/core/match/surroundings'
 import { edge } from '@/core/select/modifiers/edge'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { unroll } from '@/core/edge/ribbon'
-import { threadRows } from './threads'
+import { threadRows } from './threadRows'
 import {
   cv,
   photo,

@@ -7,7 +7,11 @@ import { build } from 'esbuild'
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const outfile = join(root, 'dist/bench.mjs')
 await build({
-  entryPoints: { bench: join(root, 'bench/rows.ts'), helper: join(root, 'src/server/jobs/helper.ts') },
+  entryPoints: {
+    bench: join(root, 'bench/rows.ts'),
+    beside: join(root, 'bench/beside.ts'),
+    helper: join(root, 'src/server/jobs/helper.ts'),
+  },
   outdir: join(root, 'dist'),
   outExtension: { '.js': '.mjs' },
   bundle: true,

@@ -1,31 +1,39 @@
-/** Long work by two threads beside the same by one: the second is a helper as exports have it. */
-import { MessageChannel, Worker } from 'node:worker_threads'
+/** Long work that threads share, for one crew or another. */
 import { parseAdjustment } from '@/core/compose/adjustments/registry'
 import { type DecodedPicture, type Node } from '@/core/compose/nodes'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { alone, type Crew } from '@/core/parallel/crew'
-import { crewOf } from '@/core/parallel/threads'
 import { translation } from '@/core/raster/affine'
 import { picturePyramid } from '@/core/raster/levels'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { edge } from '@/core/select/modifiers/edge'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { drawInParts, drawWholePictures } from '@/engine/drawInParts'
-import { type Row } from './row'
 
-const { port1, port2 } = new MessageChannel()
-const helper = new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
-await new Promise((ready) => helper.once('online', ready))
-helper.unref()
-port1.unref()
-const two = crewOf([port1])
 const inShared = (bytes: number) => new SharedArrayBuffer(bytes)
 
-/** @param photo 12 megapixels @param subject a hard matte of the same size @param soft the same, as it truly is */
-export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
-  const data = new Uint8ClampedArray(inShared(photo.data.length))
-  data.set(photo.data)
-  const decoded: DecodedPicture = { levels: picturePyramid({ ...photo, data }, true, inShared), opaque: true },
+/** In memory that threads share. */
+export interface Shown {
+  /** 12 megapixels */ readonly photo: Picture
+  /** A hard matte of the same size. */ readonly subject: Matte
+  /** The same, as it truly is. */ readonly soft: Matte
+}
+export const shownTo = (photo: Picture, subject: Matte, soft: Matte): Shown => {
+  const shared = <T extends Uint8Array | Uint8ClampedArray>(data: T): T => {
+    const copy = new (data.constructor as new (buffer: ArrayBufferLike) => T)(inShared(data.length))
+    copy.set(data)
+    return copy
+  }
+  return {
+    photo: { ...photo, data: shared(photo.data) },
+    subject: { ...subject, data: shared(subject.data) },
+    soft: { ...soft, data: shared(soft.data) },
+  }
+}
+
+/** What is to be done, by name. */
+export function sharedWork({ photo, subject, soft }: Shown): [name: string, by: (crew: Crew) => () => unknown][] {
+  const decoded: DecodedPicture = { levels: picturePyramid(photo, true, inShared), opaque: true },
     scene = sceneOf(photo)
   const layers: Node[] = Array.from({ length: 20 }, (_, i) => ({
     kind: 'picture',
@@ -60,17 +68,10 @@ export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
       scene,
     )
   const cleaned = (crew?: Crew) => () => foregroundColours(photo, soft, { amount: 1 }, undefined, crew)
-  const row = (name: string, by: (crew: Crew) => () => unknown): Row => [
-    `${name}, two threads`,
-    1 / 1.7,
-    by(two),
-    'one thread, edge',
-    by(alone),
-  ]
   return [
-    row('edge step', (crew) => solved(crew === alone ? undefined : crew)),
-    row('fringe colours', (crew) => cleaned(crew === alone ? undefined : crew)),
-    row('twenty layers, exported', (crew) => drawn(layers, crew)),
-    row('disc blur of 40 px', (crew) => drawn(disc, crew)),
+    ['edge step', (crew) => solved(crew === alone ? undefined : crew)],
+    ['fringe colours', (crew) => cleaned(crew === alone ? undefined : crew)],
+    ['twenty layers, exported', (crew) => drawn(layers, crew)],
+    ['disc blur of 40 px', (crew) => drawn(disc, crew)],
   ]
 }

@@ -21,7 +21,8 @@ export interface RenderingEvents {
   making(something: boolean): void
 }
 
-const COVER_PX = 480
+/** As large as the picture is in a window of 1280 px: opened again, it stands in until the picture is decoded. */
+const COVER_PX = 800
 const COVER_AFTER_MS = 1500
 const WARM_AFTER_MS = 200
 
