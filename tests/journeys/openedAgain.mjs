@@ -14,6 +14,17 @@ async function shownPixels(page) {
     .raw()
     .toBuffer()
 }
+/** In the page: what one place of the picture's background has shown since the cover stood there, by colour. */
+function watchBackground() {
+  window.shownThere = []
+  setInterval(() => {
+    const canvas = document.querySelector('[data-surface=picture]')
+    if (!canvas?.width || !performance.getEntriesByName('wily:cover').length) return
+    const at = [60, 160].map((v) => v * devicePixelRatio),
+      colour = [...canvas.getContext('2d').getImageData(...at, 1, 1).data].slice(0, 3).join()
+    if (window.shownThere.at(-1) !== colour) window.shownThere.push(colour)
+  }, 20)
+}
 export async function openedAgain(application, { measure }) {
   const photo = join(root, `demo/pictures/otter-puppet${measure ? '-24mp' : ''}.jpg`),
     scale = measure ? 1 : 0.3
@@ -46,6 +57,7 @@ export async function openedAgain(application, { measure }) {
 
     // Another browser altogether: nothing is remembered there.
     const other = await openBrowser()
+    await other.page.addInitScript(watchBackground)
     let first, final, cover
     const asked = []
     other.page.on('request', (request) => {
@@ -60,6 +72,11 @@ export async function openedAgain(application, { measure }) {
       final = Date.now() - started
       cover = await other.page.evaluate(() => performance.getEntriesByName('wily:cover').at(-1)?.startTime)
       check(!measure || cover > 0, 'no cover stood in while 24 megapixels were decoded')
+      const there = await other.page.evaluate(() => window.shownThere)
+      check(
+        there.every((colour) => ['255,255,255', '207,207,207'].includes(colour)),
+        `the background that is masked away was shown: ${there.join(' then ')}`,
+      )
       await other.page.waitForTimeout(1500)
       await stage(other.page, 'Compose')
       await other.page.mouse.move(640, 790)
@@ -118,7 +135,7 @@ export async function openedAgain(application, { measure }) {
     check((await put('00000000-0000-4000-8000-0000000000ff', name, png)) === 404, 'a result of no project was kept')
     check((await put(id, name, png, '')) === 422, 'a result of no version was kept')
     check((await put(id, name, png)) === 200, 'a grey picture was refused')
-    return `masked ${measure ? 24 : 2}-megapixel picture opened again: cover ${cover?.toFixed(0) ?? 'not needed'}, first picture ${first} ms, with its mask ${final} ms`
+    return `masked ${measure ? 24 : 2}-megapixel picture opened again: cover ${cover?.toFixed(0) ?? 'not needed'}, masked picture ${first} ms, with fringe colours ${final} ms`
   } finally {
     await browser.close()
   }

@@ -96,19 +96,19 @@ export class ShownLayers {
     const again = () => {
       if (turn === this.turn) void this.setLayers({ layers, scenes, linear } as SceneRecord, view, cut)
     }
-    const show = (made: MadeNow) => {
+    const show = (made: MadeNow, partly = false) => {
       const there = layers.map((layer) => (made.failed.has(layer.id) ? { ...layer, visible: false } : layer))
       const asCame = there.filter((layer) => layer.kind !== 'adjust').map((layer) => ({ ...layer, mask: null }))
       const placed = { ...made, view: view.fromCanvas },
         nodes = nodesOf(there, placed),
         plain = nodesOf(asCame, placed)
       const told = this.tiles.tell((worker) => worker.setLayers(nodes, plain, view.size, linear))
-      this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1) // tiles asked for now come after it in the thread's turn
+      this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1, partly) // tiles asked for now come after it in the thread's turn
       return told
     }
     // The first time pictures are shown as they come, masks as they are ready; later the older picture stands until all is there.
     const soFar = (made: MadeNow) => {
-      if (turn === this.turn && !this.opened) void show(made)
+      if (turn === this.turn && !this.opened) void show(made, true)
     }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
     const ready = this.make(layers, scenes, holds, cut, again, soFar)

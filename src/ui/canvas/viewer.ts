@@ -13,6 +13,8 @@ import { TileStore } from './tileStore'
 const SURROUND = '#8a8a8a'
 /** Tiles that arrive within so long are drawn in one frame, ms; the last one in view at once. */
 const TOGETHER_MS = 90
+/** A cover is shown so many times as large at most where there is anything else. */
+const COVER_STRETCHED = 2
 
 export class Viewer extends Camera {
   private epoch = 0
@@ -21,6 +23,7 @@ export class Viewer extends Camera {
   private readonly overlays: Overlays
   /** As the project looked when it was last shown: stands in until there is a tile. */
   private cover: ImageBitmap | null = null
+  private partly = false
   private divider: number | null = null
   private frame = 0
   private drawSoon: ReturnType<typeof setTimeout> | undefined
@@ -78,9 +81,9 @@ export class Viewer extends Camera {
       this.fit()
     }
   }
-  /** Shown as long as there is no tile; too late it is let go. */
+  /** How the project looked when it was last shown: stands in until all of that is there again; too late it is let go. */
   setCover(cover: ImageBitmap): void {
-    if (this.tiles.size) {
+    if (this.tiles.size && !this.partly) {
       cover.close()
       return
     }
@@ -88,8 +91,9 @@ export class Viewer extends Camera {
     this.cover = cover
     this.schedule()
   }
-  layersChanged(epoch: number): void {
+  layersChanged(epoch: number, partly: boolean): void {
     this.epoch = epoch
+    this.partly = partly
     delete this.picture.dataset.final
     this.requestTiles()
     this.schedule()
@@ -196,17 +200,19 @@ export class Viewer extends Camera {
     const behind = this.overlays.style?.behind
     context.fillStyle = behind && behind !== 'checks' ? behind : this.checks(context)
     context.fillRect(x0, y0, width, height)
-    if (this.tiles.size) {
+    const level = this.level
+    // Until masks are there pictures would show whole where the cover shows them masked.
+    const coarse = this.cover && width > COVER_STRETCHED * this.cover.width
+    if (this.tiles.size && (coarse || (!this.partly && this.isComplete(level)))) {
       this.cover?.close()
       this.cover = null
     }
+    let complete = false
     if (this.cover) {
       context.imageSmoothingQuality = 'high'
       context.drawImage(this.cover, x0, y0, width, height)
       mark('wily:cover', scale)
-    }
-    const level = this.level
-    const complete = this.drawTiles(context, level, false)
+    } else complete = this.drawTiles(context, level, false)
     this.overlays.drawOver(context)
     if (this.divider !== null) {
       const left = Math.round((this.divider - this.view.left) * scale)

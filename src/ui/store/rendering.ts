@@ -16,7 +16,7 @@ import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from '
 import { decidesMatte, homeToView, lookedAt, requestFor, selectRequest } from './requests'
 
 export interface RenderingEvents {
-  layersChanged(epoch: number, canvas: Size): void
+  layersChanged(epoch: number, canvas: Size, partly: boolean): void
   matteChanged(): void
   making(something: boolean): void
 }
@@ -81,9 +81,9 @@ export class Rendering {
         curve: (step, key, curve) => set((state) => ({ curves: { ...state.curves, [step]: { key, curve } } })),
         histogram: (step, key, shares) =>
           set((state) => ({ histograms: { ...state.histograms, [step]: { key, shares } } })),
-        layersChanged: (epoch) => {
+        layersChanged: (epoch, partly) => {
           const project = shownProject(get())
-          if (project) events.layersChanged(epoch, partInView(get(), project).size)
+          if (project) events.layersChanged(epoch, partInView(get(), project).size, partly)
           this.pixel.read()
           this.warmLater()
           this.coverLater()

@@ -101,9 +101,9 @@ function Bench() {
     const project = shownProject(get())
     if (project) made.setCanvas(partInView(get(), project).size)
     const started = startRendering({
-      layersChanged: (epoch, canvas) => {
+      layersChanged: (epoch, canvas, partly) => {
         made.setCanvas(canvas)
-        made.layersChanged(epoch)
+        made.layersChanged(epoch, partly)
       },
       matteChanged: () => made.matteChanged(),
       making: (something) => made.setMaking(something),
