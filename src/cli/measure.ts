@@ -6,6 +6,7 @@ import { type Step } from '@/core/steps/registry'
 import { skySteps } from '@/document/newSky'
 import { measurePhoto as measured } from '@/engine/newSky'
 import { MEMORY, readPhoto } from './files'
+import { helpersFor } from './helpers'
 import { imagesOf, readRecipe } from './select'
 
 /** The steps that find the sky, as a recipe says or by themselves. */
@@ -24,7 +25,10 @@ export async function stepsFrom(
 export async function measurePhoto(photoFile: string, recipeFile: string | undefined): Promise<void> {
   const photo = await readPhoto(photoFile),
     { steps, images } = await stepsFrom(recipeFile, photo),
-    { measures } = measured(sceneOf(photo, 'picture', images), steps, plainContext(MEMORY))
+    { measures } = measured(sceneOf(photo, 'picture', images), steps, {
+      ...plainContext(MEMORY),
+      crew: helpersFor(photo),
+    })
   process.stdout.write(`${JSON.stringify(told(measures), null, 1)}\n`)
 }
 

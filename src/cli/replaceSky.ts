@@ -6,6 +6,7 @@ import { RecordError } from '@/core/fields/record'
 import { type DecodedPicture } from '@/core/compose/nodes'
 import { type NewSky, newSkyOf } from '@/core/match/newSky'
 import { picturePyramid } from '@/core/raster/levels'
+import { alone, type Crew, seenByAll } from '@/core/parallel/crew'
 import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
@@ -15,6 +16,7 @@ import { sceneOfProject } from '@/document/tree'
 import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
 import { Studio } from '@/engine/studio'
 import { MEMORY, pictureBytes, readJsonFile, readPhoto, Unusable, writeWhole } from './files'
+import { helpersFor } from './helpers'
 import { stepsFrom, told } from './measure'
 
 export interface ReplaceSkyOptions {
@@ -37,12 +39,13 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
     water = options.water === undefined ? null : await stepsFrom(options.water, photo),
     steps = named(sky.steps),
     skyPicture = await readPhoto(options.sky)
-  const started = performance.now()
+  const started = performance.now(),
+    crew = helpersFor(photo)
   let count = 0
   const newId = () => `id ${++count}`,
     pictures = new Map<string, DecodedPicture>(
       [...sky.images, ...(water?.images ?? []), [photoFile, photo] as const, [options.sky, skyPicture] as const].map(
-        ([file, picture]) => [nameOf(file), decoded(picture)],
+        ([file, picture]) => [nameOf(file), decoded(picture, crew)],
       ),
     ),
     record = ({ width, height }: Picture, file: string) => ({
@@ -52,11 +55,15 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
       name: basename(file, extname(file)),
     }),
     project = projectOf('New sky', record(photo, photoFile), 'photo')
-  const studio = new Studio((asset) => {
-    const found = pictures.get(asset)
-    if (!found) throw new Unusable(`${asset}: there is no such picture.`)
-    return found
-  }, MEMORY)
+  const studio = new Studio(
+    (asset) => {
+      const found = pictures.get(asset)
+      if (!found) throw new Unusable(`${asset}: there is no such picture.`)
+      return found
+    },
+    MEMORY,
+    { crew },
+  )
   const context = studio.context(() => {}),
     read = readSky(skyPicture, options.sky, context)
   if (typeof read === 'string') throw new Unusable(`${options.sky}: ${read} Nothing was written.`)
@@ -101,9 +108,9 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
 /** Records name pictures by 64 hexadecimal digits; here each file is read once, so its path tells it. */
 const nameOf = (file: string): string => createHash('sha256').update(file).digest('hex')
 
-const decoded = (picture: Picture): DecodedPicture => {
+const decoded = (picture: Picture, crew: Crew = alone): DecodedPicture => {
   const opaque = isOpaque(picture)
-  return { levels: picturePyramid(picture, opaque), opaque }
+  return { levels: picturePyramid({ ...picture, data: seenByAll(crew, picture.data) }, opaque, crew.allocate), opaque }
 }
 
 /** Values for the light on the land that stand in for what was measured: any fields of the adjustment "relight". */

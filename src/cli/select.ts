@@ -11,6 +11,7 @@ import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { type Recipe } from '@/core/steps/registry'
 import { WIDEST_RIM } from '@/document/limits'
+import { helpersFor } from './helpers'
 import { MEMORY, pngOf, raw, readJsonFile, readPhoto, Unusable, writeWhole } from './files'
 
 export interface SelectOptions {
@@ -49,6 +50,7 @@ async function selectFrom(photoFile: string, recipeFile: string): Promise<Select
   const steps: Selected['steps'] = []
   const matte = foldSteps(recipe.steps, sceneOf(photo, 'picture', images), {
     ...plainContext(MEMORY),
+    crew: helpersFor(photo),
     stepDone: (_, kind, milliseconds, _remembered, note) => {
       steps.push({ kind, ms: milliseconds, ...(note ? { note } : {}) })
     },

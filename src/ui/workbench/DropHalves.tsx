@@ -4,7 +4,8 @@ import { useEffect } from 'react'
 import { Sending } from '@/ui/shelf/Sending'
 import { addLeft } from '@/ui/store/addLayers'
 import { useBench } from '@/ui/store/bench'
-import type { Half } from './FromOutside'
+
+export type Half = 'top' | 'below'
 
 /** @param over the half they would go to @param active the name of the layer that the lower half is about */
 export function DropHalves({ over, active }: { over: Half | null; active?: string }) {

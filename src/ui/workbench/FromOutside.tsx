@@ -7,9 +7,9 @@ import { addPictures } from '@/ui/store/addPictures'
 import { get, shownProject } from '@/ui/store/bench'
 import { takeAnywhere } from '@/ui/store/dropAnywhere'
 import { droppedPictures } from '@/ui/store/folders'
+import type { Half } from './DropHalves'
 import { isTyping } from './keys'
 
-export type Half = 'top' | 'below'
 const DropHalves = later(() => import('./DropHalves').then((module) => module.DropHalves))
 export const stepsClipboard = loadLater(() => import('./stepsClipboard'))
 
