@@ -3,6 +3,9 @@ import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
+import { parseStep } from '@/core/formats/recipe'
+import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { foldSteps } from '@/core/select/steps'
 import { run, folder, photo, recipeFile, quay, amber, plain, third, wily, WALL, grey } from '../setups/commandLine'
 
 describe('bin/wily', () => {
@@ -60,6 +63,23 @@ describe('bin/wily', () => {
     })
     expect(both / either).toBeGreaterThan(0.97)
     expect(told.selected).toBeCloseTo(got.data.reduce((s, v) => s + v, 0) / 255 / got.data.length, 6)
+  })
+  it('select says of a large photo, shared among threads, what one thread says', async () => {
+    const large = join(folder, 'large.png'),
+      out = join(folder, 'large-matte.png'),
+      steps = [
+        { kind: 'rectangle', x: 900, y: 500, width: 300, height: 300 },
+        { kind: 'edge', reach: 5 },
+      ]
+    await sharp(photo).resize(2500, 1667).png({ compressionLevel: 1 }).toFile(large)
+    expect((await wily('select', large, '--recipe', recipeFile(steps), '--out', out)).code).toBe(0)
+    const { data, info } = await sharp(large).ensureAlpha().raw().toBuffer({ resolveWithObject: true }),
+      alone = foldSteps(
+        steps.map((step) => parseStep(step)),
+        sceneOf({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }),
+        plainContext(),
+      )
+    expect(Buffer.compare((await grey(out)).data, alone.data)).toBe(0)
   })
   it('cutout keeps the size, is transparent outside, and lays over a colour or a picture', async () => {
     const out = join(folder, 'cut.png'),
