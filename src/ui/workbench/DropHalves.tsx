@@ -13,7 +13,7 @@ export function DropHalves({ over, active }: { over: Half | null; active?: strin
   useEffect(() => void addLeft(id), [id])
   if (!over)
     return (
-      <div className="absolute bottom-3 left-3 z-30 w-80 max-[1099px]:bottom-14 shadow-lg empty:hidden">
+      <div className="absolute bottom-16 left-3 z-30 w-80 shadow-lg empty:hidden">
         <Sending />
       </div>
     )
