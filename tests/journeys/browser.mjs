@@ -1,4 +1,5 @@
 /** Debian's Chromium, headless, as the journeys and the screenshots use it. */
+import { AsyncLocalStorage } from 'node:async_hooks'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -28,12 +29,26 @@ const processesOf = (profile) =>
     })
     .map(Number)
 
-const open = new Set()
-/** Ends every browser that is open: whatever waits for one of them fails. */
-export const endBrowsers = () => Promise.all([...open].map((browser) => browser.kill()))
+/** Which journey opens a browser: journeys run beside each other. */
+export const journey = new AsyncLocalStorage()
+const open = new Map()
+/** Ends every browser that a journey has open: whatever waits for one of them fails. */
+export const endBrowsersOf = (name) =>
+  Promise.all([...open].filter(([, by]) => by === name).map(([browser]) => browser.kill()))
+
+/** Profiles that were made here go with the process: until then a browser may be opened again with one. */
+const made = new Set()
+process.on('exit', () => {
+  for (const profile of made) rmSync(profile, { recursive: true, force: true })
+})
+function newProfile() {
+  const profile = mkdtempSync(join(tmpdir(), 'wily-browser-'))
+  made.add(profile)
+  return profile
+}
 
 /** A browser with a profile of its own, kept in `profile` so that it can be closed and opened again. */
-export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-browser-')), options = {}) {
+export async function openBrowser(profile = newProfile(), options = {}) {
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: EXECUTABLE,
     args: ARGUMENTS,
@@ -70,7 +85,7 @@ export async function openBrowser(profile = mkdtempSync(join(tmpdir(), 'wily-bro
     },
     forget: () => rmSync(profile, { recursive: true, force: true }),
   }
-  open.add(browser)
+  open.set(browser, journey.getStore())
   context.on('close', () => open.delete(browser))
   return browser
 }

@@ -5,7 +5,7 @@
 import { execFileSync } from 'node:child_process'
 import { setTimeout as wait } from 'node:timers/promises'
 import { startApplication } from './application.mjs'
-import { endBrowsers } from './browser.mjs'
+import { endBrowsersOf, journey } from './browser.mjs'
 import { badFiles } from './badFiles.mjs'
 import { badRequests } from './badRequests.mjs'
 import { roomGivenBack } from './roomGivenBack.mjs'
@@ -108,7 +108,7 @@ async function within(limit, what, done) {
     )
   if (first !== late) return first
   console.log(processes())
-  await Promise.race([endBrowsers(), wait(limit / 10)])
+  await Promise.race([endBrowsersOf(what), wait(limit / 10)])
   throw new Error(`${what} took longer than ${limit / 1000} s`)
 }
 let passed = 0
@@ -119,7 +119,11 @@ async function take(name, application, last) {
   const started = Date.now(),
     seconds = () => `${((Date.now() - started) / 1000).toFixed(1)} s`
   try {
-    const said = await within(LIMIT_MS, name, journeys[name](application, { measure }))
+    const said = await within(
+      LIMIT_MS,
+      name,
+      journey.run(name, () => journeys[name](application, { measure })),
+    )
     passed++
     console.log(`ok      ${name} (${seconds()})${said ? `\n        ${said.split('\n').join('\n        ')}` : ''}`)
   } catch (error) {
