@@ -25,15 +25,15 @@ export async function stepsFrom(
 export async function measurePhoto(photoFile: string, recipeFile: string | undefined): Promise<void> {
   const photo = await readPhoto(photoFile),
     { steps, images } = await stepsFrom(recipeFile, photo),
-    { measures } = measured(sceneOf(photo, 'picture', images), steps, {
+    { measures, waterShare } = measured(sceneOf(photo, 'picture', images), steps, {
       ...plainContext(MEMORY),
       crew: helpersFor(photo),
     })
-  process.stdout.write(`${JSON.stringify(told(measures), null, 1)}\n`)
+  process.stdout.write(`${JSON.stringify(told(measures, waterShare), null, 1)}\n`)
 }
 
 /** Measures as they are told: rounded, with the units in the names. */
-export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures) {
+export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures, waterShare: number) {
   const round = (v: number, digits: number) => Math.round(v * 10 ** digits) / 10 ** digits,
     rounded = (values: readonly number[], digits: number) => values.map((v) => round(v, digits)),
     tones = (part: Measures['land']) =>
@@ -47,6 +47,7 @@ export function told({ size, skyShare, horizon, light, grain, blur, haze, land, 
   return {
     ...size,
     skyShare: round(skyShare, 4),
+    waterShare: round(waterShare, 4),
     horizon: horizon && { y: round(horizon.y, 1), tiltDegrees: round(horizon.tilt, 2), seen: horizon.seen },
     light: light && {
       from: light.from,

@@ -28,6 +28,9 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
   return [{ kind: 'sky' }, { kind: 'edge', reach, follow: false }].map((step) => ({ ...parseStep(step), id: newId() }))
 }
 
+/** The steps that find the water of a photo that mirrors its sky. */
+export const waterSteps = (newId: () => string): Step[] => [{ ...parseStep({ kind: 'water' }), id: newId() }]
+
 /**
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its
  * colours along the edge), and on the land the new sky's light.
@@ -157,14 +160,25 @@ const overTheLand = (project: ProjectDraft, light: string): string => {
   while (siblings[at + 1]?.clipped) at++
   return siblings[at].id
 }
-/** What is selected mirrors the new sky. */
+/** What `found` selects in the photo mirrors the new sky; without such steps, what is selected. */
 export const skyInWater =
-  ({ light, haze }: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  (
+    { photo, light, haze }: NewSkyLayers,
+    reflection: NewSky['reflection'],
+    newId: () => string,
+    found: readonly Step[] = [],
+  ): Edit =>
   (project) => {
-    if (!light || !project.selection.steps.length) return
+    if (!light || !(found.length || project.selection.steps.length)) return
     const active = project.activeLayer,
-      id = newId()
-    addLayerWithin(inWater(id, project, reflection), overTheLand(project, light.id))(project)
+      id = newId(),
+      layer = inWater(id, project, reflection),
+      below = overTheLand(project, light.id)
+    if (found.length) {
+      addLayer(layer, below)(project)
+      const alone = photoAlone(unwrap(project.layers), photo.id)
+      maskWith(project, id, { version: 1, steps: [...found] }, photoScene(project, alone, photo.id))
+    } else addLayerWithin(layer, below)(project)
     if (haze) leaveOut(project, haze.id, id)
     project.activeLayer = active
   }

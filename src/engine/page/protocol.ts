@@ -162,6 +162,9 @@ export interface PictureEvents {
 /** What a photo measures. */
 export interface PhotoMeasured {
   readonly measures: Measures
+  /** How much of it looks like water, 0-1, and whether that mirrors its sky. */
+  readonly waterShare: number
+  readonly water: boolean
   /** Why it can have no other sky. */
   readonly problem: string | undefined
 }

@@ -5,15 +5,10 @@ import { type Measures } from '@/core/match/measure'
 const DAYLIGHT = 0.003,
   SEEN = 0.006
 
-export function toldMeasures({
-  size,
-  horizon,
-  light,
-  grain,
-  blur,
-  haze,
-  skyShare,
-}: Measures): readonly (readonly [string, string])[] {
+export function toldMeasures(
+  { size, horizon, light, grain, blur, haze, skyShare }: Measures,
+  waterShare: number,
+): readonly (readonly [string, string])[] {
   const percent = (v: number) => `${(100 * v).toFixed(v < 0.1 ? 1 : 0)} %`
   const tint = light
     ? light.tint > DAYLIGHT + SEEN
@@ -24,6 +19,7 @@ export function toldMeasures({
     : ''
   return [
     ['Sky', percent(skyShare)],
+    ['Water', percent(waterShare)],
     ['Horizon', horizon ? `${horizon.seen ? '' : 'about '}${percent(horizon.y / size.height)} down` : 'not seen'],
     ['Tilt', horizon?.seen ? `${horizon.tilt.toFixed(1)}°` : 'not seen'],
     ['Light from', light?.from ?? 'not seen'],

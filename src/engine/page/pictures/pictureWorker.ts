@@ -15,7 +15,7 @@ import { segmentView } from '@/core/segment/view'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
 import { measureSurroundings } from '../../surroundings'
-import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
+import { hasWater, measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
 import {
   ACROSS,
@@ -169,7 +169,12 @@ const api: PictureWorker = {
     withRequest(sent, (request) =>
       run('Measuring the photo', newest(MATCH, number), (context) => {
         const photo = measurePhoto(sceneOf(request, context.check), request.steps, context)
-        return { measures: photo.measures, problem: whyNoNewSky(photo) }
+        return {
+          measures: photo.measures,
+          waterShare: photo.waterShare,
+          water: hasWater(photo),
+          problem: whyNoNewSky(photo),
+        }
       }),
     ),
   matchLayer: (sent, layer, number) =>
