@@ -3,11 +3,11 @@
  * while another thread does the same for itself: what two processors slow each other by (memory, neighbours) is nothing that sharing loses.
  */
 import { MessageChannel, Worker } from 'node:worker_threads'
-import { alone } from '@/core/parallel/crew'
+import { alone, seenByAll } from '@/core/parallel/crew'
 import { crewOf } from '@/core/parallel/threads'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { type Row } from './row'
-import { sharedWork, shownTo } from './threads'
+import { sharedWork, type Shown } from './threads'
 
 const { port1, port2 } = new MessageChannel(),
   helper = new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
@@ -17,7 +17,11 @@ port1.unref()
 const two = crewOf([port1])
 
 export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
-  const shown = shownTo(photo, subject, soft),
+  const shown: Shown = {
+      photo: { ...photo, data: seenByAll(two, photo.data) },
+      subject: { ...subject, data: seenByAll(two, subject.data) },
+      soft: { ...soft, data: seenByAll(two, soft.data) },
+    },
     work = sharedWork(shown)
   let other: Worker | undefined
   /** The same done by another thread, for itself. */
@@ -31,7 +35,7 @@ export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
     })
   }
   return work.flatMap(([name, by], index): Row[] => [
-    [`${name}, two threads`, null, by(two), 'one thread, edge', by(alone)],
+    [`${name}, two threads`, 1 / 1.7, by(two), 'one thread, edge', by(alone)],
     [
       `${name}, sharing`,
       1 / 1.7,

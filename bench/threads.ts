@@ -18,18 +18,6 @@ export interface Shown {
   /** A hard matte of the same size. */ readonly subject: Matte
   /** The same, as it truly is. */ readonly soft: Matte
 }
-export const shownTo = (photo: Picture, subject: Matte, soft: Matte): Shown => {
-  const shared = <T extends Uint8Array | Uint8ClampedArray>(data: T): T => {
-    const copy = new (data.constructor as new (buffer: ArrayBufferLike) => T)(inShared(data.length))
-    copy.set(data)
-    return copy
-  }
-  return {
-    photo: { ...photo, data: shared(photo.data) },
-    subject: { ...subject, data: shared(subject.data) },
-    soft: { ...soft, data: shared(soft.data) },
-  }
-}
 
 /** What is to be done, by name. */
 export function sharedWork({ photo, subject, soft }: Shown): [name: string, by: (crew: Crew) => () => unknown][] {

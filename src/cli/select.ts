@@ -4,6 +4,7 @@ import sharp, { type Sharp } from 'sharp'
 import { cutOut, layOver } from '@/core/compose/cutOut'
 import { RecordError } from '@/core/fields/record'
 import { parseRecipe } from '@/core/formats/recipe'
+import { type Crew } from '@/core/parallel/crew'
 import { IDENTITY } from '@/core/raster/affine'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { tallyOf } from '@/core/raster/tally'
@@ -33,6 +34,7 @@ interface Timings {
   encode: number
 }
 interface Selected {
+  crew: Crew | undefined
   photo: Picture
   matte: Matte
   ms: Timings
@@ -47,16 +49,17 @@ async function selectFrom(photoFile: string, recipeFile: string): Promise<Select
   const photo = await readPhoto(photoFile)
   ms.decode = performance.now() - started
   started = performance.now()
-  const steps: Selected['steps'] = []
+  const steps: Selected['steps'] = [],
+    crew = helpersFor(photo)
   const matte = foldSteps(recipe.steps, sceneOf(photo, 'picture', images), {
     ...plainContext(MEMORY),
-    crew: helpersFor(photo),
+    crew,
     stepDone: (_, kind, milliseconds, _remembered, note) => {
       steps.push({ kind, ms: milliseconds, ...(note ? { note } : {}) })
     },
   })
   ms.solve = performance.now() - started
-  return { photo, matte, ms, steps }
+  return { crew, photo, matte, ms, steps }
 }
 
 /** The pictures that steps name: files, looked for from the recipe's folder. */
@@ -97,11 +100,13 @@ export async function select(photoFile: string, options: SelectOptions): Promise
 
 export async function cutout(photoFile: string, options: CutoutOptions): Promise<void> {
   const backdrop = options.backdrop === undefined ? undefined : await readBackdrop(options.backdrop)
-  const { photo, matte } = await selectFrom(photoFile, options.recipe)
+  const { crew, photo, matte } = await selectFrom(photoFile, options.recipe)
   const cut = cutOut(
     photo,
     { levels: [matte], toCanvas: IDENTITY },
     { amount: number('--fringe', options.fringe, 0, 1, 1), rim: number('--rim', options.rim, 0, WIDEST_RIM, 0) },
+    undefined,
+    crew,
   )
   if (!backdrop) return writeWhole([[options.out, await pngOf(cut)]])
   const below = await backdrop(photo.width, photo.height)

@@ -42,6 +42,8 @@ export class ShownLayers {
   private coming = new Holds()
   /** All of some layers has been shown once. */
   private opened = false
+  /** What the project showed when it was opened: its cover shows that, and nothing that was changed since. */
+  private first: readonly Layer[] | undefined
   private turn = 0
   private deliveries = 0
   private readonly missing = new Missing((sentence) => this.events.failed(sentence))
@@ -106,9 +108,10 @@ export class ShownLayers {
       this.events.layersChanged(Atomics.add(this.epochs, 0, 1) + 1, partly) // tiles asked for now come after it in the thread's turn
       return told
     }
+    this.first ??= layers
     // The first time pictures are shown as they come, masks as they are ready; later the older picture stands until all is there.
     const soFar = (made: MadeNow) => {
-      if (turn === this.turn && !this.opened) void show(made, true)
+      if (turn === this.turn && !this.opened) void show(made, layers === this.first)
     }
     // Where nothing is missing it goes on at once: a slider's values should not wait for the page to be drawn.
     const ready = this.make(layers, scenes, holds, cut, again, soFar)

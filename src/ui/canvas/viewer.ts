@@ -21,8 +21,9 @@ export class Viewer extends Camera {
   private making = true
   private readonly tiles: TileStore
   private readonly overlays: Overlays
-  /** As the project looked when it was last shown: stands in until there is a tile. */
+  /** As the project looked when it was last shown: stands in while it is opening. */
   private cover: ImageBitmap | null = null
+  /** Some of the pictures and masks of a project that is opening are not there yet. */
   private partly = false
   private divider: number | null = null
   private frame = 0

@@ -10,6 +10,7 @@ import { Engine } from '@/engine/page/engine'
 import { type SelectRequest, type SharedMatte } from '@/engine/page/protocol'
 import { type BenchState } from './benchState'
 import { get, set, shownProject, useBench } from './bench'
+import { COVER_PX } from '@/document/limits'
 import { sendCover } from './server'
 import { PixelUnderPointer } from './pixelUnderPointer'
 import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
@@ -21,8 +22,6 @@ export interface RenderingEvents {
   making(something: boolean): void
 }
 
-/** As large as the picture is in a window of 1280 px: opened again, it stands in until the picture is decoded. */
-const COVER_PX = 800
 const COVER_AFTER_MS = 1500
 const WARM_AFTER_MS = 200
 

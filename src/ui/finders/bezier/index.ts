@@ -5,9 +5,8 @@ import { openEnd } from './nodes'
 import { finish, press, takeBack } from './press'
 import { later } from '@/ui/primitives/later'
 
-const Handles = later(() => import('./Handles').then((module) => module.Handles))
-
-const Panel = later(() => import('./Panel').then((module) => module.Panel))
+const Panel = later(() => import('./Panel').then((module) => module.Panel)),
+  Handles = later(() => import('./Handles').then((module) => module.Handles))
 
 export const bezierPage: FinderPage<'path'> = {
   id: 'bezier',
