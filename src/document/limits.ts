@@ -26,9 +26,6 @@ export const LIMITS = {
 /** How wide a rim of an edge may take colours from deeper inside, px. */
 export const WIDEST_RIM = 10
 /** Of a picture file. */
-/** A cover's longer side: as large as the picture is in a window of 1280 px, where it stands in until that is there. Nothing but noise with noisy alpha takes half of the bytes. */
-export const COVER_PX = 800,
-  COVER_BYTES = 2 * 1024 * 1024
 export const PICTURE_BYTES = 160 * 1024 * 1024
 /** Of one change as JSON, and of a batch of them, bytes. */
 export const CHANGE_BYTES = 16 * 1024 * 1024,

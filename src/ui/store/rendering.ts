@@ -10,7 +10,6 @@ import { Engine } from '@/engine/page/engine'
 import { type SelectRequest, type SharedMatte } from '@/engine/page/protocol'
 import { type BenchState } from './benchState'
 import { get, set, shownProject, useBench } from './bench'
-import { COVER_PX } from '@/document/limits'
 import { sendCover } from './server'
 import { PixelUnderPointer } from './pixelUnderPointer'
 import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
@@ -22,6 +21,8 @@ export interface RenderingEvents {
   making(something: boolean): void
 }
 
+/** A cover's longer side: as large as the picture is in a window of 1280 px, where it stands in while the project opens. */
+const COVER_PX = 800
 const COVER_AFTER_MS = 1500
 const WARM_AFTER_MS = 200
 
