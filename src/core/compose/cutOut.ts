@@ -1,14 +1,18 @@
-import { IDENTITY } from '../raster/affine'
+import { IDENTITY, isIdentity } from '../raster/affine'
 import { foregroundColours, type FringeOptions } from '../edge/foregroundColours'
 import { type Crew } from '../parallel/crew'
-import { type Matte, type Picture } from '../raster/picture'
+import { isOpaque, type Matte, type Picture, sameSize } from '../raster/picture'
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { type PlacedMask } from './nodes'
 import { composeRegion } from './composeRegion'
 
 /** What a mask leaves of a picture, in the picture's own pixels. */
 export function coverageOf(picture: Picture, mask: PlacedMask): Matte {
-  const { width, height } = picture
+  const { width, height } = picture,
+    [own] = mask.levels
+  // Most often: a mask made of the picture itself, which is opaque.
+  if (isIdentity(mask.toCanvas) && sameSize(own, picture) && (mask.strength ?? 1) === 1 && isOpaque(picture))
+    return { width, height, data: mask.invert ? own.data.map((v) => 255 - v) : own.data.slice() }
   const masked = composeRegion(
     [{ kind: 'picture', picture: { levels: [picture], opaque: false }, toCanvas: IDENTITY, opacity: 1, mask }],
     { level: 0, x: 0, y: 0, width, height },

@@ -1,11 +1,11 @@
 /** Steps that were made on one canvas, as they lie on another: each field says how it grows and moves. */
 import { type Scale } from '../fields/fields'
-import { type Size } from '../raster/picture'
+import { sameSize, type Size } from '../raster/picture'
 import { type Step } from '../steps/registry'
 import { fieldsOf } from './recipe'
 
 export function stepsOnCanvas(steps: readonly Step[], from: Size, to: Size): readonly Step[] {
-  if (from.width === to.width && from.height === to.height) return steps
+  if (sameSize(from, to)) return steps
   const by: Scale = { x: to.width / from.width, y: to.height / from.height }
   return scaledSteps(steps, by)
 }

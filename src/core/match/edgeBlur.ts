@@ -78,30 +78,33 @@ function boundary(matte: Matte): number[] {
 
 /** An edge stands so far out of what is round about, luma levels between neighbours but one. */
 const CLEAR = 12
+/** So many pixels are looked at for edges, at most, in rows evenly apart. */
+const LOOKED_AT = 2_000_000
 
 /** Places where luma changes most along its slope, evenly thinned out, the clear ones. */
 function edgesOf({ width, height, data }: Picture): number[] {
-  const grey = new Float32Array(width * height)
-  for (let i = 0; i < grey.length; i++)
-    grey[i] = data[4 * i + 3] === 255 ? luma(data[4 * i], data[4 * i + 1], data[4 * i + 2]) : NaN
-  const across = (i: number) => grey[i + 1] - grey[i - 1],
-    down = (i: number) => grey[i + width] - grey[i - width],
-    // What is not opaque is NaN and never as steep as anything.
-    steep = (i: number) => Math.hypot(across(i), down(i))
-  const out: number[] = []
-  for (let y = AROUND; y < height - AROUND; y++)
+  // What is not opaque is NaN and never as steep as anything.
+  const grey = (i: number) => (data[4 * i + 3] === 255 ? luma(data[4 * i], data[4 * i + 1], data[4 * i + 2]) : NaN),
+    across = (i: number) => grey(i + 1) - grey(i - 1),
+    down = (i: number) => grey(i + width) - grey(i - width),
+    steep = (i: number) => Math.hypot(across(i), down(i)),
+    sides = [-AROUND, 0, AROUND],
+    /** All that would be looked at is there. */
+    whole = (i: number) => sides.every((dy) => sides.every((dx) => data[4 * (i + dy * width + dx) + 3] === 255))
+  const rows = Math.ceil((width * height) / LOOKED_AT),
+    out: number[] = []
+  for (let y = AROUND; y < height - AROUND; y += rows)
     for (let x = AROUND, i = y * width + x; x < width - AROUND; x++, i++) {
-      const own = steep(i)
+      const right = across(i),
+        below = down(i),
+        own = Math.hypot(right, below)
       if (!(own >= CLEAR)) continue
-      const step = Math.abs(across(i)) > Math.abs(down(i)) ? 1 : width
-      if (own >= steep(i - step) && own > steep(i + step) && whole(i, width, grey)) out.push(i)
+      const step = Math.abs(right) > Math.abs(below) ? 1 : width
+      if (own >= steep(i - step) && own > steep(i + step) && whole(i)) out.push(i)
     }
   const apart = Math.max(1, Math.ceil(out.length / MOST))
   return out.filter((_, k) => k % apart === 0)
 }
-/** All that would be looked at is there. */
-const whole = (i: number, width: number, grey: Float32Array): boolean =>
-  [-AROUND, 0, AROUND].every((dy) => [-AROUND, 0, AROUND].every((dx) => !Number.isNaN(grey[i + dy * width + dx])))
 
 /** One way across it is inside all along, the other way outside. */
 function partsSides({ width, data }: Matte, x: number, y: number): boolean {

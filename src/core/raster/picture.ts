@@ -28,6 +28,8 @@ export function emptyMatte({ width, height }: Size): Matte {
   return { width, height, data: new Uint8Array(width * height) }
 }
 
+export const sameSize = (one: Size, other: Size): boolean => one.width === other.width && one.height === other.height
+
 /** True when every pixel's alpha is 255. */
 export function isOpaque(picture: Picture): boolean {
   const { data } = picture

@@ -1,4 +1,4 @@
-import { type DeepPicture, type Picture, type Size } from './picture'
+import { type DeepPicture, type Picture, sameSize, type Size } from './picture'
 import { resize } from './resize'
 
 /** The size of a picture whose longer side has at most `longest` px. */
@@ -9,5 +9,5 @@ export function reducedSize({ width, height }: Size, longest: number | undefined
 /** A picture whose longer side has at most `longest` px; itself where it is small enough. */
 export function reduced<P extends Picture | DeepPicture>(picture: P, longest: number | undefined): P {
   const size = reducedSize(picture, longest)
-  return size.width === picture.width && size.height === picture.height ? picture : resize(picture, size)
+  return sameSize(size, picture) ? picture : resize(picture, size)
 }

@@ -1,6 +1,6 @@
 /** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
 import { markEdges } from '../raster/edgeMarks'
-import { emptyMatte, type Matte, type Size } from '../raster/picture'
+import { emptyMatte, type Matte, sameSize, type Size } from '../raster/picture'
 import { softenEdge } from '../raster/softenEdge'
 import { INSIDE } from './gridCut'
 import { type SegmentView } from './view'
@@ -16,7 +16,7 @@ export function stateToMatte(
     marks = new Uint8Array(state.length),
     edge = markEdges(state, 'decisions', frame, soft, (rows, first) => marks.set(rows, first))
   if (soft) softenEdge(marks, edge, levels[0])
-  if (width === size.width && height === size.height) return { width, height, data: marks }
+  if (sameSize(frame, size)) return { width, height, data: marks }
   const matte = emptyMatte(size)
   for (let row = 0; row < height; row++)
     matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)

@@ -5,7 +5,7 @@
 import { cropPicture } from '../raster/crop'
 import { halvePicture } from '../raster/levels'
 import { type Box } from '../raster/content'
-import { type Picture, type Size } from '../raster/picture'
+import { type Picture, sameSize, type Size } from '../raster/picture'
 import { type Memory } from '../cache/lruCache'
 import { type LabPlanes, labPlanes } from './labPlanes'
 
@@ -57,7 +57,7 @@ export function segmentView(
   frame: Box = wholeOf(scene),
 ): SegmentView {
   const name = `${scene.identity(sample)} ${frame.x},${frame.y} ${frame.width}×${frame.height}`,
-    key = `segmentView ${frame.width === scene.width && frame.height === scene.height ? 'whole' : 'part'}`
+    key = `segmentView ${sameSize(frame, scene) ? 'whole' : 'part'}`
   const known = memory.get<{ name: string; view: SegmentView }>(key)
   if (known?.name === name) return known.view
   const levels = [partOf(scene.picture(sample), frame)]
@@ -66,14 +66,12 @@ export function segmentView(
   memory.set(
     key,
     { name, view },
-    levels
-      .slice(frame.width === scene.width && frame.height === scene.height ? 1 : 0)
-      .reduce((sum, level) => sum + level.data.byteLength, 0) +
+    levels.slice(sameSize(frame, scene) ? 1 : 0).reduce((sum, level) => sum + level.data.byteLength, 0) +
       view.lab.L.byteLength * 3,
   )
   return view
 }
 
 function partOf(picture: Picture, box: Box): Picture {
-  return box.width === picture.width && box.height === picture.height ? picture : cropPicture(picture, box)
+  return sameSize(box, picture) ? picture : cropPicture(picture, box)
 }
