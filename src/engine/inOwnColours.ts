@@ -3,7 +3,7 @@ import { coverageOf } from '@/core/compose/cutOut'
 import { type DecodedPicture } from '@/core/compose/nodes'
 import { foregroundColours } from '@/core/edge/foregroundColours'
 import { type Crew } from '@/core/parallel/crew'
-import { cropPicture, cropRows } from '@/core/raster/crop'
+import { cropRows, partOf } from '@/core/raster/crop'
 import { picturePyramid } from '@/core/raster/levels'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { boundsOf } from '@/core/raster/tally'
@@ -31,17 +31,15 @@ export function inOwnColours(
     shows && frameAround([shows.x, shows.y, shows.x + shows.width, shows.y + shows.height], 0, SURROUNDINGS, picture)
   if (!box) return null
   const clean = foregroundColours(
-    cropPicture(picture, box),
+    partOf(picture, box),
     { ...box, data: cropRows(coverage.data, coverage.width, box, new Uint8Array(box.width * box.height)) },
     { amount: fringe ?? 0, rim },
     check,
     crew,
   )
-  const data = new Uint8ClampedArray(crew.allocate(clean.data.length), 0, clean.data.length)
-  data.set(clean.data)
   return {
     key,
-    picture: { levels: picturePyramid({ ...clean, data }, false, crew.allocate), opaque: false },
+    picture: { levels: picturePyramid(clean, false, crew.allocate), opaque: false },
     x: box.x,
     y: box.y,
   }

@@ -1,5 +1,5 @@
 import { type Box } from './content'
-import { type Picture } from './picture'
+import { type Picture, sameSize } from './picture'
 
 /** A box of a raster, row by row. @param into has room for it @param channels values a pixel */
 export function cropRows<T extends Uint8Array | Uint8ClampedArray | Float32Array>(
@@ -22,3 +22,6 @@ export function cropPicture(picture: Picture, box: Box): Picture {
     data: cropRows(picture.data, picture.width, box, new Uint8ClampedArray(box.width * box.height * 4), 4),
   }
 }
+/** The same, or the picture itself where the box is all of it. */
+export const partOf = (picture: Picture, box: Box): Picture =>
+  sameSize(box, picture) ? picture : cropPicture(picture, box)

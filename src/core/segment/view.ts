@@ -2,7 +2,7 @@
  * What segmentation looks at: a part of the picture at its mip levels down to one small enough to think on, and that level's colours.
  * The last one made is remembered.
  */
-import { cropPicture } from '../raster/crop'
+import { partOf } from '../raster/crop'
 import { halvePicture } from '../raster/levels'
 import { type Box } from '../raster/content'
 import { type Picture, sameSize, type Size } from '../raster/picture'
@@ -70,8 +70,4 @@ export function segmentView(
       view.lab.L.byteLength * 3,
   )
   return view
-}
-
-function partOf(picture: Picture, box: Box): Picture {
-  return sameSize(box, picture) ? picture : cropPicture(picture, box)
 }
