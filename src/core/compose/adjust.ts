@@ -6,6 +6,7 @@ import { adjustmentOf } from './adjustments/registry'
 import { blurDisc, blurGaussian } from './blur'
 import { coverRows } from './coverRows'
 import { facingOf } from './facing'
+import { type Fetch } from './fetch'
 import { modeNumber } from './modes'
 import { leastAround, type LeastRow } from './least'
 import { mirrored, type MirroredRow, type MirrorLine } from './mirror'
@@ -25,7 +26,6 @@ interface Form {
   readonly straight: boolean
   readonly rooted: boolean
 }
-type Fetch = (part: Region) => Float32Array
 
 interface Around {
   /** What lies round about, blurred. */
@@ -38,7 +38,7 @@ interface Around {
 /** @param lower gives pixels of any region of all that lies below, or of what lies at the bottom */
 export const aroundOf = (stack: KernelStack, region: Region, canvas: Size, lower: (all: boolean) => Fetch): Around => ({
   blurred: (reach, kind, form) => blurred(stack, lower(true), region, canvas, reach, kind, form),
-  least: (reach, per, form) => leastAround(inForm(stack, lower(true), form), region, reach, canvas, per),
+  least: (reach, per, form) => leastAround(stack, inForm(stack, lower(true), form), region, reach, canvas, per),
   mirrored: (line, form) => mirroredBelow(stack, lower(false), region, canvas, line, form),
   facing: (sigma, towards) => facingOf(stack, lower(true), region, sigma, towards, canvas),
 })
@@ -128,15 +128,9 @@ export function adjust(
 /** What is fetched, in the kind of values that are wanted. */
 const inForm =
   (stack: KernelStack, gather: Fetch, { table, rooted }: Form): Fetch =>
-  (part) => {
-    const found = gather(part)
-    if (!table) return found
-    const place = stack.take(found.byteLength)
-    stack.floats(place, found.length).set(found)
-    stack.run.convertRow(place, place, found.length / 4, true, true, table, CURVE_STEPS, rooted)
-    found.set(stack.floats(place, found.length))
-    stack.release(place)
-    return found
+  (part, at) => {
+    gather(part, at)
+    if (table) stack.run.convertRow(at, at, part.width * part.height, true, true, table, CURVE_STEPS, rooted)
   }
 /** Straight colour, where that is wanted. */
 function straightened(values: Float32Array, { straight }: Form): Float32Array {

@@ -87,20 +87,20 @@ export class BelowTiles {
     return made
   }
 
-  /** Pixels of what lies below, tile by tile; beyond the canvas its edge pixels go on. */
-  gather(below: Below, region: Region, sparing: boolean): Float32Array {
+  /** Pixels of what lies below, tile by tile; beyond the canvas its edge pixels go on. @param into gives the memory they go to: drawing may move it */
+  gather(below: Below, region: Region, sparing: boolean, into: () => Float32Array): void {
     const { canvas } = this.settings(),
       side = 2 ** region.level
     const width = Math.ceil(canvas.width / side),
       height = Math.ceil(canvas.height / side)
-    const out = new Float32Array(region.width * region.height * 4)
     const clamp = (v: number, most: number) => (v < 0 ? 0 : v > most ? most : v)
     const left = clamp(region.x, width - 1),
       right = clamp(region.x + region.width - 1, width - 1),
       top = clamp(region.y, height - 1),
       bottom = clamp(region.y + region.height - 1, height - 1)
     const take = (tile: Region, data: Float32Array) => {
-      const x0 = Math.max(left, tile.x),
+      const out = into(),
+        x0 = Math.max(left, tile.x),
         x1 = Math.min(right + 1, tile.x + tile.width)
       for (let y = Math.max(top, tile.y); y <= Math.min(bottom, tile.y + tile.height - 1); y++) {
         const start = ((y - tile.y) * tile.width + x0 - tile.x) * 4
@@ -124,8 +124,7 @@ export class BelowTiles {
           take(part, this.tile(below, part))
         }
       }
-    extendEdges(out, region, left, right, top, bottom)
-    return out
+    extendEdges(into(), region, left, right, top, bottom)
   }
 }
 

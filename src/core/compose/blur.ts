@@ -6,7 +6,9 @@
 import { type KernelStack } from '../kernels'
 import { gaussianKernel } from '../raster/gaussian'
 import { type Size } from '../raster/picture'
+import { type Fetch, fetched, takeFetched } from './fetch'
 import { type Region } from './region'
+import { PIXEL_BYTES } from './room'
 
 /** A coarser level is looked at as long as the blur there keeps this standard deviation, or radius, px. */
 export const LEAST_SIGMA = 2
@@ -14,9 +16,6 @@ const LEAST_RADIUS = 12
 /** Beyond this a blur of the coarsest level shows no difference. */
 const WIDEST = 48
 const SPLINE_VARIANCE = 1 / 3
-const PIXEL_BYTES = 16
-
-type Fetch = (region: Region) => Float32Array
 
 /** How many levels coarser, at most so that the canvas still has a pixel. */
 export function coarserLevel(here: number, least: number, region: Region, canvas: Size): number {
@@ -47,7 +46,7 @@ const widened = (region: Region, by: number, down = by): Region => ({
   height: region.height + 2 * down,
 })
 
-/** @param fetch gives premultiplied pixels of any region of what is blurred @param sigma canvas px. Returns premultiplied pixels of the region. */
+/** @param fetch of what is blurred @param sigma canvas px. Returns premultiplied pixels of the region. */
 export function blurGaussian(
   stack: KernelStack,
   fetch: Fetch,
@@ -56,7 +55,7 @@ export function blurGaussian(
   canvas: Size,
 ): Float32Array {
   const here = sigma / 2 ** region.level
-  if (here < 0.1) return fetch(region)
+  if (here < 0.1) return fetched(stack, fetch, region)
   const extra = coarserLevel(here, LEAST_SIGMA, region, canvas),
     k = 2 ** extra
   const rest = extra === 0 ? here : Math.sqrt((here * here) / (k * k) - (1 - 1 / (k * k)) / 12 - SPLINE_VARIANCE)
@@ -64,13 +63,11 @@ export function blurGaussian(
     radius = kernel.length - 1
   const cells = cellsFor(region, extra),
     wide = widened(cells, radius)
-  const pixels = fetch(wide),
-    start = stack.take(kernel.byteLength)
-  stack.floats(start, kernel.length).set(kernel)
-  const from = stack.take(pixels.byteLength),
+  const from = takeFetched(stack, fetch, wide),
+    start = stack.take(kernel.byteLength),
     across = stack.take(cells.width * wide.height * PIXEL_BYTES),
     done = stack.take(cells.width * cells.height * PIXEL_BYTES)
-  stack.floats(from, pixels.length).set(pixels)
+  stack.floats(start, kernel.length).set(kernel)
   const stride = cells.width * PIXEL_BYTES
   for (let y = 0; y < wide.height; y++)
     stack.run.weighRow(
@@ -84,14 +81,14 @@ export function blurGaussian(
   for (let y = 0; y < cells.height; y++)
     stack.run.weighRow(across + y * stride, done + y * stride, cells.width, radius, stride, start)
   const out = bringBack(stack, done, cells, region, k)
-  stack.release(start)
+  stack.release(from)
   return out
 }
 
 /** As blurGaussian, with an even disc. @param radius canvas px */
 export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radius: number, canvas: Size): Float32Array {
   const here = radius / 2 ** region.level
-  if (here < 0.5) return fetch(region)
+  if (here < 0.5) return fetched(stack, fetch, region)
   const extra = coarserLevel(here, LEAST_RADIUS, region, canvas),
     k = 2 ** extra
   const size = Math.min(WIDEST, here / k),
@@ -100,16 +97,14 @@ export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radiu
   const { reaches, parts, area } = discRows(size, reach)
   const cells = cellsFor(region, extra),
     wide = widened(cells, reach + 1, reach)
-  const pixels = fetch(wide),
+  const from = takeFetched(stack, fetch, wide),
     start = stack.take(rows * 4),
     shares = stack.take(rows * 4)
   const sumBytes = (wide.width + 1) * PIXEL_BYTES
-  const from = stack.take(pixels.byteLength),
-    sums = stack.take(wide.height * sumBytes),
+  const sums = stack.take(wide.height * sumBytes),
     done = stack.take(cells.width * cells.height * PIXEL_BYTES)
   new Int32Array(stack.bytes(start, rows * 4).buffer, start, rows).set(reaches)
   stack.floats(shares, rows).set(parts)
-  stack.floats(from, pixels.length).set(pixels)
   for (let y = 0; y < wide.height; y++)
     stack.run.sumRow(from + y * wide.width * PIXEL_BYTES, sums + y * sumBytes, wide.width)
   for (let y = 0; y < cells.height; y++)
@@ -124,7 +119,7 @@ export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radiu
       1 / area,
     )
   const out = bringBack(stack, done, cells, region, k)
-  stack.release(start)
+  stack.release(from)
   return out
 }
 

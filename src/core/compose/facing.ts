@@ -2,6 +2,7 @@
 import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
 import { blurGaussian } from './blur'
+import { type Fetch } from './fetch'
 import { type Region } from './region'
 
 /** The slope is taken over this share of the blur's sigma either way, and at most so many px. */
@@ -19,7 +20,7 @@ export const facingPer = (sigma: number, step: number): number => (sigma * Math.
  */
 export function facingOf(
   stack: KernelStack,
-  fetch: (region: Region) => Float32Array,
+  fetch: Fetch,
   region: Region,
   sigma: number,
   [dx, dy]: readonly [number, number],

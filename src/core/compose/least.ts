@@ -3,7 +3,9 @@
  * the same square. Looked at on a coarser level, where a few cells say all that is asked. Source of its use: He, Sun and Tang, CVPR 2009 (dark channel).
  */
 import { type Size } from '../raster/picture'
+import { type KernelStack } from '../kernels'
 import { coarserLevel } from './blur'
+import { type Fetch, takeFetched } from './fetch'
 import { type Region } from './region'
 
 /** A coarser level is looked at as long as the square keeps this reach there, px. */
@@ -16,9 +18,10 @@ const LIGHT = 8
 /** The values of row `y` of a region (counted within it), one a pixel, valid until the next. */
 export type LeastRow = (y: number) => Float32Array
 
-/** @param fetch premultiplied pixels of any region @param reach half the square, canvas px @param per what each channel is multiplied by before they are compared */
+/** @param reach half the square, canvas px @param per what each channel is multiplied by before they are compared */
 export function leastAround(
-  fetch: (region: Region) => Float32Array,
+  stack: KernelStack,
+  fetch: Fetch,
   region: Region,
   reach: number,
   canvas: Size,
@@ -34,12 +37,14 @@ export function leastAround(
     y = Math.floor(place(region.y)) - 2 * size,
     width = Math.floor(place(region.x + region.width - 1)) + 2 + 2 * size - x,
     height = Math.floor(place(region.y + region.height - 1)) + 2 + 2 * size - y,
-    pixels = fetch({ level: region.level + extra, x, y, width, height })
+    at = takeFetched(stack, fetch, { level: region.level + extra, x, y, width, height }),
+    pixels = stack.floats(at, width * height * 4)
   let cells: Float32Array = new Float32Array(width * height)
   for (let i = 0, j = 0; i < cells.length; i++, j += 4) {
     const a = pixels[j + 3]
     cells[i] = a < COVERS ? LIGHT : Math.min(per[0] * pixels[j], per[1] * pixels[j + 1], per[2] * pixels[j + 2]) / a
   }
+  stack.release(at)
   for (const work of [minimum, mean]) {
     cells = alongLines(cells, width, 1, height, width, (line, out) => work(line, out, size))
     cells = alongLines(cells, height, width, width, 1, (line, out) => work(line, out, size))

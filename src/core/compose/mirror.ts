@@ -7,6 +7,7 @@
 import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
 import { blurGaussian, coarserLevel, LEAST_SIGMA } from './blur'
+import { type Fetch, fetched } from './fetch'
 import { type Region } from './region'
 
 /** Water never mirrors more sharply than this: the two finest levels are not looked at, so that parts of a large picture need not be held whole. */
@@ -28,7 +29,7 @@ export type MirroredRow = (y: number) => Float32Array
 /** @param fetch gives premultiplied pixels of any region of what is mirrored; beyond the canvas its edge goes on */
 export function mirrored(
   stack: KernelStack,
-  fetch: (region: Region) => Float32Array,
+  fetch: Fetch,
   region: Region,
   canvas: Size,
   line: MirrorLine,
@@ -53,7 +54,7 @@ export function mirrored(
     bottom = Math.max(top + 1, Math.min(tall + 1, Math.ceil(highest) + 2)),
     rows = bottom - top
   const cells: Region = { level, x: left, y: top, width, height: rows },
-    values = line.blur > 0 ? blurGaussian(stack, fetch, cells, line.blur, canvas) : fetch(cells)
+    values = line.blur > 0 ? blurGaussian(stack, fetch, cells, line.blur, canvas) : fetched(stack, fetch, cells)
   // Sums of all rows above, a column each.
   const stride = width * 4,
     sums = new Float64Array((rows + 1) * stride)

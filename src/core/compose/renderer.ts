@@ -156,8 +156,7 @@ export class Renderer {
     const effect = nodes.findLastIndex((node) => node.kind === 'adjust' && adjustmentOf(node.adjustment).reach)
     const under = !this.sparing && effect > covered && effect >= changing ? this.below.of(nodes, effect, null) : null
     if (under) {
-      const found = this.below.gather(under, region, this.sparing) // before the buffer is looked at: memory may grow
-      this.stack.floats(at, found.length).set(found)
+      this.gather(under, region, at)
       this.drawList(nodes, effect, nodes.length, null, region, at)
       return
     }
@@ -180,6 +179,10 @@ export class Renderer {
     const found = this.below.tile(below, region)
     this.stack.floats(at, found.length).set(found)
     this.drawList(nodes, changing, nodes.length, null, region, at)
+  }
+
+  private gather(below: Below, region: Region, at: number): void {
+    this.below.gather(below, region, this.sparing, () => this.stack.floats(at, region.width * region.height * 4))
   }
 
   private drawn(below: Below, region: Region): Float32Array {
@@ -289,7 +292,7 @@ export class Renderer {
     const lower = (count: number) => {
       // Without keys it is not found again.
       const below = this.below.of(nodes, count, base) ?? { id: this.below.newId(), nodes, count, base }
-      return (part: Region) => this.below.gather(below, part, this.sparing)
+      return (part: Region, at: number) => this.gather(below, part, at)
     }
     const around = aroundOf(this.stack, region, canvas, (all) => lower(all ? index : Math.min(1, index)))
     adjust(this.room, this.tones, node, region, at, this.settings, around)

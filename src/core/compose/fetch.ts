@@ -1,0 +1,21 @@
+/** What effects look at round about, where kernels can work on it. */
+import { type KernelStack } from '../kernels'
+import { type Region } from './region'
+import { PIXEL_BYTES } from './room'
+
+/** Writes the premultiplied pixels of any region to a place on the stack that has room for them; memory may grow. */
+export type Fetch = (region: Region, at: number) => void
+
+/** Room for a region's pixels, with them in it. */
+export function takeFetched(stack: KernelStack, fetch: Fetch, region: Region): number {
+  const at = stack.take(region.width * region.height * PIXEL_BYTES)
+  fetch(region, at)
+  return at
+}
+/** The pixels as an array of their own. */
+export function fetched(stack: KernelStack, fetch: Fetch, region: Region): Float32Array {
+  const at = takeFetched(stack, fetch, region),
+    pixels = stack.floats(at, region.width * region.height * 4).slice()
+  stack.release(at)
+  return pixels
+}
