@@ -1,5 +1,6 @@
 /** Another sky: an ordinary group of ordinary layers in the place of a photo. */
 import { type NewSky } from '@/core/match/newSky'
+import { inOtherLights, plannedLights } from '@/core/match/otherLights'
 import { parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type Step } from '@/core/steps/registry'
@@ -14,6 +15,7 @@ import { byItself, childrenOf } from './tree'
 import { type AdjustLayer, type Area, type Layer, type Picture } from './records'
 import { measureAnew } from './measured'
 import { addToSky, clipTo, type NewSkyLayers } from './newSkyParts'
+import { lightsOf } from './newSkyLights'
 import { measureSky } from './skyLikeLand'
 import { unwrap } from './unwrap'
 
@@ -125,8 +127,12 @@ export const exchangeSky =
     measureAnew(project, light.id, plan.relight)
     measureSky(project, parts)
     if (apart) measureAnew(project, apart.id, plan.relight)
-    if (haze) measureAnew(project, haze.id, plan.haze)
-    if (water) measureAnew(project, water.id, plan.reflection)
+    const lights = lightsOf(project, parts) ?? plannedLights(plan.relight)
+    for (const [layer, values] of [
+      [haze, plan.haze],
+      [water, plan.reflection],
+    ] as const)
+      if (layer) measureAnew(project, layer.id, inOtherLights(values, plannedLights(plan.relight), lights))
     // A sky that lacks nothing of it has as much as it takes to lack none.
     const lowest = parts.whiteBalance?.id ?? parts.exposure?.id ?? sky.id
     let above = blur?.id ?? lowest
@@ -157,14 +163,17 @@ const overTheLand = (project: ProjectDraft, light: string): string => {
   while (siblings[at + 1]?.clipped) at++
   return siblings[at].id
 }
-/** What is selected mirrors the new sky. */
+/** What is selected mirrors the new sky. @param reflection as it is for the light that was measured */
 export const skyInWater =
-  ({ light, haze }: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  (parts: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
   (project) => {
-    if (!light || !project.selection.steps.length) return
+    const { light, haze } = parts,
+      lights = lightsOf(project, parts)
+    if (!light || light.measured?.kind !== 'relight' || !lights || !project.selection.steps.length) return
     const active = project.activeLayer,
-      id = newId()
-    addLayerWithin(inWater(id, project, reflection), overTheLand(project, light.id))(project)
+      id = newId(),
+      layer = inWater(id, project, inOtherLights(reflection, plannedLights(light.measured), lights))
+    addLayerWithin(layer, overTheLand(project, light.id))(project)
     if (haze) leaveOut(project, haze.id, id)
     project.activeLayer = active
   }

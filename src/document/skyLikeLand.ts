@@ -5,6 +5,7 @@ import { found, type ProjectDraft } from './drafts'
 import { type Edit } from './history'
 import { changeLayer } from './layers'
 import { measureAnew } from './measured'
+import { withLights } from './newSkyLights'
 import { addToSky, newSkyAt, type NewSkyLayers } from './newSkyParts'
 import { type AdjustLayer } from './records'
 import { unwrap } from './unwrap'
@@ -16,9 +17,11 @@ export const skyFollowsLand =
     const { sky, light } = parts,
       needs = neededBy(project, light)
     if (!sky || !needs) return
-    const active = project.activeLayer,
-      above = parts.exposure?.id ?? addToSky(project, sky.id, 'Exposure of the sky', needs.exposure, newId)
-    if (!parts.whiteBalance) addToSky(project, above, 'White balance of the sky', needs.whiteBalance, newId)
+    const active = project.activeLayer
+    withLights(project, sky.id, () => {
+      const above = parts.exposure?.id ?? addToSky(project, sky.id, 'Exposure of the sky', needs.exposure, newId)
+      if (!parts.whiteBalance) addToSky(project, above, 'White balance of the sky', needs.whiteBalance, newId)
+    })
     project.activeLayer = active
   }
 const neededBy = (project: ProjectDraft, light: AdjustLayer | undefined) => {
@@ -36,13 +39,18 @@ export function measureSky(
   if (exposure && needs) measureAnew(project, exposure.id, needs.exposure)
   if (whiteBalance && needs) measureAnew(project, whiteBalance.id, needs.whiteBalance)
 }
-/** Other values of an adjustment; where that is the light on the land, the sky follows. */
+/** Other values of an adjustment; where that is the light on the land, the sky follows, and where it is one of a new sky’s lights, haze and water do. */
 export const changeAdjustment =
   (id: string, adjustment: AdjustmentRecord): Edit =>
   (project) => {
-    changeLayer(id, { adjustment })(project)
-    if (adjustment.kind !== 'relight') return
-    // Read as they are: at every tick of a slider, and only their ids count.
-    const parts = newSkyAt(project.layers, id)
-    if (parts?.light?.id === id) measureSky(project, parts)
+    const layer = found(project, id),
+      change = changeLayer(id, { adjustment })
+    if (layer?.kind !== 'adjust' || !layer.measured || !LIGHTS.includes(adjustment.kind)) change(project)
+    else
+      withLights(project, id, () => {
+        change(project)
+        const parts = newSkyAt(project.layers, id)
+        if (parts?.light?.id === id) measureSky(project, parts)
+      })
   }
+const LIGHTS: readonly AdjustmentRecord['kind'][] = ['relight', 'exposure', 'whiteBalance']

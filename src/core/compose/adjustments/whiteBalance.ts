@@ -1,4 +1,4 @@
-import { adaptation, multiply, RGB_TO_XYZ, type White, whiteOf, XYZ_TO_RGB } from '../../colour/adaptation'
+import { adaptation, type Matrix, multiply, RGB_TO_XYZ, type White, whiteOf, XYZ_TO_RGB } from '../../colour/adaptation'
 import { number } from '../../fields/fields'
 import { type Adjustment } from './adjustment'
 
@@ -14,6 +14,10 @@ export const USUAL_WHITE = whiteOf(1e6 / D65_MIRED, 0)
 export const whiteAt = (temperature: number, tint: number): White =>
   whiteOf(1e6 / (D65_MIRED + REACH_MIRED * temperature), -TINT_REACH * tint)
 
+/** What the values do to linear red, green, blue. */
+export const balanceOf = ({ temperature, tint }: { readonly temperature: number; readonly tint: number }): Matrix =>
+  multiply(XYZ_TO_RGB, multiply(adaptation(USUAL_WHITE, whiteAt(temperature, tint)), RGB_TO_XYZ))
+
 /** Warmer and cooler, greener and more magenta: the white moves along the daylight line and across it; colours follow by Bradford adaptation. */
 export const whiteBalance: Adjustment<'whiteBalance', { temperature: number; tint: number }> = {
   kind: 'whiteBalance',
@@ -21,7 +25,7 @@ export const whiteBalance: Adjustment<'whiteBalance', { temperature: number; tin
   fields: { temperature: number(-1, 1, 0), tint: number(-1, 1, 0) },
   kernel({ temperature, tint }) {
     if (temperature === 0 && tint === 0) return null
-    const m = multiply(XYZ_TO_RGB, multiply(adaptation(USUAL_WHITE, whiteAt(temperature, tint)), RGB_TO_XYZ))
+    const m = balanceOf({ temperature, tint })
     return { run: (kernels, at, count) => kernels.matrixRow(at, count, ...m) }
   },
 }
