@@ -36,7 +36,7 @@ const first = planned([0.4, 0.3, 0.2], [0.9, 0.5, 0.3]),
   }
 const change = (project: Project, layer: 'light' | 'exposure' | 'whiteBalance', values: object) => {
   const { id, adjustment } = partsOf(project)[layer]!
-  return edited(project, changeAdjustment(id, { ...adjustment, ...values } as AdjustmentRecord))
+  return edited(project, changeAdjustment(id, { ...adjustment, ...values }))
 }
 const near = (values: readonly number[], wanted: readonly number[]) =>
   values.forEach((v, c) => expect(v).toBeCloseTo(wanted[c], 9))
