@@ -2,4 +2,6 @@
 import { readFileSync } from 'node:fs'
 import { giveWeights } from '@/core/network/network'
 
-giveWeights(() => /=\s*'([^']+)'/.exec(readFileSync('src/core/network/weights.ts', 'utf8'))![1])
+const read = (file: string) => () => /=\s*'([^']+)'/.exec(readFileSync(`src/core/network/${file}.ts`, 'utf8'))![1]
+giveWeights('things', read('weights'))
+giveWeights('water', read('waterWeights'))

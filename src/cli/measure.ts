@@ -4,7 +4,7 @@ import { type Picture, type Size } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { type Step } from '@/core/steps/registry'
 import { skySteps } from '@/document/newSky'
-import { measurePhoto as measured } from '@/engine/newSky'
+import { measurePhoto as measured, type PhotoWater } from '@/engine/newSky'
 import { MEMORY, readPhoto } from './files'
 import { helpersFor } from './helpers'
 import { imagesOf, readRecipe } from './select'
@@ -25,15 +25,15 @@ export async function stepsFrom(
 export async function measurePhoto(photoFile: string, recipeFile: string | undefined): Promise<void> {
   const photo = await readPhoto(photoFile),
     { steps, images } = await stepsFrom(recipeFile, photo),
-    { measures } = measured(sceneOf(photo, 'picture', images), steps, {
+    { measures, water } = measured(sceneOf(photo, 'picture', images), steps, {
       ...plainContext(MEMORY),
       crew: helpersFor(photo),
     })
-  process.stdout.write(`${JSON.stringify(told(measures), null, 1)}\n`)
+  process.stdout.write(`${JSON.stringify(told(measures, water), null, 1)}\n`)
 }
 
 /** Measures as they are told: rounded, with the units in the names. */
-export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures) {
+export function told({ size, skyShare, horizon, light, grain, blur, haze, land, sky }: Measures, water: PhotoWater) {
   const round = (v: number, digits: number) => Math.round(v * 10 ** digits) / 10 ** digits,
     rounded = (values: readonly number[], digits: number) => values.map((v) => round(v, digits)),
     tones = (part: Measures['land']) =>
@@ -47,6 +47,7 @@ export function told({ size, skyShare, horizon, light, grain, blur, haze, land, 
   return {
     ...size,
     skyShare: round(skyShare, 4),
+    water: { share: round(water.share, 4), is: water.is },
     horizon: horizon && { y: round(horizon.y, 1), tiltDegrees: round(horizon.tilt, 2), seen: horizon.seen },
     light: light && {
       from: light.from,

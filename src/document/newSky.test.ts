@@ -6,7 +6,17 @@ import { edited } from './history'
 import { changeMask } from './masks'
 import { addLayer, changeLayer, groupLayers, placeLayer } from './layers'
 import { fillLayer } from './layerRecords'
-import { exchangeSky, moveHorizon, oldSky, photoAlone, replaceSky, skyInWater, skySteps, subjectApart } from './newSky'
+import {
+  exchangeSky,
+  moveHorizon,
+  oldSky,
+  photoAlone,
+  replaceSky,
+  skyInWater,
+  skySteps,
+  subjectApart,
+  waterSteps,
+} from './newSky'
 import { hazeOverWater } from './hazeOverWater'
 import { newSkyAt } from './newSkyParts'
 import { childrenOf, looksOf } from './tree'
@@ -109,12 +119,19 @@ describe('a new sky as records', () => {
     expect(edited(withSky(), skyInWater(first, plan([1, 1, 1]).reflection, newId)).layers.length).toBe(
       withSky().layers.length,
     )
+    // What was found in the photo, with nothing selected.
+    const dry = withSky(),
+      at = newSkyAt(dry.layers, 'photo')!,
+      wetter = edited(dry, skyInWater(at, plan([0.4, 0.3, 0.2]).reflection, newId, waterSteps(newId))),
+      found = newSkyAt(wetter.layers, 'photo')!
+    expect([found.water?.mask?.sceneLayer, found.water?.mask?.recipe.steps[0].kind]).toEqual(['photo', 'water'])
+    expect(found.haze?.mask?.invert).toBe(true)
     // Where the water goes, haze lies there again; not where the editor has changed where it lies, and not where another layer goes.
     const hazeMask = (before: Project, gone: string) =>
       newSkyAt(edited(before, hazeOverWater(gone)).layers, 'photo')!.haze!.mask
-    expect(hazeMask(wet, parts.water!.id)).toBeNull()
-    expect(hazeMask(edited(wet, changeMask(parts.haze!.id, { invert: false })), parts.water!.id)).not.toBeNull()
-    expect(hazeMask(wet, parts.light!.id)).not.toBeNull()
+    expect(hazeMask(wetter, found.water!.id)).toBeNull()
+    expect(hazeMask(edited(wetter, changeMask(found.haze!.id, { invert: false })), found.water!.id)).not.toBeNull()
+    expect(hazeMask(wetter, found.light!.id)).not.toBeNull()
     const moved = edited(wet, moveHorizon(parts, 250)),
       lying = newSkyAt(moved.layers, 'photo')!
     expect([lying.water!.adjustment, lying.haze!.adjustment]).toMatchObject([{ horizon: 250 }, { horizon: 250 }])

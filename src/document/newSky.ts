@@ -30,6 +30,9 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
   return [{ kind: 'sky' }, { kind: 'edge', reach, follow: false }].map((step) => ({ ...parseStep(step), id: newId() }))
 }
 
+/** The steps that find the water of a photo that mirrors its sky. */
+export const waterSteps = (newId: () => string): Step[] => [{ ...parseStep({ kind: 'water' }), id: newId() }]
+
 /**
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its
  * colours along the edge), and on the land the new sky's light.
@@ -163,17 +166,23 @@ const overTheLand = (project: ProjectDraft, light: string): string => {
   while (siblings[at + 1]?.clipped) at++
   return siblings[at].id
 }
-/** What is selected mirrors the new sky. @param reflection as it is for the light that was measured */
+/** What steps select in the photo mirrors the new sky; without any, what is selected. @param reflection as it is for the light that was measured */
 export const skyInWater =
-  (parts: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string): Edit =>
+  (parts: NewSkyLayers, reflection: NewSky['reflection'], newId: () => string, steps: readonly Step[] = []): Edit =>
   (project) => {
-    const { light, haze } = parts,
+    const { photo, light, haze } = parts,
       lights = lightsOf(project, parts)
-    if (!light || light.measured?.kind !== 'relight' || !lights || !project.selection.steps.length) return
+    if (!light || light.measured?.kind !== 'relight' || !lights) return
+    if (!steps.length && !project.selection.steps.length) return
     const active = project.activeLayer,
       id = newId(),
-      layer = inWater(id, project, inOtherLights(reflection, plannedLights(light.measured), lights))
-    addLayerWithin(layer, overTheLand(project, light.id))(project)
+      layer = inWater(id, project, inOtherLights(reflection, plannedLights(light.measured), lights)),
+      below = overTheLand(project, light.id)
+    if (steps.length) {
+      addLayer(layer, below)(project)
+      const alone = photoAlone(unwrap(project.layers), photo.id)
+      maskWith(project, id, { version: 1, steps: [...steps] }, photoScene(project, alone, photo.id))
+    } else addLayerWithin(layer, below)(project)
     if (haze) leaveOut(project, haze.id, id)
     project.activeLayer = active
   }

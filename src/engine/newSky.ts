@@ -9,6 +9,7 @@ import { tallyOf } from '@/core/raster/tally'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
 import { EVERYTHING, skyIn } from '@/core/select/sky'
+import { waterSeen } from '@/core/select/water'
 import { foldSteps } from '@/core/select/steps'
 import { type Step, type StepOfKind } from '@/core/steps/registry'
 
@@ -21,6 +22,7 @@ export interface MeasuredPhoto {
   readonly sky: Matte
   /** There is nothing else. */ readonly allSky: boolean
   readonly measures: Measures
+  readonly water: PhotoWater
 }
 
 /** What the active layer's photo measures; remembered, so that one sky after the other can be tried. @param steps that select its sky */
@@ -33,7 +35,8 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
     found: Omit<MeasuredPhoto, 'sky'> = {
       // The finder finds nothing where all is alike.
       allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, SKY_FINDER, context)) > EVERYTHING),
-      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
+      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.25 * p)),
+      water: waterOf(scene, context),
     }
   context.memory.set(key, found, BYTES)
   return { sky, ...found }
@@ -42,6 +45,18 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
 const BYTES = 4096
 export const SKY_FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
 const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : tallyOf(found).selected)
+
+/** Less of the picture than this is no water that mirrors its sky. */
+const LEAST_WATER = 0.01
+/** What of a photo looks like water, 0-1. Another sky is mirrored by itself only where it is sure; who asks for it knows that there is water. */
+export interface PhotoWater {
+  readonly share: number
+  readonly is: 'sure' | 'perhaps' | 'none'
+}
+export function waterOf(scene: Scene, context: Context): PhotoWater {
+  const { looks, sure } = waterSeen(scene, 'layer', context)
+  return { share: looks, is: sure >= LEAST_WATER ? 'sure' : looks >= LEAST_WATER ? 'perhaps' : 'none' }
+}
 
 /** One sentence about why a photo can have no other sky; nothing when it can. */
 export const whyNoNewSky = ({ sky, allSky, measures }: MeasuredPhoto): string | undefined =>

@@ -19,7 +19,7 @@ describe('bin/wily', () => {
     expect(told.horizon.y / told.height).toBeGreaterThan(told.skyShare)
     expect(told.horizon.y / told.height).toBeLessThan(0.6)
     expect(Object.keys(told)).toEqual([
-      'width', 'height', 'skyShare', 'horizon', 'light', 'grainLevels', 'blurPx', 'haze', 'landTones', 'skyTones',
+      'width', 'height', 'skyShare', 'water', 'horizon', 'light', 'grainLevels', 'blurPx', 'haze', 'landTones', 'skyTones',
     ]) // prettier-ignore
   })
   it.each([

@@ -29,7 +29,7 @@ import {
 
 const picture = (name) => join(root, 'demo/pictures', name)
 const SKY = [150, 75],
-  LAND = [450, 500]
+  LAND = [660, 330]
 /** The row from which on there is only water. */
 const WATER = 412
 
@@ -108,7 +108,29 @@ export async function newSky(application) {
     }
     await byCommand(amber, [])
 
-    // What is selected mirrors the new sky where its waves mirrored the old one; above it nothing changes.
+    // Nothing is selected: the water is what is found to look like it.
+    await stage(page, 'Match')
+    await page.getByRole('button', { name: 'Sky in the water', exact: true }).click()
+    await page.getByRole('slider', { name: 'Ripple' }).waitFor()
+    const found = (await records()).find((layer) => layer.name === 'Sky in the water')
+    check(found.mask.recipe.steps.map(({ kind }) => kind).join() === 'water', 'the water was found')
+    const foundWet = await composite(page)
+    same(pixelAt(foundWet, ...SKY), pixelAt(amber, ...SKY), 0, 'the sky stays')
+    // Waves that mirrored the sky, not the boats and houses in the water.
+    const mirrors = (shown) => {
+      let changed = 0
+      for (let y = WATER + 4; y < 596; y++)
+        for (let x = 4; x < 894; x++)
+          if (pixelAt(shown, x, y).some((v, c) => Math.abs(v - pixelAt(amber, x, y)[c]) >= 3)) changed++
+      return changed / (890 * (592 - WATER))
+    }
+    const part = mirrors(foundWet)
+    check(part > 0.02 && part < 0.5, `a part of the water that was found mirrors the new sky: ${part}`)
+    await page.locator('[data-canvas]').focus()
+    await page.keyboard.press('Control+z')
+    check((await records()).length === layers.length, 'without the water the new sky is as it was')
+
+    // Or what is selected mirrors the new sky where its waves mirrored the old one; above it nothing changes.
     await stage(page, 'Select')
     await chooseFinder(page, 'Rectangle')
     await drag(page, await at(page, 2, WATER), await at(page, 897, 598))
@@ -120,12 +142,7 @@ export async function newSky(application) {
       steps = inWater.mask.recipe.steps.map((step) => ({ ...step, id: undefined })),
       wet = await composite(page)
     check(steps.length === 1 && steps[0].kind === 'rectangle', `the water is what was selected: ${steps.length} steps`)
-    let changed = 0
-    for (let y = WATER + 4; y < 596; y++)
-      for (let x = 4; x < 894; x++)
-        if (pixelAt(wet, x, y).some((v, c) => Math.abs(v - pixelAt(amber, x, y)[c]) >= 3)) changed++
-    const share = changed / (890 * (592 - WATER))
-    // Waves that mirrored the sky, not the boats and houses in the water.
+    const share = mirrors(wet)
     check(share > 0.02 && share < 0.5, `a part of the water mirrors the new sky: ${share}`)
     same(pixelAt(wet, ...SKY), pixelAt(amber, ...SKY), 0, 'the sky stays')
     same(pixelAt(wet, 450, WATER - 20), pixelAt(amber, 450, WATER - 20), 0, 'the land stays')
@@ -134,7 +151,7 @@ export async function newSky(application) {
     await byCommand(wet, ['--water', water])
     await page.locator('[data-canvas]').focus()
     for (let k = 0; k < 2; k++) await page.keyboard.press('Control+z')
-    check((await records()).length === layers.length, 'without the water the new sky is as it was')
+    check((await records()).length === layers.length, 'without the water the new sky is as it was, once more')
 
     // Before, beside a divider, where it acts: looked at, not changed.
     await stage(page, 'Match')

@@ -115,6 +115,7 @@ export const FINDING: Record<keyof typeof FINDERS, Draw> = {
   regions: (random, size) => ({ at: points(random, size, 1, 4), detail: random.between(0, 1) }),
   subject: (random) => ({ pick: random.whole(0, 2) }),
   sky: (random) => ({ openings: random.one([0, 10, 1000]), twigs: random.one([0, 1, 4]) }),
+  water: () => ({}),
   trimap: (random, _size, { pictures }) => (pictures.length ? { asset: random.one(pictures) } : null),
 }
 export const MODIFYING: Record<keyof typeof MODIFIERS, Draw> = {

@@ -38,7 +38,7 @@ export function likelihood(picture: Picture, part: Box, { box, keep = [], drop =
   if (box) {
     const [x0, x1] = [box[0], box[2]].map((x) => Math.round((x - part.x) * sx)),
       [y0, y1] = [box[1], box[3]].map((y) => Math.round((y - part.y) * sy))
-    for (let y = 0, i = 3; y < height; y++)
+    for (let y = 0, i = BOX; y < height; y++)
       for (let x = 0; x < width; x++, i += CHANNELS) input[i] = x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : -1
   }
   mark(seen, part, keep, KEEP)
@@ -59,12 +59,22 @@ export function coverageLikelihood(picture: Picture, known: Float32Array): Float
   return runNetwork(input, width, height)
 }
 
+/** Where water is in a picture. In the box's place the network is told how far down a row lies, −1 to 1: as it was trained (training/trainWater.py). */
+export function waterLikelihood(picture: Picture): Likelihood {
+  const part = { x: 0, y: 0, width: picture.width, height: picture.height },
+    { width, height, input } = colours(picture, part)
+  for (let y = 0, i = BOX; y < height; y++)
+    for (let x = 0; x < width; x++, i += CHANNELS) input[i] = (2 * y) / (height - 1) - 1
+  return { part, width, height, data: runNetwork(input, width, height, 'water') }
+}
+
 /** What the network is shown of a part. */
 interface Seen extends Size {
   readonly input: Float32Array
 }
 
-const KEEP = 4,
+const BOX = 3,
+  KEEP = 4,
   DROP = 5
 
 const scaleOf = (seen: Size, part: Box) => [seen.width / part.width, seen.height / part.height] as const

@@ -45,18 +45,31 @@ const SHAPES = {
 
 type Layers = Record<keyof typeof SHAPES, Convolution>
 
+/** What it has learnt to tell: each with weights of its own. */
+export type Lesson = 'things' | 'water'
+
 /** The network was asked before it was given its weights. */
-export class NoWeights extends Error {}
+export class NoWeights extends Error {
+  constructor(readonly lesson: Lesson) {
+    super(`The network has no weights for ${lesson}: import core/network/withWeights first.`)
+  }
+}
 
-let ready: { stack: KernelStack; layers: Layers } | undefined
-let weights: (() => string) | undefined
+interface Prepared {
+  readonly stack: KernelStack
+  readonly layers: Layers
+}
+const ready = new Map<Lesson, Prepared>(),
+  given = new Map<Lesson, () => string>()
 /** @param take base64, as training/export.py writes it: asked once, when the network is first asked; see withWeights.ts */
-export const giveWeights = (take: () => string): void => void (weights = take)
+export const giveWeights = (lesson: Lesson, take: () => string): void => void given.set(lesson, take)
 
-function prepared(): { stack: KernelStack; layers: Layers } {
-  if (ready) return ready
-  if (!weights) throw new NoWeights('The network has no weights: import core/network/withWeights first.')
-  const file = Uint8Array.from(atob(weights()), (c) => c.charCodeAt(0)),
+function prepared(lesson: Lesson): Prepared {
+  const known = ready.get(lesson),
+    take = given.get(lesson)
+  if (known) return known
+  if (!take) throw new NoWeights(lesson)
+  const file = Uint8Array.from(atob(take()), (c) => c.charCodeAt(0)),
     view = new DataView(file.buffer),
     stack = new KernelStack()
   let at = 0
@@ -77,15 +90,22 @@ function prepared(): { stack: KernelStack; layers: Layers } {
   const layers = Object.fromEntries(
     Object.entries(SHAPES).map(([name, shape]) => [name, read(shape)]),
   ) as unknown as Layers
-  return (ready = { stack, layers })
+  const made = { stack, layers }
+  ready.set(lesson, made)
+  return made
 }
 
 /**
  * How much each pixel speaks for what is meant, as the logarithm of the odds (nats).
  * @param input CHANNELS floats for each of width × height px, row by row; both multiples of STEP and at least four times that
  */
-export function runNetwork(input: Float32Array, width: number, height: number): Float32Array {
-  const { stack, layers } = prepared(),
+export function runNetwork(
+  input: Float32Array,
+  width: number,
+  height: number,
+  lesson: Lesson = 'things',
+): Float32Array {
+  const { stack, layers } = prepared(lesson),
     start = stack.take(0)
   const plane = (level: number, channels: number) => takePlane(stack, width >> level, height >> level, channels)
   const residual = (at: Plane, one: Convolution, other: Convolution, level: number): Plane => {

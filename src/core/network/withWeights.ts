@@ -2,4 +2,4 @@
 import { giveWeights } from './network'
 import { WEIGHTS } from './weights'
 
-giveWeights(() => WEIGHTS)
+giveWeights('things', () => WEIGHTS)

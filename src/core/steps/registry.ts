@@ -38,6 +38,7 @@ import { spread } from './spread'
 import { subject } from './subject'
 import { triangle } from './triangle'
 import { trimap } from './trimap'
+import { water } from './water'
 
 export const FINDERS = {
   rectangle,
@@ -63,6 +64,7 @@ export const FINDERS = {
   regions,
   subject,
   sky,
+  water,
   trimap,
 } as const
 export const MODIFIERS = {

@@ -20,6 +20,7 @@ import {
 } from '@/document/records'
 import { type Node } from '@/core/compose/nodes'
 import { type Measures } from '@/core/match/measure'
+import { type PhotoWater } from '../newSky'
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { type Refs } from './refs'
@@ -162,6 +163,7 @@ export interface PictureEvents {
 /** What a photo measures. */
 export interface PhotoMeasured {
   readonly measures: Measures
+  readonly water: PhotoWater
   /** Why it can have no other sky. */
   readonly problem: string | undefined
 }

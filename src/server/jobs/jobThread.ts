@@ -1,6 +1,7 @@
 /** The thread's own side: takes tasks, makes them, says how far it is. */
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import '@/core/network/withWeights'
+import '@/core/network/withWaterWeights'
 import { parentPort, workerData } from 'node:worker_threads'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'

@@ -24,3 +24,4 @@ export type FinderId =
   | 'regions'
   | 'subject'
   | 'sky'
+  | 'water'

@@ -26,6 +26,7 @@ import { spreadPage } from './spread'
 import { subjectPage } from './subject'
 import { trianglePage } from './triangle'
 import { trimapPage } from './trimap'
+import { waterPage } from './water'
 
 const PAGES = [
   rectanglePage,
@@ -49,6 +50,7 @@ const PAGES = [
   regionsPage,
   subjectPage,
   skyPage,
+  waterPage,
 ] as const
 /** Steps that menus make: they have cards, but are not used on the picture. */
 const MADE = [imagePage, layerPage, trimapPage] as const

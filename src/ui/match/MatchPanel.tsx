@@ -14,7 +14,7 @@ import './moving'
 import { LayerMatch } from './LayerMatch'
 import { chooseMatchTool, MATCH_TOOLS, useMatchTool } from './matchTool'
 import { toldMeasures } from './measured'
-import { isMirrored, mirrorSky } from './skyActs'
+import { isMirrored, isSomeSelected, mirrorSky } from './skyActs'
 import { keyOf, lookAgain, useMeasuring, usePhoto } from './photoMeasures'
 
 export function MatchPanel() {
@@ -116,7 +116,7 @@ function NewSky() {
             </Button>
           )}
           {!parts.apart && <Apart light={parts.light!} />}
-          {!parts.water && <InWater />}
+          {!parts.water && <InWater photo={keyOf(parts.photo)} />}
           <Button className="w-full" onClick={() => brushAway(parts.group!)}>
             <Brush size={15} />
             Brush away …
@@ -128,16 +128,16 @@ function NewSky() {
   )
 }
 
-const useSelected = (): boolean =>
-  useBench((state) => state.home.kind === 'selection' && (state.result?.selected ?? 0) > 0)
+const useSelected = (): boolean => useBench(isSomeSelected)
 
-/** What is selected mirrors the sky. */
-function InWater() {
-  const selected = useSelected()
+/** What is selected mirrors the sky; where nothing is, the water that was found. */
+function InWater({ photo }: { photo: string }) {
+  const selected = useSelected(),
+    found = usePhoto(({ photo: of, found }) => of === photo && found && found.water.is !== 'none')
   return (
     <Button
       className="w-full"
-      why={selected ? undefined : 'Select the water first, with any tool.'}
+      why={selected || found ? undefined : 'No water was found: select it first, with any tool.'}
       onClick={() => void mirrorSky()}
     >
       <Waves size={15} />
@@ -185,7 +185,7 @@ function Measured({ photo }: { photo: string }) {
       {measured ? (
         <>
           <dl className="space-y-1 text-[13px]">
-            {toldMeasures(measured.measures).map(([name, value]) => (
+            {toldMeasures(measured.measures, measured.water).map(([name, value]) => (
               <div key={name} className="flex justify-between gap-2">
                 <dt className="shrink-0">{name}</dt>
                 <dd className="text-right font-mono text-xs leading-5">{value}</dd>

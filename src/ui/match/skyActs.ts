@@ -5,7 +5,7 @@ import { type Measures } from '@/core/match/measure'
 import { newSkyOf, reflectionOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
-import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon } from '@/document/newSky'
+import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon, waterSteps } from '@/document/newSky'
 import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
@@ -13,6 +13,7 @@ import { type Picture, type Project } from '@/document/records'
 import { newId } from '@/ui/layers/layerActions'
 import { burst } from '@/ui/primitives/burst'
 import { act, get, goToStage, preview, shownProject } from '@/ui/store/bench'
+import { type BenchState } from '@/ui/store/benchState'
 import { libraryOf } from '@/ui/store/library'
 import { measuresOf, usePhoto } from './photoMeasures'
 import { rankedSkies, useSkyDock } from './skyLibrary'
@@ -68,7 +69,11 @@ function sameIds(edit: (newId: () => string) => Edit): Edit {
   }
 }
 
-/** What is selected mirrors the sky there is, in the library or not. */
+/** Whether anything is selected, and that is worked on. */
+export const isSomeSelected = ({ home, result }: BenchState): boolean =>
+  home.kind === 'selection' && (result?.selected ?? 0) > 0
+
+/** What is selected, or else the photo's water, mirrors the sky there is, in the library or not. */
 export async function mirrorSky(): Promise<void> {
   const bench = get().id,
     project = shownProject(get()),
@@ -83,7 +88,15 @@ export async function mirrorSky(): Promise<void> {
   }
   const { size, horizon, light } = withHorizonOf(photo.measures, parts, skyThere(parts, libraryOf('sky')))
   if (horizon && light)
-    act('Sky in the water', skyInWater(parts, reflectionOf(size, horizon, light.sky, relight), newId))
+    act(
+      'Sky in the water',
+      skyInWater(
+        parts,
+        reflectionOf(size, horizon, light.sky, relight),
+        newId,
+        photo.water.is !== 'none' && !isSomeSelected(get()) ? waterSteps(newId) : [],
+      ),
+    )
   else toast.error(photo.problem ?? 'The photo has no sky that could be mirrored.')
 }
 
@@ -117,7 +130,18 @@ export async function bringSky(sky: LibraryPicture): Promise<void> {
       edit = sameIds((id) => exchangeSky(there, picture, plan, id))
     preview(edit)
     burst(`sky of ${parts.photo.id}`, () => act(label, edit))
-  } else act(`New sky ${name}`, replaceSky(parts.photo.id, picture, skySteps(parts.photo, newId), plan, newId))
+  } else
+    act(
+      `New sky ${name}`,
+      replaceSky(
+        parts.photo.id,
+        picture,
+        skySteps(parts.photo, newId),
+        plan,
+        newId,
+        photo.water.is === 'sure' ? waterSteps(newId) : [],
+      ),
+    )
   goToStage('match')
 }
 

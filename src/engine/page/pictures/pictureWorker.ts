@@ -169,7 +169,11 @@ const api: PictureWorker = {
     withRequest(sent, (request) =>
       run('Measuring the photo', newest(MATCH, number), (context) => {
         const photo = measurePhoto(sceneOf(request, context.check), request.steps, context)
-        return { measures: photo.measures, problem: whyNoNewSky(photo) }
+        return {
+          measures: photo.measures,
+          water: photo.water,
+          problem: whyNoNewSky(photo),
+        }
       }),
     ),
   matchLayer: (sent, layer, number) =>

@@ -32,7 +32,7 @@ it('what is stored needs no network; what asks it all the same is done again onc
   expect(await withAreas([area], [], [], () => Promise.resolve('made'))).toBe('made')
   expect(networkWeights).not.toHaveBeenCalled()
   let asked = 0
-  const asks = () => (asked++ ? Promise.resolve('made') : Promise.reject(new NoWeights('none')))
+  const asks = () => (asked++ ? Promise.resolve('made') : Promise.reject(new NoWeights('things')))
   expect(await withAreas([area], [], [], asks)).toBe('made')
   expect(networkWeights).toHaveBeenCalledTimes(1)
   await expect(withAreas([area], [], [], () => Promise.reject(new Error('other')))).rejects.toThrow('other')
@@ -52,7 +52,7 @@ it('what is not stored sends for the network, and waits for it only if it asks i
   let asked = 0
   const byObject = withAreas([area], [], [], () => {
     order.push('by object')
-    return asked++ ? Promise.resolve() : Promise.reject(new NoWeights('none'))
+    return asked++ ? Promise.resolve() : Promise.reject(new NoWeights('things'))
   })
   await vi.waitFor(() => expect(order).toEqual(['sent for', 'by object', 'sent for']))
   arrive()
@@ -60,7 +60,7 @@ it('what is not stored sends for the network, and waits for it only if it asks i
   expect(order).toEqual(['sent for', 'by object', 'sent for', 'there', 'by object'])
   vi.mocked(networkWeights).mockImplementation(() => Promise.reject(new Error('A part could not be loaded.')))
   await withAreas([area], [], [], async () => void order.push('by colour'))
-  await expect(withAreas([area], [], [], () => Promise.reject(new NoWeights('none')))).rejects.toThrow('A part')
+  await expect(withAreas([area], [], [], () => Promise.reject(new NoWeights('things')))).rejects.toThrow('A part')
   vi.mocked(networkWeights).mockImplementation(() => Promise.resolve())
 })
 

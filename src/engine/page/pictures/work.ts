@@ -109,11 +109,13 @@ async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>,
       if (!(await stored)) networkWeights().catch(() => {})
     }
     await Promise.all([setOut(), ...holds.map((hold) => hold.ready)])
-    return await work().catch(async (error: unknown) => {
-      if (!(error instanceof NoWeights)) throw error
-      await networkWeights()
-      return work()
-    })
+    const tried = async (): Promise<T> =>
+      work().catch(async (error: unknown) => {
+        if (!(error instanceof NoWeights)) throw error
+        await networkWeights(error.lesson)
+        return tried()
+      })
+    return await tried()
   } finally {
     for (const hold of holds) hold.release()
   }

@@ -4,7 +4,7 @@ import { act, get, set, shownProject } from '@/ui/store/bench'
 import { beginStep } from '../putStep'
 
 /** Makes a step that needs no place in the picture. */
-export function MakeNow({ kind, name }: { kind: 'subject' | 'sky'; name: string }) {
+export function MakeNow({ kind, name }: { kind: 'subject' | 'sky' | 'water'; name: string }) {
   const make = () => {
     const { home, nextOp } = get(),
       project = shownProject(get())
