@@ -13,7 +13,7 @@ const otter = join(root, 'demo/pictures/otter-puppet.jpg')
 const TOOLS = [
   ...['Rectangle', 'Ellipse', 'Triangle', 'Band', 'Freehand', 'Corners', 'Bézier', 'Live wire', 'Edge band'],
   ...['Similar', 'Palette', 'Spot', 'Paint', 'Edge paint', 'Spread', 'Gradient'],
-  ...['Rough box', 'Marks', 'Regions', 'Subject', 'Sky'],
+  ...['Rough box', 'Marks', 'Regions', 'Subject', 'Sky', 'Water'],
 ]
 
 export async function accessible(application) {

@@ -104,7 +104,7 @@ export async function byKeyboard(application) {
     const focused = () => page.evaluate(() => document.activeElement.textContent)
     check((await focused()) === 'Triangle', `right, down, left of Rectangle lies Triangle, not ${await focused()}`)
     await press('End')
-    check((await focused()) === 'Sky', 'End is the last tool')
+    check((await focused()) === 'Water', 'End is the last tool')
 
     // A command's key is changed, taken from another command, and is the usual one again.
     await page.locator('[data-canvas]').focus()
