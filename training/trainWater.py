@@ -7,7 +7,7 @@ the others have none. It is taught where the horizon lies, too; nothing asks for
 import glob, json, os, sys, time
 import numpy as np, cv2, torch, torch.nn.functional as F
 import water
-from train import BUCKETS, Net, arg, go_on, outline, srgb
+from train import BUCKETS, Net, arg, go_on, srgb
 
 # Photographs without water in them, for what stands above it and for what has none.
 DRY = [

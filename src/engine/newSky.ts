@@ -33,10 +33,11 @@ export function measurePhoto(scene: Scene, steps: readonly Step[], context: Cont
   if (known) return { sky, ...known }
   const share = tallyOf(sky).selected,
     found: Omit<MeasuredPhoto, 'sky'> = {
+      // First: a page that has no weights for it yet begins again when they are there.
+      water: waterOf(scene, context),
       // The finder finds nothing where all is alike.
       allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, SKY_FINDER, context)) > EVERYTHING),
-      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.25 * p)),
-      water: waterOf(scene, context),
+      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
     }
   context.memory.set(key, found, BYTES)
   return { sky, ...found }

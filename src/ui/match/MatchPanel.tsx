@@ -133,11 +133,15 @@ const useSelected = (): boolean => useBench(isSomeSelected)
 /** What is selected mirrors the sky; where nothing is, the water that was found. */
 function InWater({ photo }: { photo: string }) {
   const selected = useSelected(),
-    found = usePhoto(({ photo: of, found }) => of === photo && found && found.water.is !== 'none')
+    water = usePhoto(({ photo: of, found }) => (of === photo ? found?.water.is : undefined))
   return (
     <Button
       className="w-full"
-      why={selected || found ? undefined : 'No water was found: select it first, with any tool.'}
+      why={
+        selected || water === 'sure' || water === 'perhaps'
+          ? undefined
+          : `${water ? 'No water was found: select it' : 'Select the water'} first, with any tool.`
+      }
       onClick={() => void mirrorSky()}
     >
       <Waves size={15} />
