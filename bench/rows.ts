@@ -17,11 +17,11 @@ console.log(`${'row'.padEnd(32)}${'ours'.padStart(9)}${'reference'.padStart(12)}
 for (const [name, target, ours, reference, theirs] of [...rowsOfPixels, ...rowsOfSubjects]) {
   if (wanted.length && !wanted.some((w) => name.includes(w))) continue
   const slow = /grabCut|textbook|edge/.test(reference) // seconds a round
-  for (let i = 0; i < (slow ? 1 : 4); i++) await ours() // the compiler finds what is hot; the reference is compiled already
+  for (let i = 0; i < (slow ? 2 : 4); i++) await ours() // the compiler finds what is hot; the reference is compiled already
   await theirs()
   const a: number[] = [],
     b: number[] = []
-  for (let round = 0; round < (slow ? 3 : ROUNDS); round++) {
+  for (let round = 0; round < (slow ? 5 : ROUNDS); round++) {
     a.push(await time(ours))
     b.push(await time(theirs))
   }

@@ -3,49 +3,52 @@
  * while another thread does the same for itself: what two processors slow each other by (memory, neighbours) is nothing that sharing loses.
  */
 import { MessageChannel, Worker } from 'node:worker_threads'
-import { alone, seenByAll } from '@/core/parallel/crew'
-import { crewOf } from '@/core/parallel/threads'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { type Row } from './row'
 import { sharedWork, type Shown } from './threads'
 
-const { port1, port2 } = new MessageChannel(),
-  helper = new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] })
-await new Promise((ready) => helper.once('online', ready))
-helper.unref()
-port1.unref()
-const two = crewOf([port1])
+const inShared = <T extends Matte | Picture>(raster: T): T => {
+  const data = new Uint8ClampedArray(new SharedArrayBuffer(raster.data.length))
+  data.set(raster.data)
+  return { ...raster, data: raster.data instanceof Uint8ClampedArray ? data : new Uint8Array(data.buffer) }
+}
 
-export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
-  const shown: Shown = {
-      photo: { ...photo, data: seenByAll(two, photo.data) },
-      subject: { ...subject, data: seenByAll(two, subject.data) },
-      soft: { ...soft, data: seenByAll(two, soft.data) },
-    },
-    work = sharedWork(shown)
-  let other: Worker | undefined
-  /** The same done by another thread, for itself. */
-  const beside = (index: number) => {
-    other ??= new Worker('./dist/beside.mjs', { workerData: shown })
-    const thread = other
-    thread.ref()
+/** Does what it is told, for itself or shared. */
+function threadOf(shown: Shown, helper?: MessagePort) {
+  let thread: Worker | undefined
+  return (index: number, shared = false) => {
+    const asked = (thread ??= new Worker('./dist/beside.mjs', {
+      workerData: { shown, helper },
+      transferList: helper ? [helper as never] : [],
+    }))
+    asked.ref()
     return new Promise<void>((done) => {
-      thread.once('message', () => (thread.unref(), done()))
-      thread.postMessage(index)
+      asked.once('message', () => (asked.unref(), done()))
+      asked.postMessage({ index, shared })
     })
   }
-  return work.flatMap(([name, by], index): Row[] => [
-    [`${name}, two threads`, 1 / 1.7, by(two), 'one thread, edge', by(alone)],
-    [
-      `${name}, sharing`,
-      1 / 1.7,
-      by(two),
-      'one thread beside another, edge',
-      async () => {
-        const both = beside(index)
-        by(alone)()
-        await both
-      },
-    ],
-  ])
+}
+
+export function threadRows(photo: Picture, subject: Matte, soft: Matte): Row[] {
+  const shown: Shown = { photo: inShared(photo), subject: inShared(subject), soft: inShared(soft) },
+    { port1, port2 } = new MessageChannel(),
+    asker = threadOf(shown, port1 as unknown as MessagePort),
+    other = threadOf(shown)
+  new Worker('./dist/helper.mjs', { workerData: { port: port2 }, transferList: [port2] }).unref()
+  return sharedWork(shown).flatMap(([name], index): Row[] => {
+    const byTwo = () => asker(index, true),
+      byOne = () => asker(index)
+    return [
+      [`${name}, two threads`, 1 / 1.7, byTwo, 'one thread, edge', byOne],
+      [
+        `${name}, sharing`,
+        1 / 1.7,
+        byTwo,
+        'one thread beside another, edge',
+        async () => {
+          await Promise.all([other(index), byOne()])
+        },
+      ],
+    ]
+  })
 }

@@ -7,7 +7,7 @@ import { followInStrips } from '@/core/matting/fineThings'
 import { tellParts } from '@/core/matting/learning'
 import { halveRows } from '@/core/matting/level'
 import { findMiddles } from '@/core/matting/middles'
-import { solveCoarse } from '@/core/matting/solveUnknown'
+import { solveByLearners } from '@/core/matting/solveUnknown'
 import { type Task } from '@/core/parallel/crew'
 import { drawWholePictures } from './drawInParts'
 
@@ -18,7 +18,7 @@ export const TASKS: readonly Task<never, never>[] = [
   followInStrips,
   halveRows,
   tellParts,
-  solveCoarse,
+  solveByLearners,
   solveBlocks,
   correctBlocks,
   drawWholePictures,

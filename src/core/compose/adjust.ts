@@ -36,11 +36,12 @@ interface Around {
 }
 
 /** @param lower gives pixels of any region of all that lies below, or of what lies at the bottom */
-export const aroundOf = (stack: KernelStack, region: Region, canvas: Size, lower: (all: boolean) => Fetch): Around => ({
-  blurred: (reach, kind, form) => blurred(stack, lower(true), region, canvas, reach, kind, form),
-  least: (reach, per, form) => leastAround(stack, inForm(stack, lower(true), form), region, reach, canvas, per),
-  mirrored: (line, form) => mirroredBelow(stack, lower(false), region, canvas, line, form),
-  facing: (sigma, towards) => facingOf(stack, lower(true), region, sigma, towards, canvas),
+export const aroundOf = (room: Room, region: Region, canvas: Size, lower: (all: boolean) => Fetch): Around => ({
+  blurred: (reach, kind, form) => blurred(room, lower(true), region, canvas, reach, kind, form),
+  least: (reach, per, form) =>
+    leastAround(room.stack, inForm(room.stack, lower(true), form), region, reach, canvas, per),
+  mirrored: (line, form) => mirroredBelow(room, lower(false), region, canvas, line, form),
+  facing: (sigma, towards) => facingOf(room, lower(true), region, sigma, towards, canvas),
 })
 
 /** Changes what lies at `at` as the node says. @param around gives what lies round about, blurred */
@@ -148,7 +149,7 @@ function straightened(values: Float32Array, { straight }: Form): Float32Array {
 
 /** What lies below a node, blurred: 4 floats a pixel of the region. Far-reaching blurs look at a coarser level, whose few pixels say all they keep. */
 const blurred = (
-  stack: KernelStack,
+  room: Room,
   gather: Fetch,
   region: Region,
   canvas: Size,
@@ -157,19 +158,19 @@ const blurred = (
   form: Form,
 ): Float32Array =>
   straightened(
-    (kind === 'gaussian' ? blurGaussian : blurDisc)(stack, inForm(stack, gather, form), region, reach, canvas),
+    (kind === 'gaussian' ? blurGaussian : blurDisc)(room, inForm(room.stack, gather, form), region, reach, canvas),
     form,
   )
 
 /** What `gather` gives, mirrored about a horizon. */
 function mirroredBelow(
-  stack: KernelStack,
+  room: Room,
   gather: Fetch,
   region: Region,
   canvas: Size,
   line: MirrorLine,
   form: Form,
 ): MirroredRow {
-  const rowOf = mirrored(stack, inForm(stack, gather, form), region, canvas, line)
+  const rowOf = mirrored(room, inForm(room.stack, gather, form), region, canvas, line)
   return (y) => straightened(rowOf(y), form)
 }

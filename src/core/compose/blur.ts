@@ -3,12 +3,11 @@
  * brought back by the cubic B-spline. The variances of the three add up (the mean of k × k pixels has (k² − 1)/12, the spline k²/3), so the middle one
  * gets what is left. Source: as core/raster/gaussian.ts. The disc is summed by rows of running sums. Source: Crow, "Summed-Area Tables for Texture Mapping", SIGGRAPH 1984.
  */
-import { type KernelStack } from '../kernels'
 import { gaussianKernel } from '../raster/gaussian'
 import { type Size } from '../raster/picture'
 import { type Fetch, fetched, takeFetched } from './fetch'
 import { type Region } from './region'
-import { PIXEL_BYTES } from './room'
+import { PIXEL_BYTES, type Room } from './room'
 
 /** A coarser level is looked at as long as the blur there keeps this standard deviation, or radius, px. */
 export const LEAST_SIGMA = 2
@@ -46,16 +45,11 @@ const widened = (region: Region, by: number, down = by): Region => ({
   height: region.height + 2 * down,
 })
 
-/** @param fetch of what is blurred @param sigma canvas px. Returns premultiplied pixels of the region. */
-export function blurGaussian(
-  stack: KernelStack,
-  fetch: Fetch,
-  region: Region,
-  sigma: number,
-  canvas: Size,
-): Float32Array {
+/** @param fetch of what is blurred @param sigma canvas px. Returns premultiplied pixels of the region, for as long as the node is drawn. */
+export function blurGaussian(room: Room, fetch: Fetch, region: Region, sigma: number, canvas: Size): Float32Array {
   const here = sigma / 2 ** region.level
-  if (here < 0.1) return fetched(stack, fetch, region)
+  if (here < 0.1) return fetched(room, fetch, region)
+  const { stack } = room
   const extra = coarserLevel(here, LEAST_SIGMA, region, canvas),
     k = 2 ** extra
   const rest = extra === 0 ? here : Math.sqrt((here * here) / (k * k) - (1 - 1 / (k * k)) / 12 - SPLINE_VARIANCE)
@@ -80,15 +74,16 @@ export function blurGaussian(
     )
   for (let y = 0; y < cells.height; y++)
     stack.run.weighRow(across + y * stride, done + y * stride, cells.width, radius, stride, start)
-  const out = bringBack(stack, done, cells, region, k)
+  const out = bringBack(room, done, cells, region, k)
   stack.release(from)
   return out
 }
 
 /** As blurGaussian, with an even disc. @param radius canvas px */
-export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radius: number, canvas: Size): Float32Array {
+export function blurDisc(room: Room, fetch: Fetch, region: Region, radius: number, canvas: Size): Float32Array {
   const here = radius / 2 ** region.level
-  if (here < 0.5) return fetched(stack, fetch, region)
+  if (here < 0.5) return fetched(room, fetch, region)
+  const { stack } = room
   const extra = coarserLevel(here, LEAST_RADIUS, region, canvas),
     k = 2 ** extra
   const size = Math.min(WIDEST, here / k),
@@ -118,7 +113,7 @@ export function blurDisc(stack: KernelStack, fetch: Fetch, region: Region, radiu
       shares,
       1 / area,
     )
-  const out = bringBack(stack, done, cells, region, k)
+  const out = bringBack(room, done, cells, region, k)
   stack.release(from)
   return out
 }
@@ -148,14 +143,18 @@ function discRows(radius: number, reach: number): { reaches: Int32Array; parts: 
 
 /** From cells of a coarser level to the region's pixels. */
 function bringBack(
-  stack: KernelStack,
+  { stack, scratch }: Room,
   cells: number,
   { x: cellX, y: cellY, width: cellWidth }: Region,
   region: Region,
   k: number,
 ): Float32Array {
   const { width, height } = region
-  if (k === 1) return stack.floats(cells, width * height * 4).slice()
+  const out = scratch.floats(width * height * 4)
+  if (k === 1) {
+    out.set(stack.floats(cells, out.length))
+    return out
+  }
   const columns = stack.take(width * 4),
     weights = stack.take(width * 16),
     own = stack.take(16),
@@ -169,7 +168,6 @@ function bringBack(
     whole[x] = cell - 1 - cellX
     spline(u - cell, shares, x * 4)
   }
-  const out = new Float32Array(width * height * 4)
   for (let y = 0; y < height; y++) {
     const v = place(region.y + y),
       cell = Math.floor(v)

@@ -1,9 +1,9 @@
 /** How far the outline of what lies below faces a direction: the slope of its cover, blurred. */
-import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
 import { blurGaussian } from './blur'
 import { type Fetch } from './fetch'
 import { type Region } from './region'
+import { type Room } from './room'
 
 /** The slope is taken over this share of the blur's sigma either way, and at most so many px. */
 const STEP = 0.25,
@@ -19,7 +19,7 @@ export const facingPer = (sigma: number, step: number): number => (sigma * Math.
  * @param fetch gives premultiplied pixels of any region @param sigma of the blur, canvas px @param towards a unit vector
  */
 export function facingOf(
-  stack: KernelStack,
+  room: Room,
   fetch: Fetch,
   region: Region,
   sigma: number,
@@ -30,13 +30,13 @@ export function facingOf(
     step = Math.max(1, Math.min(LONGEST, Math.round(STEP * here))),
     width = region.width + 2 * step,
     blurred = blurGaussian(
-      stack,
+      room,
       fetch,
       { level: region.level, x: region.x - step, y: region.y - step, width, height: region.height + 2 * step },
       sigma,
       canvas,
     )
-  const out = new Float32Array(region.width * region.height),
+  const out = room.scratch.floats(region.width * region.height),
     by = -facingPer(here, step),
     down = 4 * step * width
   for (let y = 0, i = 0; y < region.height; y++) {

@@ -4,11 +4,11 @@
  * "Measurement of the roughness of the sea surface from photographs of the sun's glitter", JOSA 1954 (that waves draw it out in height far more than across);
  * running sums as in Crow, "Summed-Area Tables for Texture Mapping", SIGGRAPH 1984.
  */
-import { type KernelStack } from '../kernels'
 import { type Size } from '../raster/picture'
 import { blurGaussian, coarserLevel, LEAST_SIGMA } from './blur'
 import { type Fetch, fetched } from './fetch'
 import { type Region } from './region'
+import { type Room } from './room'
 
 /** Water never mirrors more sharply than this: the two finest levels are not looked at, so that parts of a large picture need not be held whole. */
 const FINEST = 2
@@ -27,13 +27,7 @@ export interface MirrorLine {
 export type MirroredRow = (y: number) => Float32Array
 
 /** @param fetch gives premultiplied pixels of any region of what is mirrored; beyond the canvas its edge goes on */
-export function mirrored(
-  stack: KernelStack,
-  fetch: Fetch,
-  region: Region,
-  canvas: Size,
-  line: MirrorLine,
-): MirroredRow {
+export function mirrored(room: Room, fetch: Fetch, region: Region, canvas: Size, line: MirrorLine): MirroredRow {
   const level = Math.max(
       FINEST,
       region.level + coarserLevel(line.blur / 2 ** region.level, LEAST_SIGMA, region, canvas),
@@ -54,7 +48,7 @@ export function mirrored(
     bottom = Math.max(top + 1, Math.min(tall + 1, Math.ceil(highest) + 2)),
     rows = bottom - top
   const cells: Region = { level, x: left, y: top, width, height: rows },
-    values = line.blur > 0 ? blurGaussian(stack, fetch, cells, line.blur, canvas) : fetched(stack, fetch, cells)
+    values = line.blur > 0 ? blurGaussian(room, fetch, cells, line.blur, canvas) : fetched(room, fetch, cells)
   // Sums of all rows above, a column each.
   const stride = width * 4,
     sums = new Float64Array((rows + 1) * stride)

@@ -294,7 +294,7 @@ export class Renderer {
       const below = this.below.of(nodes, count, base) ?? { id: this.below.newId(), nodes, count, base }
       return (part: Region, at: number) => this.gather(below, part, at)
     }
-    const around = aroundOf(this.stack, region, canvas, (all) => lower(all ? index : Math.min(1, index)))
-    adjust(this.room, this.tones, node, region, at, this.settings, around)
+    const around = aroundOf(this.room, region, canvas, (all) => lower(all ? index : Math.min(1, index)))
+    this.room.scratch.during(() => adjust(this.room, this.tones, node, region, at, this.settings, around))
   }
 }

@@ -1,11 +1,11 @@
 /** A level of a matte solved in blocks, which threads may share. */
 import { type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
-import { countSet } from '../raster/countSet'
-import { cropPicture, cropRows } from '../raster/crop'
+import { cropRows } from '../raster/crop'
 import { type Picture, type Size } from '../raster/picture'
+import { Scratch } from '../raster/scratch'
 import { solveClosedForm } from './closedForm'
-import { crisper } from './crisper'
+import { crisper, REACH } from './crisper'
 import { expect, hintsFor, type Learnt } from './learning'
 import { carrier, type Level } from './level'
 
@@ -55,26 +55,22 @@ export function solveBlock({
   expected,
 }: LevelToSolve): (block: Box, report?: (share: number) => void) => void {
   const size = sizeOf(whole?.picture ?? finest.part),
-    carry = coarser && carrier(coarser)
+    carry = coarser && carrier(coarser),
+    scratch = new Scratch()
   return (block, report = () => {}) => {
-    const seen = around(block, margin, size)!
-    const level = whole
-      ? {
-          picture: cropPicture(whole.picture, seen),
-          unknown: cropRows(whole.unknown, size.width, seen, new Uint8Array(seen.width * seen.height)),
-          alpha: cropRows(whole.alpha, size.width, seen, new Float32Array(seen.width * seen.height)),
-        }
-      : levelOf(finest, seen)
+    const seen = whatMatters(whole?.unknown ?? finest.open, size, around(block, margin, size)!),
+      room = scratch.begin(),
+      level = whole ? cropLevel(whole, seen, room) : levelOf(finest, seen, room)
     carry?.(level, seen.x, seen.y)
-    const hints = hintsFor(level, seen, n, learnt, hold)
-    if (expected)
-      expect(hints, cropRows(expected, size.width, seen, new Float32Array(seen.width * seen.height)), level.unknown)
+    const hints = hintsFor(level, seen, n, learnt, hold, room)
+    if (expected) expect(hints, cropRows(expected, size.width, seen, room.floats(level.alpha.length)), level.unknown)
     solveClosedForm(level, hints, rounds, report)
-    if (n === 0) crisper(level, hints.precision)
-    for (let y = block.y; y < block.y + block.height; y++)
+    if (n === 0) crisper(level, hints.precision, room)
+    const { x: left, y: top, width, height } = overlap(block, seen)
+    for (let y = top; y < top + height; y++)
       for (
-        let x = block.x, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
-        x < block.x + block.width;
+        let x = left, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
+        x < left + width;
         x++, i++, j++
       ) {
         if (!level.unknown[j]) continue
@@ -84,18 +80,38 @@ export function solveBlock({
   }
 }
 
+/** The part of a box that what is unknown in it depends on: windows reach 2 px, crispness reaches farther. */
+function whatMatters(unknown: Uint8Array, size: Size, box: Box): Box {
+  let left = box.width,
+    right = 0,
+    top = box.height,
+    bottom = 0
+  for (let y = 0; y < box.height; y++) {
+    const at = (box.y + y) * size.width + box.x,
+      row = unknown.subarray(at, at + box.width),
+      first = row.indexOf(1)
+    if (first < 0) continue
+    left = Math.min(left, first)
+    right = Math.max(right, row.lastIndexOf(1) + 1)
+    top = Math.min(top, y)
+    bottom = y + 1
+  }
+  const open = { x: box.x + left, y: box.y + top, width: right - left, height: bottom - top }
+  return overlap(around(open, REACH + 2, size)!, box)
+}
+
 /** How many pixels of a box are unknown. @param stride px from row to row */
 function unknownIn(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): number {
   let count = 0
   for (let row = y; row < y + height; row++)
-    count += countSet(unknown.subarray(row * stride + x, row * stride + x + width))
+    for (let i = row * stride + x, end = i + width; i < end; i++) count += unknown[i]
   return count
 }
 
 /** Whether anything of a box is unknown. @param stride px from row to row */
 export function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
   for (let row = y; row < y + height; row++)
-    if (unknown.subarray(row * stride + x, row * stride + x + width).includes(1)) return true
+    for (let i = row * stride + x, end = i + width; i < end; i++) if (unknown[i]) return true
   return false
 }
 
@@ -109,6 +125,18 @@ export function around(box: Box | null, by: number, { width, height }: Size): Bo
     y,
     width: Math.min(width, box.x + box.width + by) - x,
     height: Math.min(height, box.y + box.height + by) - y,
+  }
+}
+
+/** What lies in both. */
+function overlap(a: Box, b: Box): Box {
+  const x = Math.max(a.x, b.x),
+    y = Math.max(a.y, b.y)
+  return {
+    x,
+    y,
+    width: Math.min(a.x + a.width, b.x + b.width) - x,
+    height: Math.min(a.y + a.height, b.y + b.height) - y,
   }
 }
 
@@ -142,12 +170,27 @@ function evenParts(length: number): [from: number, length: number][] {
 }
 
 /** A part of the first level; what is unknown there and not carried from anywhere begins in the middle. */
-export function levelOf({ part, open, bytes }: Finest, box: Box): Level {
-  const unknown = cropRows(open, part.width, box, new Uint8Array(box.width * box.height)),
-    coverage = cropRows(bytes, part.width, box, new Uint8Array(unknown.length))
-  const alpha = new Float32Array(unknown.length)
-  for (let i = 0; i < alpha.length; i++) alpha[i] = unknown[i] ? 0.5 : coverage[i] / 255
-  return { picture: cropPicture(part, box), unknown, alpha }
+export function levelOf({ part, open, bytes }: Finest, box: Box, room = new Scratch()): Level {
+  const count = box.width * box.height,
+    unknown = cropRows(open, part.width, box, room.bytes(count)),
+    coverage = cropRows(bytes, part.width, box, room.bytes(count)),
+    alpha = room.floats(count)
+  for (let i = 0; i < count; i++) alpha[i] = unknown[i] ? 0.5 : coverage[i] / 255
+  return { picture: cropped(part, box, room), unknown, alpha }
 }
+/** A part of another level. */
+function cropLevel({ picture, unknown, alpha }: Level, box: Box, room: Scratch): Level {
+  const count = box.width * box.height
+  return {
+    picture: cropped(picture, box, room),
+    unknown: cropRows(unknown, picture.width, box, room.bytes(count)),
+    alpha: cropRows(alpha, picture.width, box, room.floats(count)),
+  }
+}
+const cropped = (picture: Picture, box: Box, room: Scratch): Picture => ({
+  width: box.width,
+  height: box.height,
+  data: cropRows(picture.data, picture.width, box, room.clamped(4 * box.width * box.height), 4),
+})
 
 const sizeOf = ({ width, height }: Size): Size => ({ width, height })

@@ -35,29 +35,25 @@ export function solveClosedForm(
   const { width, height, data } = picture,
     stride = width + 2 * RIM,
     size = stride * (height + 2 * RIM)
-  const runs: number[] = [],
-    pixels: number[] = []
-  let nodes = 0
-  for (let y = 0; y < height; y++)
-    for (let x = 0, row = y * width; x < width; x++) {
-      if (!unknown[row + x]) continue
-      const from = x
-      while (x < width && unknown[row + x]) x++
-      runs.push((y + RIM) * stride + from + RIM, x - from, nodes)
-      pixels.push(row + from)
-      nodes += x - from
-    }
+  let nodes = 0,
+    count = 0
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0, before = 0; x < width; before = unknown[i], x++, i++)
+      if (unknown[i]) {
+        nodes++
+        if (!before) count++
+      }
   if (nodes === 0) return
   withRoom((stack) => {
     const plane = size * 4,
-      nodePlane = nodes * 4,
-      count = pixels.length
+      nodePlane = nodes * 4
     const colours = stack.take(3 * plane),
       numbers = stack.take(plane),
       known = stack.take(plane),
       epsilons = stack.take(plane),
       grid = stack.take(plane + 64),
-      runsAt = stack.take(runs.length * 4),
+      runsAt = stack.take(count * 12),
+      pixelsAt = stack.take(count * 4),
       scratch = stack.take(256)
     const weights = stack.take(SLOTS * nodePlane),
       r = stack.take(nodePlane),
@@ -82,7 +78,20 @@ export function solveClosedForm(
     diagonals.fill(0)
     grids.fill(0)
     numberOf.fill(-1)
-    stack.words(runsAt, runs.length).set(runs)
+    // Unknown pixels one beside another: where in the grid, how many, the number of the first; and where in the picture.
+    const runs = stack.words(runsAt, 3 * count),
+      pixels = stack.words(pixelsAt, count)
+    for (let y = 0, k = 0, node = 0; y < height; y++)
+      for (let x = 0, row = y * width; x < width; x++) {
+        if (!unknown[row + x]) continue
+        const from = x
+        while (x < width && unknown[row + x]) x++
+        runs[3 * k] = (y + RIM) * stride + from + RIM
+        runs[3 * k + 1] = x - from
+        runs[3 * k + 2] = node
+        pixels[k++] = row + from
+        node += x - from
+      }
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0, to = (y + RIM) * stride + RIM; x < width; x++, i++, to++) {
         red[to] = LINEAR_OF_BYTE[data[i * 4]]

@@ -1,8 +1,9 @@
+import { type Scratch } from '../raster/scratch'
 import { type Level } from './level'
 
 /** Coverage of the unknown pixels is pulled apart by this at most, where hardly anything is soft; looked at so far around, px. */
-const MOST = 0.2,
-  REACH = 8
+const MOST = 0.2
+export const REACH = 8
 /** Colours that tell this precisely are believed: half as much is pulled. */
 const TELLING = 1000
 
@@ -11,8 +12,12 @@ const TELLING = 1000
  * surroundings is soft (gauze stays as it is) and the better colours tell. In place.
  * @param precision how well they do, for each pixel (localColours.ts)
  */
-export function crisper({ picture: { width, height }, unknown, alpha }: Level, precision: Float32Array): void {
-  const sums = new Float32Array(width * height),
+export function crisper(
+  { picture: { width, height }, unknown, alpha }: Level,
+  precision: Float32Array,
+  room: Scratch,
+): void {
+  const sums = room.floats(width * height),
     softness = (i: number) => 4 * alpha[i] * (1 - alpha[i])
   for (let y = 0; y < height; y++) {
     const row = y * width
@@ -26,8 +31,9 @@ export function crisper({ picture: { width, height }, unknown, alpha }: Level, p
   }
   const column = new Float64Array(width)
   for (let y = 0; y < Math.min(REACH, height); y++) for (let x = 0; x < width; x++) column[x] += sums[y * width + x]
-  const pulled = alpha.slice(),
+  const pulled = room.floats(alpha.length),
     area = (2 * REACH + 1) ** 2
+  pulled.set(alpha)
   for (let y = 0; y < height; y++) {
     if (y + REACH < height) for (let x = 0, i = (y + REACH) * width; x < width; x++, i++) column[x] += sums[i]
     if (y > REACH) for (let x = 0, i = (y - REACH - 1) * width; x < width; x++, i++) column[x] -= sums[i]

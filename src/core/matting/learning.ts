@@ -6,6 +6,7 @@ import { type Solver } from '../fields/solver'
 import { type Box } from '../raster/content'
 import { type Crew, floatsFor, type Task } from '../parallel/crew'
 import { type Rows, stripsOf } from '../parallel/strips'
+import { type Scratch } from '../raster/scratch'
 import { type Hints } from './closedForm'
 import { type Level } from './level'
 import { localColours, type LocalColours, roomForColours } from './localColours'
@@ -88,39 +89,42 @@ export function learntBy(solver: Learner, level: number, { colours: local, sampl
 
 /** How far the affine functions are held back on level n, for each pixel of the level that was learnt on. */
 export function holdOf({ level, local }: Learnt, n: number, noise: number): Float32Array {
-  const shift = level - n
-  return local.precision.map((precision, i) =>
-    precision > 0
-      ? PLAIN_HOLD *
-        (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision ** 2)) / PLAIN_HOLD) **
-          Math.exp(-(local.away[i] << shift) / AWAY)
-      : PLAIN_HOLD,
-  )
+  const shift = level - n,
+    { precision, away } = local,
+    hold = new Float32Array(precision.length)
+  for (let i = 0; i < hold.length; i++)
+    hold[i] =
+      precision[i] > 0
+        ? PLAIN_HOLD *
+          (Math.min(MOST_HOLD, Math.max(LEAST_HOLD, (HOLD * noise) / precision[i] ** 2)) / PLAIN_HOLD) **
+            Math.exp(-(away[i] << shift) / AWAY)
+        : PLAIN_HOLD
+  return hold
 }
 
-/** For a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
+/** For the unknown pixels of a part of level n, from what was learnt on that level or a coarser one; coverage is only believed on the level it was learnt on. */
 export function hintsFor(
   { picture: { width, height }, unknown }: Level,
   { x: left, y: top }: Box,
   n: number,
   { level, local, hint }: Learnt,
   hold: Float32Array,
+  room: Scratch,
 ): Hints & { precision: Float32Array } {
   const shift = level - n,
-    epsilon = new Float32Array(width * height).fill(PLAIN_HOLD),
-    belief = new Float32Array(epsilon.length),
-    weight = new Float32Array(epsilon.length),
-    precision = new Float32Array(epsilon.length)
+    count = width * height,
+    epsilon = room.floats(count).fill(PLAIN_HOLD),
+    belief = room.floats(count),
+    weight = room.floats(count),
+    precision = room.floats(count)
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0, row = ((y + top) >> shift) * local.width; x < width; x++, i++) {
       if (!unknown[i]) continue
       const from = row + ((x + left) >> shift)
       precision[i] = local.precision[from]
       epsilon[i] = hold[from]
-      if (shift === 0) {
-        belief[i] = hint.coverage[from]
-        weight[i] = hint.weight[from]
-      }
+      belief[i] = shift === 0 ? hint.coverage[from] : 0
+      weight[i] = shift === 0 ? hint.weight[from] : 0
     }
   return { epsilon, belief, weight, precision }
 }

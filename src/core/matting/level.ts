@@ -66,78 +66,26 @@ const EPSILON = 1e-4
 
 /**
  * Carries coverage of a level to the unknown pixels of one twice as large: as an affine function of colour in each 3×3 window, those
- * functions mixed bilinearly, so that fine things come back. Memory: 17 bytes for each pixel of the coarse level.
+ * functions mixed bilinearly, so that fine things come back. Memory: 17 bytes for each pixel of the coarse level under the largest part.
  * Source: Levin, Lischinski and Weiss 2008, section 4.4 (coarse to fine by linear coefficients).
  * @returns a function to call with parts of the larger level, each from (left, top) on
  */
 export function carrier(coarse: Level): (fine: Level, left: number, top: number) => void {
   const { width, height, data } = coarse.picture,
-    lines = new Float32Array(width * height * 4),
-    made = new Uint8Array(width * height),
+    coverage = coarse.alpha,
     light = LINEAR_OF_BYTE
-  const fit = (o: number) => {
-    made[o] = 1
-    const x = o % width,
-      y = (o / width) | 0,
-      x0 = x > 0 ? x - 1 : x,
-      x1 = x < width - 1 ? x + 1 : x,
-      y0 = y > 0 ? y - 1 : y,
-      y1 = y < height - 1 ? y + 1 : y,
-      share = 1 / ((x1 - x0 + 1) * (y1 - y0 + 1))
-    let mr = 0,
-      mg = 0,
-      mb = 0,
-      ma = 0
-    for (let v = y0; v <= y1; v++)
-      for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
-        mr += light[data[i * 4]]
-        mg += light[data[i * 4 + 1]]
-        mb += light[data[i * 4 + 2]]
-        ma += coarse.alpha[i]
-      }
-    mr *= share
-    mg *= share
-    mb *= share
-    ma *= share
-    let rr = EPSILON,
-      rg = 0,
-      rb = 0,
-      gg = EPSILON,
-      gb = 0,
-      bb = EPSILON,
-      ra = 0,
-      ga = 0,
-      ba = 0
-    for (let v = y0; v <= y1; v++)
-      for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
-        const r = light[data[i * 4]] - mr,
-          g = light[data[i * 4 + 1]] - mg,
-          b = light[data[i * 4 + 2]] - mb,
-          a = (coarse.alpha[i] - ma) * share
-        rr += r * r * share
-        rg += r * g * share
-        rb += r * b * share
-        gg += g * g * share
-        gb += g * b * share
-        bb += b * b * share
-        ra += r * a
-        ga += g * a
-        ba += b * a
-      }
-    const a = gg * bb - gb * gb,
-      b = rb * gb - rg * bb,
-      c = rg * gb - rb * gg,
-      one = 1 / (rr * a + rg * b + rb * c),
-      cross = rg * rb - rr * gb
-    const kr = (a * ra + b * ga + c * ba) * one,
-      kg = (b * ra + (rr * bb - rb * rb) * ga + cross * ba) * one,
-      kb = (c * ra + cross * ga + (rr * gg - rg * rg) * ba) * one
-    lines[4 * o] = kr
-    lines[4 * o + 1] = kg
-    lines[4 * o + 2] = kb
-    lines[4 * o + 3] = ma - kr * mr - kg * mg - kb * mb
-  }
+  let lines = new Float32Array(0),
+    made = new Uint8Array(0)
   return ({ picture, unknown, alpha }, left, top) => {
+    // Functions of the coarse pixels from (x0, y0) on, `across` in a row: as far as the part reaches.
+    const x0 = Math.max(0, (left - 1) >> 1),
+      y0 = Math.max(0, (top - 1) >> 1),
+      across = Math.min(width, ((left + picture.width) >> 1) + 1) - x0,
+      count = across * (Math.min(height, ((top + picture.height) >> 1) + 1) - y0)
+    if (made.length < count) {
+      lines = new Float32Array(4 * count)
+      made = new Uint8Array(count)
+    } else made.fill(0)
     for (let y = 0, i = 0; y < picture.height; y++) {
       const v = Math.max(0, (y + top - 0.5) / 2),
         high = Math.min(height - 1, v | 0),
@@ -149,14 +97,14 @@ export function carrier(coarse: Level): (fine: Level, left: number, top: number)
           near = Math.min(width - 1, u | 0),
           far = Math.min(width - 1, near + 1),
           fx = u - near
-        const p = high * width + near,
-          q = high * width + far,
-          r = low * width + near,
-          s = low * width + far
-        if (!made[p]) fit(p)
-        if (!made[q]) fit(q)
-        if (!made[r]) fit(r)
-        if (!made[s]) fit(s)
+        const p = (high - y0) * across + near - x0,
+          q = (high - y0) * across + far - x0,
+          r = (low - y0) * across + near - x0,
+          s = (low - y0) * across + far - x0
+        if (!made[p]) made[p] = fitLine(width, height, data, coverage, near, high, lines, 4 * p)
+        if (!made[q]) made[q] = fitLine(width, height, data, coverage, far, high, lines, 4 * q)
+        if (!made[r]) made[r] = fitLine(width, height, data, coverage, near, low, lines, 4 * r)
+        if (!made[s]) made[s] = fitLine(width, height, data, coverage, far, low, lines, 4 * s)
         const wp = (1 - fx) * (1 - fy),
           wq = fx * (1 - fy),
           wr = (1 - fx) * fy,
@@ -176,4 +124,79 @@ export function carrier(coarse: Level): (fine: Level, left: number, top: number)
       }
     }
   }
+}
+
+/** The affine function of the window around (x, y): four numbers from `at` on. @returns 1: it is made */
+function fitLine(
+  width: number,
+  height: number,
+  data: Uint8ClampedArray,
+  alpha: Float32Array,
+  x: number,
+  y: number,
+  lines: Float32Array,
+  at: number,
+): number {
+  const light = LINEAR_OF_BYTE,
+    x0 = x > 0 ? x - 1 : x,
+    x1 = x < width - 1 ? x + 1 : x,
+    y0 = y > 0 ? y - 1 : y,
+    y1 = y < height - 1 ? y + 1 : y,
+    share = 1 / ((x1 - x0 + 1) * (y1 - y0 + 1))
+  let mr = 0,
+    mg = 0,
+    mb = 0,
+    ma = 0
+  for (let v = y0; v <= y1; v++)
+    for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
+      mr += light[data[i * 4]]
+      mg += light[data[i * 4 + 1]]
+      mb += light[data[i * 4 + 2]]
+      ma += alpha[i]
+    }
+  mr *= share
+  mg *= share
+  mb *= share
+  ma *= share
+  let rr = 0,
+    rg = 0,
+    rb = 0,
+    gg = 0,
+    gb = 0,
+    bb = 0,
+    ra = 0,
+    ga = 0,
+    ba = 0
+  for (let v = y0; v <= y1; v++)
+    for (let u = x0, i = v * width + x0; u <= x1; u++, i++) {
+      const r = light[data[i * 4]] - mr,
+        g = light[data[i * 4 + 1]] - mg,
+        b = light[data[i * 4 + 2]] - mb,
+        a = (alpha[i] - ma) * share
+      rr += r * r * share
+      rg += r * g * share
+      rb += r * b * share
+      gg += g * g * share
+      gb += g * b * share
+      bb += b * b * share
+      ra += r * a
+      ga += g * a
+      ba += b * a
+    }
+  rr += EPSILON
+  gg += EPSILON
+  bb += EPSILON
+  const a = gg * bb - gb * gb,
+    b = rb * gb - rg * bb,
+    c = rg * gb - rb * gg,
+    one = 1 / (rr * a + rg * b + rb * c),
+    cross = rg * rb - rr * gb
+  const kr = (a * ra + b * ga + c * ba) * one,
+    kg = (b * ra + (rr * bb - rb * rb) * ga + cross * ba) * one,
+    kb = (c * ra + cross * ga + (rr * gg - rg * rg) * ba) * one
+  lines[at] = kr
+  lines[at + 1] = kg
+  lines[at + 2] = kb
+  lines[at + 3] = ma - kr * mr - kg * mg - kb * mb
+  return 1
 }

@@ -4,7 +4,6 @@
  * Sources: Chuang, Curless, Salesin and Szeliski, "A Bayesian approach to digital matting", CVPR 2001 (Gaussians of both sides, coverage
  * along the line between their means); Gortler, Grzeszczuk, Szeliski and Cohen, "The Lumigraph", SIGGRAPH 1996 (pull-push over mip levels).
  */
-import { mapInto } from '../raster/mapInto'
 import { LINEAR_OF_BYTE } from '../colour/srgb'
 import { nearestSetPixels } from '../raster/distance'
 import { type Size } from '../raster/picture'
@@ -53,15 +52,19 @@ export function localColours(
 ): LocalColours {
   const { width, height, data } = picture,
     count = width * height
-  const inside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v > FULL ? 1 : 0)),
-    outside = mapInto(new Uint8Array(alpha.length), alpha, (v, i) => (!unknown[i] && v < EMPTY ? 1 : 0))
-  for (let i = 0; i < count; i++) if (unknown[i]) out.away[i] = 2 * FARTHEST
+  const inside = new Uint8Array(count),
+    outside = new Uint8Array(count)
+  for (let i = 0; i < count; i++)
+    if (unknown[i]) out.away[i] = 2 * FARTHEST
+    else if (alpha[i] > FULL) inside[i] = 1
+    else if (alpha[i] < EMPTY) outside[i] = 1
   for (const side of [inside, outside]) {
     check()
     nearestSetPixels(side, picture, FARTHEST, (y, nearest, from, to) => {
       for (let x = from, i = y * width + from; x < to; x++, i++) {
         const k = nearest[x]
-        if (unknown[i] && k >= 0) out.away[i] += Math.hypot((k % width) - x, Math.floor(k / width) - y) - FARTHEST
+        if (unknown[i] && k >= 0)
+          out.away[i] += Math.sqrt(((k % width) - x) ** 2 + (Math.floor(k / width) - y) ** 2) - FARTHEST
       }
     })
   }

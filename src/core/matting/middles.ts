@@ -5,7 +5,10 @@
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
 import { distanceTo, withinReach } from '../raster/distance'
+import { mapInto } from '../raster/mapInto'
 import { type Matte, type Size } from '../raster/picture'
+import { Scratch } from '../raster/scratch'
+import { wordsOf } from '../raster/wordsOf'
 import { MIDDLE } from './band'
 
 /** What is known of the same side so near is enough to be told from, as a multiple of the band's reach. */
@@ -43,7 +46,10 @@ export function keepMiddles(
     open: seenByAll(crew, open),
   }
   crew.share(findMiddles, band, squaresWith(open, matte, Math.max(SQUARE, Math.ceil(8 * reach))), check)
-  for (let i = 0; i < open.length; i++) if (middles[i]) open[i] = 0
+  const words = wordsOf(middles)
+  for (let k = 0; k < words.length; k++)
+    if (words[k]) for (let i = 4 * k; i < 4 * k + 4; i++) if (middles[i]) open[i] = 0
+  for (let i = 4 * words.length; i < open.length; i++) if (middles[i]) open[i] = 0
 }
 
 /** The squares that have something open in them. */
@@ -67,7 +73,8 @@ export const findMiddles: Task<Band, Box> = {
   begin: (band) => {
     const { reach } = band,
       side = Math.max(4, Math.ceil(reach)),
-      spare = Math.ceil(ENOUGH * reach) + 2 * side + 2
+      spare = Math.ceil(ENOUGH * reach) + 2 * side + 2,
+      scratch = new Scratch()
     return (square) => {
       const left = Math.max(0, square.x - spare),
         top = Math.max(0, square.y - spare),
@@ -77,7 +84,7 @@ export const findMiddles: Task<Band, Box> = {
           width: Math.min(band.width, square.x + square.width + spare) - left,
           height: Math.min(band.height, square.y + square.height + spare) - top,
         }
-      for (const inside of [true, false]) closeMiddles(band, square, part, side, inside)
+      for (const inside of [true, false]) closeMiddles(band, square, part, side, inside, scratch.begin())
     }
   },
 }
@@ -89,21 +96,24 @@ function closeMiddles(
   part: Box,
   side: number,
   inside: boolean,
+  room: Scratch,
 ): void {
   if (!isOpenIn(square, coverage, open, whole, inside)) return
   const { width, height } = part,
-    known = new Uint8Array(width * height),
-    other = new Uint8Array(width * height)
+    known = room.bytes(width * height).fill(0),
+    other = room.bytes(width * height).fill(0)
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0, j = (part.y + y) * whole + part.x; x < width; x++, i++, j++)
       if (coverage[j] >= MIDDLE !== inside) other[i] = 1
       else if (!open[j]) known[i] = 1
-  const near = withinReach(known, part, ENOUGH * reach),
-    lone: number[] = []
-  for (let i = 0; i < other.length; i++) if (!other[i] && !known[i] && !near[i]) lone.push(i)
-  if (!lone.length) return
-  const depthAt = distanceTo(other, part, reach + 2),
-    depths = Float32Array.from(lone, depthAt),
+  const near = withinReach(known, part, ENOUGH * reach, room.bytes(other.length)),
+    lones = room.words(other.length)
+  let count = 0
+  for (let i = 0; i < other.length; i++) if (!other[i] && !known[i] && !near[i]) lones[count++] = i
+  if (!count) return
+  const lone = lones.subarray(0, count),
+    depthAt = distanceTo(other, part, reach + 2, room.shorts(other.length)),
+    depths = mapInto(room.floats(count), lone, depthAt),
     deepest = deepestNear(lone, depths, part, side)
   lone.forEach((i, k) => {
     if (depths[k] === Infinity) return
@@ -143,7 +153,7 @@ function isRidge(depthAt: (i: number) => number, i: number, depth: number, width
 
 /** The deepest of the places given in the squares of `side` px around a place and beside it; the squares stand where they do in the whole picture. */
 function deepestNear(
-  places: readonly number[],
+  places: Int32Array,
   depths: Float32Array,
   { x: left, y: top, width, height }: Box,
   side: number,

@@ -15,9 +15,8 @@ export function noiseOf(picture: Picture, mask: Uint8Array): number {
     found: number[] = [],
     step = Math.max(1, Math.floor(countSet(mask) / EVERY / SAMPLES))
   for (let y = 1, seen = 0; y < height - 1; y += EVERY) {
-    const row = mask.subarray(y * width, (y + 1) * width - 1)
-    for (let x = row.indexOf(1, 1); x >= 0; x = row.indexOf(1, x))
-      for (; row[x]; x++) if (seen++ % step === 0) found.push(varianceAt(picture, y * width + x))
+    for (let i = y * width + 1, end = (y + 1) * width - 1; i < end; i++)
+      if (mask[i] && seen++ % step === 0) found.push(varianceAt(picture, i))
   }
   return found.length ? Math.max(LEAST, Float64Array.from(found).sort()[Math.floor(found.length * CALM)]) : LEAST
 }

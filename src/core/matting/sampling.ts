@@ -9,6 +9,13 @@ import { type Level } from './level'
 
 const RAYS = 12,
   FARTHEST = 300
+/** Where each ray is after so many px, px: FARTHEST of them for each ray. */
+const alongRays = (part: (angle: number) => number) =>
+    Int16Array.from({ length: RAYS * FARTHEST }, (_, i) =>
+      Math.round(part((2 * Math.PI * Math.floor(i / FARTHEST)) / RAYS) * (i % FARTHEST)),
+    ),
+  ACROSS = alongRays(Math.cos),
+  DOWN = alongRays(Math.sin)
 /** How much the way to a sample counts beside what the pair leaves unexplained (linear colours squared), a px. */
 const WAY = 2e-5
 /** Unexplained colour at which a pair counts half, and the squared difference of its two colours at which it does. */
@@ -35,10 +42,6 @@ export function sampledCoverage(
   from = 0,
   to = height,
 ): void {
-  const directions = Array.from({ length: RAYS }, (_, k) => [
-    Math.cos((2 * Math.PI * k) / RAYS),
-    Math.sin((2 * Math.PI * k) / RAYS),
-  ])
   const inside = new Int32Array(RAYS),
     outside = new Int32Array(RAYS),
     insideWay = new Int32Array(RAYS),
@@ -49,10 +52,10 @@ export function sampledCoverage(
       if (!unknown[i]) continue
       let insides = 0,
         outsides = 0
-      for (const [dx, dy] of directions)
-        for (let way = 1; way < FARTHEST; way++) {
-          const u = Math.round(x + dx * way),
-            v = Math.round(y + dy * way)
+      for (let k = 0; k < RAYS; k++)
+        for (let way = 1, step = k * FARTHEST + 1; way < FARTHEST; way++, step++) {
+          const u = x + ACROSS[step],
+            v = y + DOWN[step]
           if (u < 0 || v < 0 || u >= width || v >= height) break
           const j = v * width + u
           if (unknown[j]) continue
@@ -84,8 +87,8 @@ export function sampledCoverage(
             dg = light[data[p + 1]] - og,
             db = light[data[p + 2]] - ob,
             contrast = dr * dr + dg * dg + db * db + 1e-9
-          const along = (cr * dr + cg * dg + cb * db) / contrast,
-            a = along < 0 ? 0 : along > 1 ? 1 : along,
+          const share = (cr * dr + cg * dg + cb * db) / contrast,
+            a = share < 0 ? 0 : share > 1 ? 1 : share,
             left = (cr - a * dr) ** 2 + (cg - a * dg) ** 2 + (cb - a * db) ** 2,
             cost = left + WAY * (insideWay[m] + outsideWay[n])
           if (cost < best) {

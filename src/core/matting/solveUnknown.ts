@@ -7,6 +7,7 @@ import { type Solver } from '../fields/solver'
 import { type Matte, type Picture } from '../raster/picture'
 import { boundsOf } from '../raster/tally'
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
+import { type Box } from '../raster/content'
 import { around, blocksOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
 import { expectedCoverage, type Known, looksAt } from './expectedCoverage'
 import { type Level } from './level'
@@ -59,16 +60,22 @@ export function solveUnknown(
     told = tellOf(tried ? [...levels, tried] : levels, learners.includes('sampling'), crew, stop),
     learnt = learners.map((by) => levels.map((_, k) => learntBy(by, last + k, told[k])))
   if (tried) {
-    const both = [pyramid, copyOf(pyramid, crew)],
-      common = { both, from: coarsest, last, learnt, expected }
-    crew.share(solveCoarse, common, [0, 1], stop)
+    const both = [pyramid, copyOf(pyramid, crew)]
+    for (let n = coarsest; n >= last; n--) {
+      const levels = both.map((one, by) => levelToSolve(one, n, learnt[by][n - last], expected)),
+        blocks = levels[0].blocks.flatMap((block) => [0, 1].map((by) => ({ by, block })))
+      crew.share(solveByLearners, levels, blocks, stop)
+      done += 2 * counts[n]
+    }
     const { colours, samples } = told.at(-1)!
     putTogether(both[0], both[1], last, shareOfSamples(levels[0], tried, colours.coverage, samples!.coverage))
-    for (let n = coarsest; n >= last; n--) done += 2 * counts[n]
     stop()
   }
   for (let n = tried ? last - 1 : coarsest; n >= 0; n--) {
-    solveLevel(pyramid, n, learnt[0][Math.max(0, n - last)], expected, (share) => say(done + share * counts[n]), crew)
+    const { blocks, ...level } = levelToSolve(pyramid, n, learnt[0][Math.max(0, n - last)], expected),
+      report = (share: number) => say(done + share * counts[n])
+    if (blocks.length > 1) crew.share(solveBlocks, level, blocks, report)
+    else if (blocks.length) solveBlock(level)(blocks[0], report)
     done += counts[n]
   }
   for (let y = 0; y < box.height; y++)
@@ -101,36 +108,27 @@ function learnsOn(pyramid: Pyramid, n: number): boolean {
   return width * height <= (n > 0 || pyramid.coarser.length === 0 ? LEARN_PIXELS : LEARN_PIXELS / 4)
 }
 
-/** The coarse levels, by each learner for itself: a piece is the number of a learner. */
-interface Coarse {
-  readonly both: readonly Pyramid[]
-  readonly from: number
-  readonly last: number
-  readonly learnt: readonly (readonly Learnt[])[]
-  readonly expected: Expected | null
-}
-export const solveCoarse: Task<Coarse, number> = {
-  name: 'coverage of coarse levels',
-  begin:
-    ({ both, from, last, learnt, expected }, check) =>
-    (by) => {
-      for (let n = from; n >= last; n--) solveLevel(both[by], n, learnt[by][n - last], expected, check, alone)
-    },
+/** A coarse level, by each learner for itself: a piece is a block by the learner of a number. */
+export const solveByLearners: Task<readonly LevelToSolve[], { readonly by: number; readonly block: Box }> = {
+  name: 'unknown coverage by learners',
+  begin: (levels) => {
+    const solvers = levels.map(solveBlock)
+    return ({ by, block }) => solvers[by](block)
+  },
 }
 
 /** One level, from what the coarser one says. */
-function solveLevel(
+function levelToSolve(
   { finest, coarser, counts }: Pyramid,
   n: number,
   learnt: Learnt,
   expected: Expected | null,
-  report: (share: number) => void,
-  crew: Crew,
-): void {
+): LevelToSolve & { readonly blocks: readonly Box[] } {
   const whole: Level | undefined = n > 0 ? coarser[n - 1] : undefined,
     { picture, unknown } = whole ?? { picture: finest.part, unknown: finest.open }
   const { blocks, margin } = blocksOf(picture, unknown, n < coarser.length ? counts[n] : 0)
-  const common: LevelToSolve = {
+  return {
+    blocks,
     n,
     coarser: coarser[n] ?? null,
     whole,
@@ -141,8 +139,6 @@ function solveLevel(
     rounds: roundsFor(counts[n]),
     expected: expected?.n === n ? expected.coverage : null,
   }
-  if (blocks.length > 1) crew.share(solveBlocks, common, blocks, report)
-  else if (blocks.length) solveBlock(common)(blocks[0], report)
 }
 
 /** Both answers on a level, the second (by samples) as far as it is to be relied on. */

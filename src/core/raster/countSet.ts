@@ -1,6 +1,10 @@
+import { wordsOf } from './wordsOf'
+
 /** How many pixels of a mask are 1. @param mask 0 or 1 each; most of them 0 */
 export function countSet(mask: Uint8Array): number {
+  const words = wordsOf(mask)
   let count = 0
-  for (let i = mask.indexOf(1); i >= 0; i = mask.indexOf(1, i)) for (; mask[i] === 1; i++) count++
+  for (let k = 0; k < words.length; k++) if (words[k]) count += (words[k] * 0x01010101) >>> 24
+  for (let i = 4 * words.length; i < mask.length; i++) count += mask[i]
   return count
 }

@@ -30,11 +30,15 @@ function rowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size
 const awayIn = (stack: KernelStack, at: number, width: number): Uint16Array =>
   new Uint16Array(stack.run.memory.buffer, at, width)
 
-/** 1 up to `reach` px from the set. Linear in the number of pixels, whatever the reach. @param isSet one byte a pixel, non-zero for the set */
-export function withinReach(isSet: Uint8Array, size: Size, reach: number): Uint8Array {
+/** 1 up to `reach` px from the set. Linear in the number of pixels, whatever the reach. @param isSet one byte a pixel, non-zero for the set @param near filled with it */
+export function withinReach(
+  isSet: Uint8Array,
+  size: Size,
+  reach: number,
+  near = new Uint8Array(size.width * size.height),
+): Uint8Array {
   const { width, height } = size,
-    most = Math.min(Math.floor(reach), NOWHERE - 1),
-    near = new Uint8Array(width * height)
+    most = Math.min(Math.floor(reach), NOWHERE - 1)
   return withRoom((stack) => {
     // How far to both sides reaches what lies so many rows away.
     const across = stack.take((most + 1) * 4),
@@ -51,10 +55,14 @@ export function withinReach(isSet: Uint8Array, size: Size, reach: number): Uint8
   })
 }
 
-/** How far it is from pixel number `i` to the set, px; infinite beyond `reach`. For few pixels: each looks along its row. @param isSet one byte a pixel, non-zero for the set */
-export function distanceTo(isSet: Uint8Array, size: Size, reach: number): (i: number) => number {
-  const { width, height } = size,
-    away = new Uint16Array(width * height)
+/** How far it is from pixel number `i` to the set, px; infinite beyond `reach`. For few pixels: each looks along its row. @param isSet one byte a pixel, non-zero for the set @param away has room for what is looked up */
+export function distanceTo(
+  isSet: Uint8Array,
+  size: Size,
+  reach: number,
+  away = new Uint16Array(size.width * size.height),
+): (i: number) => number {
+  const { width, height } = size
   withRoom((stack) => {
     const rowAt = rowsAway(stack, isSet, size)
     for (let y = 0; y < height; y++) away.set(awayIn(stack, rowAt(y), width), y * width)
