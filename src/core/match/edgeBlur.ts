@@ -64,14 +64,14 @@ function blurAt(picture: Picture, places: readonly number[]): number | null {
 /** Pixels of the boundary where it parts two wide sides (twigs and wires tell nothing), evenly thinned out. */
 function boundary(matte: Matte): number[] {
   const { width, height, data } = matte,
-    out: number[] = []
+    out: number[] = [],
+    parts = (i: number, j: number) => data[i] >= 128 !== data[j] >= 128
   for (let y = AROUND; y < height - AROUND; y++)
-    for (let x = AROUND, i = y * width + x; x < width - AROUND; x++, i++)
-      if (
-        (data[i] >= 128 !== data[i + 1] >= 128 || data[i] >= 128 !== data[i + width] >= 128) &&
-        partsSides(matte, x, y)
-      )
-        out.push(i)
+    for (let x = AROUND, i = y * width + x; x < width - AROUND; x++, i++) {
+      // Nothing ends where all is alike: most of a matte.
+      if (data[i] === data[i + 1] && data[i] === data[i + width]) continue
+      if ((parts(i, i + 1) || parts(i, i + width)) && partsSides(matte, x, y)) out.push(i)
+    }
   const step = Math.max(1, Math.ceil(out.length / MOST))
   return out.filter((_, k) => k % step === 0)
 }

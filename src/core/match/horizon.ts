@@ -27,12 +27,15 @@ const ENOUGH = 0.2
 
 /** Null where too little sky is there. @param sky coverage of the sky */
 export function horizonOf({ width, height, data }: Matte): Horizon | null {
+  const lowest = new Int32Array(width).fill(-1)
+  for (let y = height - 1, left = width; y >= 0 && left > 0; y--)
+    for (let x = 0, i = y * width; x < width; x++, i++)
+      if (data[i] >= 128 && lowest[x] < 0) {
+        lowest[x] = y
+        left--
+      }
   const ends: [x: number, y: number][] = []
-  for (let x = 0; x < width; x++) {
-    let y = height - 1
-    while (y >= 0 && data[y * width + x] < 128) y--
-    if (y >= 0) ends.push([x, y + 1])
-  }
+  lowest.forEach((y, x) => y >= 0 && ends.push([x, y + 1]))
   if (ends.length < ENOUGH * width) return null
   const line = straight(ends, Math.max(WHOLE, STRAIGHT * height))
   if (line && line.on >= ALONG * width)
