@@ -149,6 +149,26 @@ describe('composing layers', () => {
   })
 })
 
+describe('what is as good as nothing', () => {
+  it.each([false, true])('has no colour, in eight bits and in sixteen (linear light: %s)', (linear) => {
+    const fill = (opacity: number): Node => ({
+      kind: 'fill',
+      fill: { kind: 'colour', colour: '#c06040' },
+      toCanvas: IDENTITY,
+      opacity,
+    })
+    const renderer = new Renderer(0),
+      region = { level: 0, x: 0, y: 0, width: 3, height: 2 }
+    renderer.show([fill(0.49 / 255)], { canvas: { width: 3, height: 2 }, linear })
+    expect(renderer.region(region).data.every((v) => v === 0)).toBe(true)
+    expect(renderer.deepRegion(region).data.every((v) => v > 0)).toBe(true)
+    renderer.show([fill(0.49 / 65535)], { canvas: { width: 3, height: 2 }, linear })
+    expect(renderer.deepRegion(region).data.every((v) => v === 0)).toBe(true)
+    renderer.show([fill(0.51 / 255)], { canvas: { width: 3, height: 2 }, linear })
+    expect([...renderer.region(region).data.subarray(0, 4)]).toEqual([0xc0, 0x60, 0x40, 1])
+  })
+})
+
 describe('sixteen bits a channel', () => {
   it.each([false, true])('are what eight are, with the rest of it (linear light: %s)', (linear) => {
     const size = { width: 40, height: 6 },

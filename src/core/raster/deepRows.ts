@@ -16,7 +16,7 @@ export function unpackDeepRow(row: Uint16Array, out: Float32Array): void {
 export function packDeepRow(row: Float32Array, out: Uint16Array, encoded?: (value: number) => number): void {
   for (let i = 0; i < row.length; i += 4) {
     const alpha = Math.min(1, row[i + 3])
-    if (!(alpha > 0)) {
+    if (!(MOST * alpha >= 0.5)) {
       out.fill(0, i, i + 4)
       continue
     }

@@ -24,25 +24,36 @@ describe('what is held', () => {
     expect(held.size).toBe(0)
   })
 
-  it('is dropped on arrival when everyone has let go meanwhile, and a later maker is not disturbed by it', async () => {
+  it('is dropped on arrival when everyone has let go meanwhile; who asks before that joins in', async () => {
     const dropped: string[] = []
     const held = new Held<string>((value) => dropped.push(value))
     let finish: (value: string) => void = () => {}
     let asked: () => boolean = () => true
-    const first = held.hold('key', (wanted) => {
+    let times = 0
+    const make = (wanted: () => boolean) => {
+      times++
       asked = wanted
-      return new Promise((resolve) => (finish = resolve))
-    })
+      return new Promise<string>((resolve) => (finish = resolve))
+    }
+    const first = held.hold('key', make)
     await turn()
     expect(asked()).toBe(true)
     first.release()
     expect(asked()).toBe(false)
-    const second = held.hold('key', async () => 'second')
-    expect(await second.ready).toBe('second')
-    finish('first')
+    const second = held.hold('key', make)
+    expect(asked()).toBe(true)
+    second.release()
+    finish('unwanted')
     await turn()
-    expect(dropped).toEqual(['first'])
-    expect(held.value('key')).toBe('second')
+    expect([times, dropped, held.size]).toEqual([1, ['unwanted'], 0])
+
+    const third = held.hold('key', make)
+    await turn()
+    third.release()
+    const fourth = held.hold('key', make)
+    finish('wanted again')
+    expect(await fourth.ready).toBe('wanted again')
+    expect([times, dropped, held.value('key')]).toEqual([2, ['unwanted'], 'wanted again'])
   })
 
   it('that failed is made anew by the next who asks', async () => {

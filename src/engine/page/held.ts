@@ -1,6 +1,7 @@
 /**
  * What takes time to make, by key and counted: who needs a thing holds it, the last one to let go drops it. So an older request can
- * never take away what a newer one has just been given, and what arrives after everyone has let go is dropped on arrival.
+ * never take away what a newer one has just been given. What is being made while nobody holds it is joined by whoever asks again, and is
+ * dropped on arrival where nobody does.
  */
 interface Entry<V> {
   readonly ready: Promise<V>
@@ -57,25 +58,23 @@ export class Held<V> {
   }
 
   private begin(key: string, make: (wanted: () => boolean) => Promise<V>): Entry<V> {
-    const there = () => this.entries.get(key) === entry
-    const entry: Entry<V> = { ready: Promise.resolve().then(() => make(there)), made: undefined, holders: 0 }
+    const wanted = () => entry.holders > 0 || this.kept.has(key),
+      entry: Entry<V> = { ready: Promise.resolve().then(() => make(wanted)), made: undefined, holders: 0 }
     this.entries.set(key, entry)
     entry.ready.then(
       (value) => {
         entry.made = { value }
-        if (!there()) this.drop(value, key)
+        this.settle(key, entry)
       },
-      () => {
-        if (there()) this.entries.delete(key)
-      },
+      () => this.entries.delete(key),
     )
     return entry
   }
 
   private settle(key: string, entry: Entry<V>): void {
-    if (entry.holders > 0 || this.kept.has(key) || this.entries.get(key) !== entry) return
+    if (entry.holders > 0 || this.kept.has(key) || !entry.made || this.entries.get(key) !== entry) return
     this.entries.delete(key)
-    if (entry.made) this.drop(entry.made.value, key)
+    this.drop(entry.made.value, key)
   }
 }
 

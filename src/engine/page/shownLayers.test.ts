@@ -83,7 +83,7 @@ it('pictures are opened once while they are needed, and closed as often as they 
         else if ('expect' in each) shown.expect(each.expect)
         else answer(each.answer)
         await turn()
-        expect(Math.max(0, ...open.values())).toBeLessThanOrEqual(2) // an older opening may still be on its way
+        expect(Math.max(0, ...open.values())).toBeLessThanOrEqual(1)
       }
       const layers = [layerOf('a', true), layerOf('b', false)]
       all.push(shown.setLayers(scene(layers), VIEW))

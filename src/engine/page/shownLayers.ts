@@ -233,7 +233,8 @@ export class ShownLayers {
       for (;;) {
         const done = await this.picture.fringed(layer, scenes, Atomics.load(this.latest, SELECT))
         if (done) return { name: await this.deliver(done.picture), x: done.x, y: done.y }
-        if (done === null || !wanted()) return null
+        if (done === null) return null
+        if (!wanted()) throw new Error('Nobody waits for it any more.')
         await new Promise((later) => setTimeout(later, TRY_AGAIN))
       }
     })

@@ -34,7 +34,8 @@ export function packRow(from: usize, to: usize, count: u32, table: usize, steps:
   for (let i: u32 = 0; i < count; i++, from += 16, to += 4) {
     const p = v128.load(from),
       alpha = f32x4.extract_lane(p, 3)
-    if (alpha <= 0) {
+    // What is as good as nothing has no colour: it would be what rounding left of it.
+    if (!(alpha * 255 >= 0.5)) {
       store<u32>(to, 0)
       continue
     }
