@@ -183,6 +183,7 @@ function fitLine(
       ga += g * a
       ba += b * a
     }
+  // Only now: sums that begin with a constant of the module would be kept as objects, one for each step.
   rr += EPSILON
   gg += EPSILON
   bb += EPSILON
