@@ -4,7 +4,8 @@
  */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { lightSideOf, sideOf } from '@/core/match/lightSide'
+import { lightSideOf } from '@/core/match/lightSide'
+import { sideOf } from '@/core/match/toldSide'
 import { type Matte } from '@/core/raster/picture'
 import { read } from './measuring'
 

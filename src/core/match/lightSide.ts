@@ -16,11 +16,6 @@ const LEAST = 0.004,
 const DARK = 0.01
 /** What is as near as this to the sky does not count, px. */
 const AWAY = 3
-/** Light comes from a side when this much more gets lighter that way than the other. */
-const SIDED = 0.01
-export const sideOf = (side: number | null): 'left' | 'right' | null =>
-  side === null || Math.abs(side) < SIDED ? null : side < 0 ? 'left' : 'right'
-
 /** So many differences are needed. */
 const ENOUGH = 2000
 

@@ -7,9 +7,10 @@ import { edgeBlurOf } from './edgeBlur'
 import { type Grain, grainOf } from './grain'
 import { hazeOf } from './haze'
 import { type Horizon, horizonOf } from './horizon'
-import { lightSideOf, sideOf } from './lightSide'
+import { lightSideOf } from './lightSide'
 import { isDirect, type Light, type SkyLight, skyLightOf } from './skyLight'
 import { smallLevel } from './smallLevel'
+import { sideOf } from './toldSide'
 import { type Tones, tonesOf } from './tones'
 
 export interface Measures {

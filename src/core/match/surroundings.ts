@@ -13,10 +13,11 @@ import { type Matte, type Picture, type Size } from '../raster/picture'
 import { blurOf } from './edgeBlur'
 import { grainOf } from './grain'
 import { lackingGrain } from './lackingGrain'
-import { lightSideOf, sideOf } from './lightSide'
+import { lightSideOf } from './lightSide'
 import { sideShading } from './sideShading'
 import { LEAST_BLUR, softening } from './softening'
 import { smallLevel, smallPicture } from './smallLevel'
+import { sideOf } from './toldSide'
 import { isDirect, type Light, skyLightOf } from './skyLight'
 
 /** What a layer and its surroundings look like where it stands, all of the same size. */
