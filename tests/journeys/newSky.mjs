@@ -71,6 +71,7 @@ export async function newSky(application) {
     ])
     await page.getByText('It is no picture of a sky').waitFor({ timeout: 60_000 })
     await skyOf('sky amber').waitFor({ timeout: 60_000 })
+    await skyOf('sky morning').waitFor({ timeout: 60_000 })
     check((await options.count()) === scores.length + 2, 'what is no sky is not in the library')
     const bring = (name) => skyOf(name).click()
     const records = async () => {
