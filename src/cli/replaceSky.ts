@@ -11,7 +11,7 @@ import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
 import { type Step } from '@/core/steps/registry'
-import { photoAlone, replaceSky, waterSteps } from '@/document/newSky'
+import { photoAlone, replaceSky, sureWaterSteps } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
 import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
 import { Studio } from '@/engine/studio'
@@ -77,7 +77,7 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
   const planned = newSkyOf(photoMeasured.measures, read)
   if (!planned) throw new Unusable(`${photoFile}: it has no sky that could be replaced. Nothing was written.`)
   const relight = parseAdjustment({ ...planned.relight, ...values, kind: 'relight' }, 'values') as NewSky['relight']
-  const waterFound = water ? named(water.steps) : photoMeasured.water.is === 'sure' ? waterSteps(newId) : []
+  const waterFound = water ? named(water.steps) : sureWaterSteps(photoMeasured.water, newId)
   const made = edited(
     project,
     replaceSky('photo', record(skyPicture, options.sky), steps, { ...planned, relight }, newId, waterFound),

@@ -32,6 +32,9 @@ export const skySteps = ({ width, height }: Size, newId: () => string): Step[] =
 
 /** The steps that find the water of a photo that mirrors its sky. */
 export const waterSteps = (newId: () => string): Step[] => [{ ...parseStep({ kind: 'water' }), id: newId() }]
+/** The same for a new sky that nobody has asked to be mirrored: only what is water for sure. */
+export const sureWaterSteps = ({ is }: { readonly is: string }, newId: () => string): Step[] =>
+  is === 'sure' ? waterSteps(newId) : []
 
 /**
  * The photo stays as it is; above it comes a group that covers it: the new sky, before it the land (the photo without its sky, and without its

@@ -2,15 +2,17 @@
  * From which side light falls, on places whose sun is known (training/scenes/places.py): of how many with a sun at a side it is told, and rightly; and how
  * often a side is told where the sun is ahead or behind. Usage: training/match/run lights FOLDER ...
  */
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { lightSideOf } from '@/core/match/lightSide'
 import { sideOf } from '@/core/match/toldSide'
-import { type Matte } from '@/core/raster/picture'
-import { read } from './measuring'
+import { greyOf, read } from './measuring'
 
 /** The sun is at a side where its direction has at least so much across. */
 const ASIDE = 0.35
+interface Meta {
+  readonly photo: { readonly sun?: { readonly azimuth: number; readonly elevation: number } }
+}
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 
 let aside = 0,
@@ -21,18 +23,11 @@ let aside = 0,
   toldAhead = 0
 for (const folder of process.argv.slice(2))
   for (const name of readdirSync(folder)) {
-    let sun: { azimuth: number; elevation: number } | undefined
-    try {
-      sun = (JSON.parse(readFileSync(join(folder, name, 'meta.json'), 'utf8')) as { photo: { sun?: typeof sun } }).photo
-        .sun
-    } catch {
-      continue
-    }
+    const place = join(folder, name)
+    if (!existsSync(join(place, 'photo.jpg'))) continue
+    const { sun } = (JSON.parse(readFileSync(join(place, 'meta.json'), 'utf8')) as Meta).photo
     if (!sun) continue
-    const photo = await read(join(folder, name, 'photo.jpg')),
-      { data } = await read(join(folder, name, 'alpha.png')),
-      sky: Matte = { ...photo, data: Uint8Array.from({ length: data.length / 4 }, (_, i) => data[4 * i]) },
-      value = lightSideOf(photo, sky),
+    const value = lightSideOf(await read(join(place, 'photo.jpg')), greyOf(await read(join(place, 'alpha.png')))),
       side = sideOf(value),
       across = Math.sin(radians(sun.azimuth)) * Math.cos(radians(sun.elevation))
     if (Math.abs(across) < ASIDE) {

@@ -1,6 +1,6 @@
 /** What the measurements on drawn pictures share. */
 import sharp from 'sharp'
-import { type Picture } from '@/core/raster/picture'
+import { type Matte, type Picture } from '@/core/raster/picture'
 
 export async function read(file: string): Promise<Picture> {
   const { data, info } = await sharp(file)
@@ -10,6 +10,12 @@ export async function read(file: string): Promise<Picture> {
     .toBuffer({ resolveWithObject: true })
   return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) }
 }
+/** A matte from a grey picture. */
+export const greyOf = ({ width, height, data }: Picture): Matte => ({
+  width,
+  height,
+  data: Uint8Array.from({ length: width * height }, (_, i) => data[4 * i]),
+})
 export const mean = (values: readonly number[]): number =>
   values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length)
 /** The mean of the largest tenth. */

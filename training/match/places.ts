@@ -36,11 +36,6 @@ interface View {
 let seed = 7
 const share = (): number => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 2 ** 32
 
-const red = ({ width, height, data }: Picture): Matte => ({
-  width,
-  height,
-  data: Uint8Array.from({ length: width * height }, (_, i) => data[4 * i]),
-})
 const half = (picture: Picture, right: boolean): Picture =>
   cropPicture(picture, {
     x: right ? picture.width >> 1 : 0,
@@ -107,8 +102,8 @@ async function surroundings(folder: string, name: string, errors: Map<string, nu
   for (const view of ['photo', 'truth1', 'truth2', 'truth3']) views.push(await read(join(place, `${view}.jpg`)))
   for (const right of [false, true])
     for (let piece = 0; piece < PIECES; piece++) {
-      const sky = { own: red(half(alpha, right)), below: red(half(alpha, !right)) },
-        shows = pieceIn(sky.own, wet && red(half(wet, right)))
+      const sky = { own: greyOf(half(alpha, right)), below: greyOf(half(alpha, !right)) },
+        shows = pieceIn(sky.own, wet && greyOf(half(wet, right)))
       if (!shows) continue
       for (const from of views)
         for (const to of views) {

@@ -11,7 +11,7 @@ import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { parseStep } from '@/core/formats/recipe'
 import { waterOf } from '@/engine/newSky'
-import { mean, read } from './measuring'
+import { greyOf, mean, read } from './measuring'
 
 const found: number[] = [],
   missed: string[] = [],
@@ -26,8 +26,7 @@ for (const folder of process.argv.slice(2))
       context = plainContext(),
       seen = waterOf(scene, context).is === 'sure'
     if (existsSync(join(place, 'water.png'))) {
-      const { width, height, data } = await read(join(place, 'water.png')),
-        truth = { width, height, data: Uint8Array.from({ length: width * height }, (_, i) => data[4 * i]) }
+      const truth = greyOf(await read(join(place, 'water.png')))
       found.push(overlap(foldSteps([parseStep({ kind: 'water' })], scene, context), truth))
       if (!seen) missed.push(name)
     } else {

@@ -5,7 +5,15 @@ import { type Measures } from '@/core/match/measure'
 import { newSkyOf, reflectionOf, skyPlacement } from '@/core/match/newSky'
 import { type SkyPicture } from '@/core/match/skyPicture'
 import { placeLayer } from '@/document/layers'
-import { exchangeSky, replaceSky, skyInWater, skySteps, moveHorizon, waterSteps } from '@/document/newSky'
+import {
+  exchangeSky,
+  replaceSky,
+  skyInWater,
+  skySteps,
+  moveHorizon,
+  sureWaterSteps,
+  waterSteps,
+} from '@/document/newSky'
 import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
@@ -139,7 +147,7 @@ export async function bringSky(sky: LibraryPicture): Promise<void> {
         skySteps(parts.photo, newId),
         plan,
         newId,
-        photo.water.is === 'sure' ? waterSteps(newId) : [],
+        sureWaterSteps(photo.water, newId),
       ),
     )
   goToStage('match')

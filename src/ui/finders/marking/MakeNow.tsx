@@ -1,10 +1,11 @@
 import { recipeAt } from '@/document/edits'
 import { Button } from '@/ui/primitives/Button'
 import { act, get, set, shownProject } from '@/ui/store/bench'
+import { type OneClickKind } from '../oneClick'
 import { beginStep } from '../putStep'
 
 /** Makes a step that needs no place in the picture. */
-export function MakeNow({ kind, name }: { kind: 'subject' | 'sky' | 'water'; name: string }) {
+export function MakeNow({ kind, name }: { kind: OneClickKind; name: string }) {
   const make = () => {
     const { home, nextOp } = get(),
       project = shownProject(get())

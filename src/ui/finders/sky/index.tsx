@@ -3,11 +3,11 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { sky } from '@/core/steps/sky'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
-import { act, get, preview } from '@/ui/store/bench'
+import { act, preview } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { MakeNow } from '../marking/MakeNow'
 import { SampleChoice } from '../marking/SampleChoice'
-import { putStep } from '../putStep'
+import { oneClick } from '../oneClick'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
@@ -43,16 +43,7 @@ export const skyPage: FinderPage<'sky'> = {
   icon: CloudSun,
   hint: 'Finds the sky, with openings between branches up to a width; twigs and wires from a thickness on stay.',
   summary: (step) => `openings to ${step.openings} px, twigs from ${step.twigs} px`,
-  press: (at, open) => {
-    const step = putStep(at, 'sky', {}, open)
-    step.show({ hidden: false })
-    return {
-      move() {},
-      end() {
-        if (get().live) step.end('Sky')
-      },
-    }
-  },
+  press: oneClick('sky', 'Sky'),
   Handles: () => null,
   Panel,
   Tool: () => <MakeNow kind="sky" name="Find the sky" />,

@@ -3,12 +3,12 @@ import { useEffect, useState } from 'react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Bitmap } from '@/ui/primitives/Bitmap'
-import { act, get, useBench } from '@/ui/store/bench'
+import { act, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { MakeNow } from '../marking/MakeNow'
-import { putStep } from '../putStep'
+import { oneClick } from '../oneClick'
 
 const THUMBNAIL_PX = 140
 
@@ -74,16 +74,7 @@ export const subjectPage: FinderPage<'subject'> = {
       : pick
         ? `thing ${pick + 1}`
         : 'what stands out',
-  press: (at, open) => {
-    const step = putStep(at, 'subject', {}, open)
-    step.show({ pick: 0, also: [] })
-    return {
-      move() {},
-      end() {
-        if (get().live) step.end('Subject')
-      },
-    }
-  },
+  press: oneClick('subject', 'Subject', { pick: 0, also: [] }),
   Handles: () => null,
   Panel,
   Tool: () => <MakeNow kind="subject" name="Find the subject" />,

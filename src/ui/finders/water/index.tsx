@@ -1,9 +1,8 @@
 import { Droplets } from 'lucide-react'
-import { get } from '@/ui/store/bench'
 import { type FinderPage } from '../finder'
 import { MakeNow } from '../marking/MakeNow'
 import { SampleChoice } from '../marking/SampleChoice'
-import { putStep } from '../putStep'
+import { oneClick } from '../oneClick'
 
 export const waterPage: FinderPage<'water'> = {
   id: 'water',
@@ -13,16 +12,7 @@ export const waterPage: FinderPage<'water'> = {
   icon: Droplets,
   hint: 'Finds water that mirrors the sky or a shore, without what stands in it or swims on it.',
   summary: () => 'what mirrors',
-  press: (at, open) => {
-    const step = putStep(at, 'water', {}, open)
-    step.show({ hidden: false })
-    return {
-      move() {},
-      end() {
-        if (get().live) step.end('Water')
-      },
-    }
-  },
+  press: oneClick('water', 'Water'),
   Handles: () => null,
   Panel: ({ step, home }) => <SampleChoice step={step} home={home} />,
   Tool: () => <MakeNow kind="water" name="Find the water" />,
