@@ -2,7 +2,8 @@
 import { freeze } from 'immer'
 import { applyDiff, diffOf } from './diff'
 import { type Act, actBetween, applyChange, goTo, type History, withAct } from './history'
-import { ancestorsOf, sceneNames } from './tree'
+import { ancestorsOf } from './shown'
+import { sceneNames } from './tree'
 import { type KeptScene, type Project } from './records'
 import { isRecordError, parseProject } from './validate'
 

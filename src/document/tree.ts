@@ -4,6 +4,7 @@ import { type Sample } from '@/core/steps/step'
 import { isFinding, type Step } from '@/core/steps/registry'
 import { LIMITS } from './limits'
 import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './records'
+import { ancestorsOf, isShown } from './shown'
 
 export const childrenOf = (layers: readonly Layer[], parent: string | undefined): Layer[] =>
   layers.filter((layer) => layer.parent === parent)
@@ -16,17 +17,6 @@ export function withDescendants(layers: readonly Layer[], id: string): Layer[] {
         ...(layer.kind === 'group' ? childrenOf(layers, id).flatMap((child) => withDescendants(layers, child.id)) : []),
       ]
     : []
-}
-/** The groups around a layer, innermost first. */
-export function ancestorsOf(layers: readonly Layer[], id: string): Layer[] {
-  const out: Layer[] = []
-  for (let parent = layers.find((l) => l.id === id)?.parent; parent;) {
-    const group: Layer | undefined = layers.find((l) => l.id === parent)
-    if (!group || out.includes(group)) break
-    out.push(group)
-    parent = group.parent
-  }
-  return out
 }
 /** How many groups lie in each other from this layer on down; 0 where it is no group. */
 export const depthWithin = (layers: readonly Layer[], id: string): number => {
@@ -115,10 +105,6 @@ export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
     ),
   ]
 }
-/** True when the layer and all groups around it are shown. */
-export const isShown = (layers: readonly Layer[], id: string): boolean =>
-  layers.some((l) => l.id === id && l.visible) && ancestorsOf(layers, id).every((group) => group.visible)
-
 /** The records of what an area's steps look at. */
 export function sceneOfArea(area: Area, scenes: readonly KeptScene[]): SceneRecord {
   const kept = typeof area.scene === 'string' ? scenes.find((scene) => scene.id === area.scene) : undefined

@@ -23,6 +23,7 @@ import { type Measures } from '@/core/match/measure'
 import { type PhotoWater } from '../newSky'
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
+import { type DecodedFile } from './pictures/file'
 import { type Refs } from './refs'
 
 /** A decoded picture in shared memory, with its mip levels. */
@@ -83,8 +84,10 @@ export interface PictureWorker {
   close(asset: string): void
   /** These decoded pictures stay, too; others go when no request is using them. */
   keep(assets: readonly string[]): void
-  /** Opens what a project shows, before anybody asks, and keeps it until it is told what to keep. */
-  openEarly(project: string): Promise<void>
+  /** Opens what a project shows, before anybody asks, and keeps it until it is told what to keep. @param decoding those of them that the page decodes and hands over */
+  openEarly(assets: readonly string[], decoding: readonly string[]): void
+  /** @param file null where the page could not have it */
+  handOver(asset: string, file: DecodedFile | null): void
   /** Null when a newer request overtook it. */
   select(request: SentRequest, number: number): Promise<SelectResult | null>
   /** The steps whose stored result earlier versions made are found anew by the next request. */

@@ -3,7 +3,8 @@ import { type Remote } from 'comlink'
 import { type Node } from '@/core/compose/nodes'
 import { type Affine } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { isShown, layersBelow, picturesOf, withDescendants } from '@/document/tree'
+import { isShown } from '@/document/shown'
+import { layersBelow, picturesOf, withDescendants } from '@/document/tree'
 import {
   type KeptScene,
   type Layer,

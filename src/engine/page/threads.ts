@@ -1,5 +1,6 @@
 /** The page's workers. They can be begun before anything is asked of them, so that their code, and the pictures, are there when the page is. */
 import * as Comlink from 'comlink'
+import { decodedFile } from './pictures/file'
 import { type PictureWorker } from './protocol'
 
 type Kind = 'pictures' | 'tiles'
@@ -45,10 +46,24 @@ export function remoteOf<T>(thread: Worker): Comlink.Remote<T> {
   return remote
 }
 
-/** Begins the picture worker, before the others that have nothing to do yet; it opens what this project shows by itself, since the page is busy being made. */
-export function beginPictures(project: string): void {
-  const { worker } = waitingOnes('pictures')[0] ?? beginThread('pictures')
-  void remoteOf<PictureWorker>(worker).openEarly(project)
+/** So many pictures are decoded before the picture worker runs: each is 4 bytes a pixel until it takes it. */
+const DECODED_EARLY = 2
+/** Begins the picture worker, before the others that have nothing to do yet; it opens what a project shows while the page is being made. Its own code takes longer to come than a picture: the first ones are decoded meanwhile. @param shown the pictures' assets */
+export function beginPictures(shown: Promise<readonly string[]>): void {
+  const { worker } = waitingOnes('pictures')[0] ?? beginThread('pictures'),
+    pictures = remoteOf<PictureWorker>(worker)
+  shown.then(
+    (assets) => {
+      const decoding = assets.slice(0, DECODED_EARLY)
+      void pictures.openEarly(assets, decoding)
+      for (const asset of decoding)
+        decodedFile(asset).then(
+          (file) => void pictures.handOver(asset, Comlink.transfer(file, [file.bitmap])),
+          () => void pictures.handOver(asset, null),
+        )
+    },
+    () => {}, // who opens the project is told
+  )
 }
 
 /** One that waits, or a new one. @param failed is told when it stops working */

@@ -2,13 +2,24 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { beginPictures } from '@/engine/page/threads'
 import { beginOpening, openedCover, openedProject } from './early'
 
-vi.mock('@/engine/page/threads', () => ({ beginPictures: vi.fn() }))
+vi.mock('@/engine/page/threads', () => ({
+  beginPictures: vi.fn((shown: Promise<unknown>) => void shown.catch(() => {})),
+}))
 
+const layer = (asset: string, more: object = {}) => ({ id: asset, kind: 'picture', asset, visible: true, ...more })
+const layers = [
+  layer('a'),
+  layer('b', { visible: false }),
+  layer('a', { id: 'again' }),
+  { id: 'g', kind: 'group', visible: false },
+  layer('c', { parent: 'g' }),
+  layer('d'),
+]
 const asked: string[] = []
 let answer: (path: string) => Response | Promise<Response>
 beforeEach(() => {
   asked.length = 0
-  answer = () => Response.json({ id: 'p' })
+  answer = () => Response.json({ id: 'p', records: { layers } })
   vi.stubGlobal('fetch', async (path: string) => {
     asked.push(path)
     return answer(path)
@@ -23,8 +34,8 @@ const timesAsked = (part: string) => asked.filter((path) => path.includes(part))
 
 it('a project and its cover are asked for once, though the page comes later, and anew the next time', async () => {
   beginOpening('one')
-  expect(beginPictures).toHaveBeenCalledWith('one')
-  expect(await openedProject('one')).toEqual({ id: 'p' })
+  expect(await vi.mocked(beginPictures).mock.lastCall?.[0]).toEqual(['a', 'd'])
+  expect(await openedProject('one')).toMatchObject({ id: 'p' })
   await openedCover('one')
   expect([timesAsked('one?acts'), timesAsked('one/cover')]).toEqual([1, 1])
   await openedProject('one')

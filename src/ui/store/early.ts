@@ -1,4 +1,5 @@
 /** A project is asked for, and its pictures opened, while the page that shows it is still being made. */
+import { shownPictures } from '@/document/shown'
 import { beginPictures } from '@/engine/page/threads'
 import { type OpenProject, openProject } from './server'
 
@@ -14,8 +15,8 @@ let coming: Coming | null = null,
   cover: { readonly id: string; readonly bitmap: Promise<ImageBitmap | null> } | null = null
 
 export function beginOpening(id: string): void {
-  beginPictures(id)
   const project = openProject(id)
+  beginPictures(project.then(({ records }) => shownPictures(records.layers)))
   cover = { id, bitmap: fetchCover(id) }
   coming = { id, at: performance.now(), project }
   project.catch(() => {}) // who opens the project is told

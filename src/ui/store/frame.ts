@@ -1,7 +1,8 @@
 /** What is on the screen, of the records and of what is looked at: the one place that says so. */
 import { type Affine, IDENTITY } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
-import { ancestorsOf, withDescendants } from '@/document/tree'
+import { ancestorsOf } from '@/document/shown'
+import { withDescendants } from '@/document/tree'
 import { type Layer, type Project, type RecipeHome } from '@/document/records'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { type BenchState } from './benchState'

@@ -3,19 +3,22 @@ import { decode as decodePng } from 'fast-png'
 import { rarestHue } from '@/core/colour/rarestHue'
 import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
-import { type SharedPicture, UNAVAILABLE } from '../protocol'
+import { type SharedPicture } from '../protocol'
+import { type DecodedFile, decodedFile, UNDECODABLE } from './file'
 
 const STRIP_ROWS = 1024
 export const shared = (bytes: number) => new SharedArrayBuffer(bytes)
 
-/** Throws an error named UNAVAILABLE, with a sentence, when the picture cannot be had now. */
-export async function fetchPicture(asset: string): Promise<SharedPicture> {
-  const file = await fetchFile(asset)
+/** @param early what the page has made of the file; null where it could not. Throws as `decodedFile` does */
+export async function fetchPicture(asset: string, early?: Promise<DecodedFile | null>): Promise<SharedPicture> {
+  const { file, bitmap } = (await early) ?? (await decodedFile(asset))
   let full: Picture
   try {
-    full = await pixelsOf(file)
+    full = await pixelsOf(file, bitmap)
   } catch {
-    throw new Error('A picture could not be decoded by this browser.')
+    throw new Error(UNDECODABLE)
+  } finally {
+    bitmap.close()
   }
   const opaque = file.type === 'image/jpeg' || isOpaque(full)
   if (!opaque) full = (await exactly(file, full)) ?? full
@@ -23,33 +26,10 @@ export async function fetchPicture(asset: string): Promise<SharedPicture> {
   return { levels, opaque, rarestHue: rarestHue(levels[levels.length - 1]) }
 }
 
-async function fetchFile(asset: string): Promise<Blob> {
-  const unavailable = (why: string) =>
-    Object.assign(new Error(`A picture could not be loaded: ${why}`), { name: UNAVAILABLE })
-  let response: Response
-  try {
-    response = await fetch(`/api/pictures/${asset}`)
-  } catch {
-    throw unavailable('the server cannot be reached right now.')
-  }
-  if (!response.ok) {
-    const { problem } = (await response.json().catch(() => ({}))) as { problem?: string }
-    throw unavailable(problem ?? 'the server did not say why.')
-  }
-  return response.blob().catch(() => {
-    throw unavailable('the connection broke off.')
-  })
-}
-
-async function pixelsOf(file: Blob): Promise<Picture> {
-  const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none', premultiplyAlpha: 'none' })
-  const { width, height } = bitmap
-  const full: Picture = { width, height, data: new Uint8ClampedArray(shared(width * height * 4)) }
-  try {
-    if (!(file.type === 'image/jpeg' && (await throughFrame(bitmap, full)))) throughCanvas(bitmap, full)
-  } finally {
-    bitmap.close()
-  }
+async function pixelsOf(file: Blob, bitmap: ImageBitmap): Promise<Picture> {
+  const { width, height } = bitmap,
+    full: Picture = { width, height, data: new Uint8ClampedArray(shared(width * height * 4)) }
+  if (!(file.type === 'image/jpeg' && (await throughFrame(bitmap, full)))) throughCanvas(bitmap, full)
   return full
 }
 

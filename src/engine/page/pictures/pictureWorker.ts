@@ -39,6 +39,7 @@ import {
   addHelper,
   closePicture,
   finish,
+  handOver,
   inShared,
   keepPictures,
   listen,
@@ -80,6 +81,7 @@ const api: PictureWorker = {
   close: closePicture,
   keep: keepPictures,
   openEarly,
+  handOver,
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent, number) =>
     withRequest(sent, async (request) => {

@@ -2,15 +2,16 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import { NoWeights } from '@/core/network/network'
 import { networkWeights } from '../networkWeights'
 import { type SharedPicture } from '../protocol'
+import { type DecodedFile } from './file'
 import { bringStored } from './results'
-import { closePicture, keepPictures, openEarly, openPicture, withAreas } from './work'
+import { closePicture, handOver, keepPictures, openEarly, openPicture, withAreas } from './work'
 
 const decoded: string[] = []
 vi.mock('../networkWeights', () => ({ networkWeights: vi.fn(() => Promise.resolve()) }))
 vi.mock('./results', () => ({ bringStored: vi.fn(), keepCostly: vi.fn(), openResultsOf: vi.fn() }))
 vi.mock('./decode', () => ({
-  fetchPicture: async (asset: string) => {
-    decoded.push(asset)
+  fetchPicture: async (asset: string, early?: Promise<DecodedFile | null>) => {
+    decoded.push((await early) ? `${asset} handed over` : asset)
     return { levels: [], opaque: true, rarestHue: 0 } satisfies SharedPicture
   },
 }))
@@ -64,18 +65,8 @@ it('what is not stored sends for the network, and waits for it only if it asks i
   vi.mocked(networkWeights).mockImplementation(() => Promise.resolve())
 })
 
-const layer = (asset: string, more: object = {}) => ({ id: asset, kind: 'picture', asset, visible: true, ...more })
-const answers = (layers: object[], ok = true) =>
-  vi.stubGlobal('fetch', async () => (ok ? Response.json({ records: { layers } }) : new Response('', { status: 500 })))
-
 it('what a project shows is opened early, once, and is there for who opens it', async () => {
-  answers([
-    layer('a'),
-    layer('b', { visible: false }),
-    layer('a', { id: 'again' }),
-    { id: 'f', kind: 'fill', visible: true },
-  ])
-  await openEarly('one')
+  openEarly(['a'], [])
   await openPicture('a')
   expect(decoded).toEqual(['a'])
   closePicture('a')
@@ -87,10 +78,19 @@ it('what a project shows is opened early, once, and is there for who opens it', 
   expect(decoded).toEqual(['a', 'a'])
   closePicture('a')
 })
-it('without an answer nothing is opened, and nothing is said', async () => {
-  answers([], false)
-  await openEarly('one')
-  vi.stubGlobal('fetch', () => Promise.reject(new TypeError('away')))
-  await openEarly('one')
-  expect(decoded).toEqual([])
+it('what the page decodes is waited for and taken once; what it could not have is tried here', async () => {
+  const file = { file: new Blob(), bitmap: { close() {} } as ImageBitmap }
+  openEarly(['p', 'q', 'r'], ['p', 'q'])
+  const open = Promise.all(['p', 'q', 'r'].map((asset) => openPicture(asset)))
+  await vi.waitFor(() => expect(decoded).toEqual(['r']))
+  handOver('p', file)
+  handOver('q', null)
+  handOver('never asked for', file)
+  await open
+  expect([...decoded].sort()).toEqual(['p handed over', 'q', 'r'])
+  for (const asset of ['p', 'q', 'r']) closePicture(asset)
+  keepPictures([])
+  await openPicture('p')
+  expect(decoded.at(-1)).toBe('p')
+  closePicture('p')
 })

@@ -1,6 +1,6 @@
 /** What every request to the picture worker shares: the open pictures, the studio, the counters of the newest requests, and progress. */
-import { isShown, picturesOf, sceneOfArea } from '@/document/tree'
-import { type Area, type KeptScene, type Project } from '@/document/records'
+import { picturesOf, sceneOfArea } from '@/document/tree'
+import { type Area, type KeptScene } from '@/document/records'
 import { Cancelled, type Context, type Scene } from '@/core/select/finder'
 import { seenByAll } from '@/core/parallel/crew'
 import { crewOf, type Port } from '@/core/parallel/threads'
@@ -21,6 +21,7 @@ import {
 } from '../protocol'
 import { type Matte } from '@/core/raster/picture'
 import { fetchPicture } from './decode'
+import { type DecodedFile } from './file'
 import { bringStored, keepCostly, openResultsOf } from './results'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
@@ -70,7 +71,13 @@ export const newest =
 export const newestNow = (kind: number): number => Atomics.load(latest, kind)
 export const always = (): boolean => true
 
-const holdPicture = (asset: string): Hold<SharedPicture> => pictures.hold(asset, () => fetchPicture(asset))
+/** What the page decodes meanwhile. */
+const arriving = new Map<
+  string,
+  { readonly file: Promise<DecodedFile | null>; arrived(file: DecodedFile | null): void }
+>()
+const holdPicture = (asset: string): Hold<SharedPicture> =>
+  pictures.hold(asset, () => fetchPicture(asset, arriving.get(asset)?.file))
 const opened = new Map<string, Hold<SharedPicture>[]>()
 /** It stays open until it has been closed as often as it was opened. */
 export async function openPicture(asset: string): Promise<SharedPicture> {
@@ -85,20 +92,24 @@ export async function openPicture(asset: string): Promise<SharedPicture> {
 }
 export const closePicture = (asset: string): void => opened.get(asset)?.pop()?.release()
 export const keepPictures = (assets: readonly string[]): void => pictures.keep(assets)
-/** What cannot be had is said when it is asked for. */
-export async function openEarly(project: string): Promise<void> {
-  const response = await fetch(`/api/projects/${project}?acts=0`).catch(() => null)
-  if (!response?.ok) return
-  const { layers } = ((await response.json()) as { records: Project }).records,
-    assets = new Set(
-      layers.flatMap((layer) => (layer.kind === 'picture' && isShown(layers, layer.id) ? [layer.asset] : [])),
-    )
-  keepPictures([...assets])
+/** What cannot be had is said when it is asked for. @param decoding those that the page decodes and hands over with `handOver` */
+export function openEarly(assets: readonly string[], decoding: readonly string[]): void {
+  for (const asset of decoding) {
+    let arrived: (file: DecodedFile | null) => void = () => {}
+    const file = new Promise<DecodedFile | null>((resolve) => (arrived = resolve))
+    arriving.set(asset, { file, arrived })
+  }
+  keepPictures(assets)
   for (const asset of assets)
     openPicture(asset).then(
       () => closePicture(asset),
       () => {},
     )
+}
+/** @param file null where the page could not have or decode it: then it is tried here, and what is wrong is said */
+export function handOver(asset: string, file: DecodedFile | null): void {
+  arriving.get(asset)?.arrived(file)
+  arriving.delete(asset)
 }
 
 /** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network may be asked: its weights set out, and only what cannot do without waits for them */
