@@ -12,13 +12,16 @@ const EVERY = 3
 /** Variance of grain where `mask` is 1, linear colours squared: of 3×3 windows, the calmest tenth. */
 export function noiseOf(picture: Picture, mask: Uint8Array): number {
   const { width, height } = picture,
-    found: number[] = [],
-    step = Math.max(1, Math.floor(countSet(mask) / EVERY / SAMPLES))
-  for (let y = 1, seen = 0; y < height - 1; y += EVERY) {
-    for (let i = y * width + 1, end = (y + 1) * width - 1; i < end; i++)
-      if (mask[i] && seen++ % step === 0) found.push(varianceAt(picture, i))
+    step = Math.max(1, Math.floor(countSet(mask) / EVERY / SAMPLES)),
+    found = new Float64Array(2 * EVERY * SAMPLES)
+  let count = 0
+  for (let y = 1, seen = 0, next = mask.indexOf(1); y < height - 1 && next >= 0; y += EVERY) {
+    const end = (y + 1) * width - 1
+    if (next < y * width + 1) next = mask.indexOf(1, y * width + 1)
+    if (next < 0 || next >= end) continue
+    for (let i = next; i < end; i++) if (mask[i] && seen++ % step === 0) found[count++] = varianceAt(picture, i)
   }
-  return found.length ? Math.max(LEAST, Float64Array.from(found).sort()[Math.floor(found.length * CALM)]) : LEAST
+  return count ? Math.max(LEAST, found.subarray(0, count).sort()[Math.floor(count * CALM)]) : LEAST
 }
 
 /** Variance of the 3×3 window around a pixel that is not on the border, linear colours squared, the mean of the channels. */

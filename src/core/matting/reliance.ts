@@ -35,8 +35,11 @@ export function shareOfSamples(
 ): Float32Array {
   const ring = mapInto(new Uint8Array(unknown.length), unknown, (u, i) => tried.unknown[i] ^ u),
     means = meansNear(ring, picture),
-    errorOf = (coverage: Float32Array) =>
-      means(mapInto(new Float32Array(ring.length), ring, (r, i) => (r ? (coverage[i] - alpha[i]) ** 2 : 0)))
+    errorOf = (coverage: Float32Array) => {
+      const errors = new Float32Array(ring.length)
+      for (let i = 0; i < errors.length; i++) if (ring[i]) errors[i] = (coverage[i] - alpha[i]) ** 2
+      return means(errors)
+    }
   const byColours = errorOf(colours),
     bySamples = errorOf(samples)
   return mapInto(byColours, byColours, (a, i) => {

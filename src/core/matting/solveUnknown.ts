@@ -62,7 +62,8 @@ export function solveUnknown(
   if (tried) {
     const both = [pyramid, copyOf(pyramid, crew)]
     for (let n = coarsest; n >= last; n--) {
-      const levels = both.map((one, by) => levelToSolve(one, n, learnt[by][n - last], expected)),
+      const noise = noiseOn(pyramid, n),
+        levels = both.map((one, by) => levelToSolve(one, n, learnt[by][n - last], noise, expected)),
         blocks = levels[0].blocks.flatMap((block) => [0, 1].map((by) => ({ by, block })))
       crew.share(solveByLearners, levels, blocks, stop)
       done += 2 * counts[n]
@@ -72,7 +73,13 @@ export function solveUnknown(
     stop()
   }
   for (let n = tried ? last - 1 : coarsest; n >= 0; n--) {
-    const { blocks, ...level } = levelToSolve(pyramid, n, learnt[0][Math.max(0, n - last)], expected),
+    const { blocks, ...level } = levelToSolve(
+        pyramid,
+        n,
+        learnt[0][Math.max(0, n - last)],
+        noiseOn(pyramid, n),
+        expected,
+      ),
       report = (share: number) => say(done + share * counts[n])
     if (blocks.length > 1) crew.share(solveBlocks, level, blocks, report)
     else if (blocks.length) solveBlock(level)(blocks[0], report)
@@ -117,15 +124,26 @@ export const solveByLearners: Task<readonly LevelToSolve[], { readonly by: numbe
   },
 }
 
+const shownOn = (
+  { finest, coarser }: Pick<Pyramid, 'finest' | 'coarser'>,
+  n: number,
+): Pick<Level, 'picture' | 'unknown'> => (n > 0 ? coarser[n - 1] : { picture: finest.part, unknown: finest.open })
+/** Of its grain where it is unknown. @see noiseOf */
+function noiseOn(pyramid: Pyramid, n: number): number {
+  const { picture, unknown } = shownOn(pyramid, n)
+  return noiseOf(picture, unknown)
+}
+
 /** One level, from what the coarser one says. */
 function levelToSolve(
   { finest, coarser, counts }: Pyramid,
   n: number,
   learnt: Learnt,
+  noise: number,
   expected: Expected | null,
 ): LevelToSolve & { readonly blocks: readonly Box[] } {
   const whole: Level | undefined = n > 0 ? coarser[n - 1] : undefined,
-    { picture, unknown } = whole ?? { picture: finest.part, unknown: finest.open }
+    { picture, unknown } = shownOn({ finest, coarser }, n)
   const { blocks, margin } = blocksOf(picture, unknown, n < coarser.length ? counts[n] : 0)
   return {
     blocks,
@@ -134,7 +152,7 @@ function levelToSolve(
     whole,
     finest,
     learnt,
-    hold: holdOf(learnt, n, noiseOf(picture, unknown)),
+    hold: holdOf(learnt, n, noise),
     margin,
     rounds: roundsFor(counts[n]),
     expected: expected?.n === n ? expected.coverage : null,
