@@ -23,8 +23,13 @@ import { type Measures } from '@/core/match/measure'
 import { type PhotoWater } from '../newSky'
 import { type MatchedLayer } from '@/core/match/surroundings'
 import { type SkyPicture } from '@/core/match/skyPicture'
-import { type DecodedFile } from './pictures/file'
 import { type Refs } from './refs'
+
+/** A file and its pixels, decoded by the browser's own threads: straight alpha, no colour conversion. */
+export interface DecodedFile {
+  readonly file: Blob
+  readonly bitmap: ImageBitmap
+}
 
 /** A decoded picture in shared memory, with its mip levels. */
 export interface SharedPicture {

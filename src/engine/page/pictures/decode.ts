@@ -3,8 +3,8 @@ import { decode as decodePng } from 'fast-png'
 import { rarestHue } from '@/core/colour/rarestHue'
 import { picturePyramid } from '@/core/raster/levels'
 import { isOpaque, type Picture } from '@/core/raster/picture'
-import { type SharedPicture } from '../protocol'
-import { type DecodedFile, decodedFile, UNDECODABLE } from './file'
+import { type DecodedFile, type SharedPicture } from '../protocol'
+import { decodedFile, UNDECODABLE } from './file'
 
 const STRIP_ROWS = 1024
 export const shared = (bytes: number) => new SharedArrayBuffer(bytes)

@@ -1,11 +1,5 @@
 /** A picture's file, and what the browser makes of it: asked for by the page before the picture worker's code is there, and by the worker. */
-import { UNAVAILABLE } from '../protocol'
-
-/** A file and its pixels, decoded by the browser's own threads: straight alpha, no colour conversion. */
-export interface DecodedFile {
-  readonly file: Blob
-  readonly bitmap: ImageBitmap
-}
+import { type DecodedFile, UNAVAILABLE } from '../protocol'
 
 /** Throws an error named UNAVAILABLE, with a sentence, when the file cannot be had now, and another when it cannot be decoded. */
 export async function decodedFile(asset: string): Promise<DecodedFile> {

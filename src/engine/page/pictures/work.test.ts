@@ -1,8 +1,7 @@
 import { beforeEach, expect, it, vi } from 'vitest'
 import { NoWeights } from '@/core/network/network'
 import { networkWeights } from '../networkWeights'
-import { type SharedPicture } from '../protocol'
-import { type DecodedFile } from './file'
+import { type DecodedFile, type SharedPicture } from '../protocol'
 import { bringStored } from './results'
 import { closePicture, handOver, keepPictures, openEarly, openPicture, withAreas } from './work'
 

@@ -12,6 +12,7 @@ import { networkWeights } from '../networkWeights'
 import { RefReader } from '../refs'
 import {
   COUNTERS,
+  type DecodedFile,
   MOST_PREPARED_PIXELS,
   type PictureEvents,
   type SelectRequest,
@@ -21,7 +22,6 @@ import {
 } from '../protocol'
 import { type Matte } from '@/core/raster/picture'
 import { fetchPicture } from './decode'
-import { type DecodedFile } from './file'
 import { bringStored, keepCostly, openResultsOf } from './results'
 
 /** Results of steps kept: a prepared pick of up to 106 megapixels, or some twenty mattes of 24. */
