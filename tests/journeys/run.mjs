@@ -38,6 +38,7 @@ import { oneFocus } from './oneFocus.mjs'
 import { byKeyboard } from './byKeyboard.mjs'
 import { edge } from './edge.mjs'
 import { newSky } from './newSky.mjs'
+import { largeSky } from './largeSky.mjs'
 import { layerMatch } from './layerMatch.mjs'
 import { exportKinds } from './exportKinds.mjs'
 import { batches } from './batches.mjs'
@@ -73,6 +74,7 @@ const journeys = {
   byObject,
   edge,
   newSky,
+  largeSky,
   layerMatch,
   kept,
   byTouch,
@@ -89,7 +91,7 @@ const journeys = {
 const LIMIT_MS = 480_000
 const SECOND_TRIES = 3
 /** Their figures are what they are there for. */
-const MEASURING = new Set(['manyLayers', 'tick'])
+const MEASURING = new Set(['manyLayers', 'tick', 'largeSky'])
 
 const given = process.argv.slice(2),
   measure = given.includes('--measure'),
