@@ -21,10 +21,7 @@ export async function largeSky(application) {
     const complete = () => page.waitForSelector('canvas[data-final=yes]', { state: 'attached', timeout: 120_000 })
     let began = await now(page)
     await stage(page, 'Match')
-    await page
-      .getByRole('region', { name: 'Measured in this photo' })
-      .getByText('levels')
-      .waitFor({ timeout: 120_000 })
+    await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 120_000 })
     said.push(`measured after ${((await now(page)) - began).toFixed(0)} ms`)
     const cards = page.getByRole('listbox', { name: /^Skies/ }).getByRole('option', { name: /fits \d+ of 100/ })
     await page.waitForFunction(
