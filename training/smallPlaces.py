@@ -5,8 +5,7 @@ FOLDER/N.npz: views V (one place under three skies, as a camera takes them, sRGB
 the height, T its tilt, degrees clockwise; of each view SUN: the sun's azimuth and height, degrees (0 ahead, 90 right), and luminance, 0 without one.
 The places are those of scenes/places.py, with --coast those by the water, seen from other heights, over smaller and larger waves.
 """
-import argparse, math, os, re, shutil, sys, tempfile
-from concurrent.futures import ThreadPoolExecutor
+import math, os, re, shutil, sys, tempfile
 import numpy as np, cv2
 
 sys.path.insert(0, os.path.join(os.path.dirname(os.path.abspath(__file__)), "scenes"))
@@ -56,13 +55,4 @@ def make(seed, out, coast):
 
 
 if __name__ == "__main__":
-    asked = argparse.ArgumentParser()
-    asked.add_argument("--out", required=True)
-    asked.add_argument("--seeds", default="1-300")
-    asked.add_argument("--jobs", type=int, default=1)
-    asked.add_argument("--coast", action="store_true")
-    a = asked.parse_args()
-    os.makedirs(a.out, exist_ok=True)
-    low, high = map(int, a.seeds.split("-"))
-    with ThreadPoolExecutor(a.jobs) as pool:
-        list(pool.map(lambda s: make(s, a.out, a.coast), range(low, high + 1)))
+    places.draw(make, "1-300")

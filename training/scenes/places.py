@@ -462,13 +462,19 @@ def make(seed, out, coast=False):
         shutil.rmtree(work, ignore_errors=True)
 
 
-if __name__ == "__main__":
+def draw(make, usual):
+    """What the command line asks for: make(seed, folder, coast) for each seed. usual: the seeds where none are given."""
     asked = argparse.ArgumentParser()
     asked.add_argument("--out", required=True)
-    asked.add_argument("--seeds", default="1-6")
+    asked.add_argument("--seeds", default=usual)
     asked.add_argument("--jobs", type=int, default=1)
     asked.add_argument("--coast", action="store_true")
     a = asked.parse_args()
+    os.makedirs(a.out, exist_ok=True)
     low, high = map(int, a.seeds.split("-"))
     with ThreadPoolExecutor(a.jobs) as pool:
         list(pool.map(lambda s: make(s, a.out, a.coast), range(low, high + 1)))
+
+
+if __name__ == "__main__":
+    draw(make, "1-6")
