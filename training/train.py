@@ -1,6 +1,7 @@
 #!/usr/bin/python3
 """Trains the cue that says how probably a pixel belongs to the thing that is meant. See README.md.
-usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3]
+usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3] [--photographs FOLDER]
+FOLDER: what photographs.py made: half of the other places things are put before, and one view in fourteen of their own main things.
 Convolutions are computed with numbers of 16 bits where the processor multiplies matrices of those (two to three times as quick).
 """
 import glob, os, sys, time
@@ -63,6 +64,10 @@ def srgb(l):
     return np.where(l <= 0.0031308, l * 12.92, 1.055 * np.power(np.maximum(l, 1e-9), 1 / 2.4) - 0.055)
 
 
+def linear(v):
+    return np.where(v <= 0.04045, v / 12.92, ((v + 0.055) / 1.055) ** 2.4).astype(np.float32)
+
+
 def bumps(points, h, w):
     out = np.zeros((h, w), np.float32)
     yy, xx = np.mgrid[0:h, 0:w]
@@ -83,8 +88,10 @@ def bounds(m):
 
 
 class Scenes(torch.utils.data.IterableDataset):
-    def __init__(s, folder, without, batch):
+    def __init__(s, folder, without, batch, photographs):
         s.folder, s.without, s.batch = folder, without, batch
+        kept = [dict(np.load(f)) for f in sorted(glob.glob(photographs + "/*.npz"))] if photographs else []
+        s.places, s.mains = [z["V"] for z in kept if "S" not in z], [z for z in kept if "S" in z]
 
     def __iter__(s):
         rng = np.random.default_rng(int(time.time() * 1000) % 2**31)
@@ -117,17 +124,37 @@ class Scenes(torch.utils.data.IterableDataset):
             cache[f] = {k: z[k] for k in z.files}
         return cache[f]
 
+    def place(s, rng, h, w):
+        """A piece of a photograph."""
+        V = s.places[rng.integers(len(s.places))]
+        k = rng.uniform(0.4, 1)
+        a, b = int(V.shape[0] * k), int(V.shape[1] * k * rng.uniform(0.5, 1))
+        y, x = rng.integers(V.shape[0] - a + 1), rng.integers(V.shape[1] - b + 1)
+        return linear(cv2.resize(V[y : y + a, x : x + b], (w, h), interpolation=cv2.INTER_AREA if b > w else cv2.INTER_LINEAR) / 255)
+
     def sample(s, rng, files, cache, h, w):
-        z = s.load(files[rng.integers(len(files))], cache)
-        d = lambda k, y=z: (y[k].astype(np.float32) / 255) ** 2
-        P, A, B = d("P"), d("A")[..., None], d("B")
-        M, O = z["M"], z["O"]
+        if s.mains and rng.random() < 0.07:
+            z = s.mains[rng.integers(len(s.mains))]
+            M, O = z["S"], np.zeros_like(z["S"])
+            A, B = (M.astype(np.float32) / 255)[..., None], linear(z["V"] / 255)
+            P = A * B
+        else:
+            z = s.load(files[rng.integers(len(files))], cache)
+            d = lambda k, y=z: (y[k].astype(np.float32) / 255) ** 2
+            P, A, B = d("P"), d("A")[..., None], d("B")
+            M, O = z["M"], z["O"]
         H, W = M.shape
-        if rng.random() < 0.45:  # before another place
+        another = rng.random()
+        if another < 0.25 and s.places:
+            B = s.place(rng, H, W)
+            if rng.random() < 0.3:
+                B = cv2.GaussianBlur(B, (0, 0), rng.uniform(0.5, 4))
+        elif another < 0.45:  # before another place
             y = s.load(files[rng.integers(len(files))], cache)
-            B = d("B", y)
+            d = lambda k, y=y: (y[k].astype(np.float32) / 255) ** 2
+            B = d("B")
             if rng.random() < 0.35:
-                B = d("P", y) + (1 - d("A", y)[..., None]) * B
+                B = d("P") + (1 - d("A")[..., None]) * B
             B = (
                 cv2.resize(B, (W, H))
                 if rng.random() < 0.6
@@ -311,6 +338,14 @@ def go_on(net, file, views):
         norm.weight.data, norm.bias.data = (norm.running_var + 1e-5).sqrt(), b + mean
 
 
+def running_mean(mean, net, step):
+    """Of the weights, over the last 500 steps or so: what is kept."""
+    now, keep = net.state_dict(), min(0.998, 1 - 1 / step)
+    if mean is None:
+        return {k: v.clone() for k, v in now.items()}
+    return {k: keep * mean[k] + (1 - keep) * v if v.is_floating_point() else v.clone() for k, v in now.items()}
+
+
 if __name__ == "__main__":
     torch.manual_seed(1)
     net = Net().to(memory_format=torch.channels_last)
@@ -321,9 +356,9 @@ if __name__ == "__main__":
     print(sum(p.numel() for p in net.parameters()), "weights", flush=True)
     loader = iter(
         torch.utils.data.DataLoader(
-            Scenes(sys.argv[1], arg("--without", "").split(","), batch),
+            Scenes(sys.argv[1], arg("--without", "").split(","), batch, arg("--photographs", None)),
             batch_size=None,
-            num_workers=1,
+            num_workers=2,
             prefetch_factor=4,
         )
     )
@@ -335,7 +370,7 @@ if __name__ == "__main__":
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-4)
     # A pause (the process stopped for a while) does not count.
     spent, last = 0, time.time()
-    step = 0
+    step, mean = 0, None
     rng = np.random.default_rng(3)
     tally = [[] for _ in MODES]
     while True:
@@ -367,6 +402,7 @@ if __name__ == "__main__":
         nn.utils.clip_grad_norm_(net.parameters(), 2.0)
         opt.step()
         step += 1
+        mean = running_mean(mean, net, step)
         with torch.no_grad():
             q, y = o > 0, t > 0.5
             iou = (q & y).sum((2, 3)) / ((q | y).sum((2, 3)) + 1e-6)
@@ -382,5 +418,5 @@ if __name__ == "__main__":
                 flush=True,
             )
         if step % 200 == 0:
-            torch.save(net.state_dict(), sys.argv[2])
-    torch.save(net.state_dict(), sys.argv[2])
+            torch.save(mean, sys.argv[2])
+    torch.save(mean, sys.argv[2])

@@ -1,13 +1,14 @@
 #!/usr/bin/python3
 """Trains what finds water, from what finds things: every view is asked where it mirrors what stands above it. See README.md.
-usage: trainWater.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3]
-WET, DRY: what smallPlaces.py drew with --coast and without. Of four views one is of the first, four in ten have water drawn into them or none (water.py),
-the others have none. It is taught where the horizon lies, too; nothing asks for that.
+usage: trainWater.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3] [--photographs FOLDER]
+FOLDER: what photographs.py made: one view in seven, half of those with water.
+WET, DRY: what smallPlaces.py drew with --coast and without. Half of the views are of these, a quarter have water drawn into them or none (water.py),
+the others are things and photographs. It is taught where the horizon lies, too.
 """
 import glob, json, os, sys, time
 import numpy as np, cv2, torch, torch.nn.functional as F
 import water
-from train import BUCKETS, Net, arg, go_on, srgb
+from train import BUCKETS, Net, arg, go_on, linear, running_mean, srgb
 
 # Photographs without water in them, for what stands above it and for what has none.
 DRY = [
@@ -17,7 +18,6 @@ DRY = [
 ]
 # Of these, what may stand above water.
 SCENES = 8
-linear = lambda v: np.where(v <= 0.04045, v / 12.92, ((v + 0.055) / 1.055) ** 2.4).astype(np.float32)
 
 
 def dry():
@@ -65,8 +65,10 @@ def turned(rng, im, z):
 
 
 class Views(torch.utils.data.IterableDataset):
-    def __init__(s, layers, wet, small, batch):
+    def __init__(s, layers, wet, small, batch, photographs):
         s.layers, s.wet, s.small, s.batch = layers, wet, small, batch
+        marked = [z for z in (dict(np.load(f)) for f in sorted(glob.glob(photographs + "/*.npz"))) if "W" in z] if photographs else []
+        s.marked = [[z for z in marked if bool(z["W"].any()) == wet] for wet in (True, False)]
 
     def __iter__(s):
         rng = np.random.default_rng(int(time.time() * 1e6) % 2**31 + os.getpid())
@@ -89,17 +91,21 @@ class Views(torch.utils.data.IterableDataset):
     def view(s, rng, h, w):
         light = lambda z, k: (z[k].astype(np.float32) / 255) ** 2
         pick = rng.random()
-        if pick < 0.4:
-            of = s.places if pick < 0.25 else s.dry
+        if pick < 0.5:
+            of = s.places if pick < 0.22 else s.dry
             z = s.load(of[rng.integers(len(of))])
             im, t = part(rng, *turned(rng, linear(z["V"][rng.integers(len(z["V"]))] / 255), z), h, w, 0.45)
-        elif pick < 0.5:
+        elif pick < 0.57:
             z = s.load(s.things[rng.integers(len(s.things))])
             im = light(z, "P") + (1 - light(z, "A")[..., None]) * light(z, "B")
             im, t = part(rng, im, unknown(im), h, w, 0.5)
-        elif pick < 0.6:
+        elif pick < 0.64:
             im = s.photos[rng.integers(len(s.photos))]
             im, t = part(rng, im, unknown(im), h, w, 0.35)
+        elif pick < 0.78 and s.marked[0]:
+            of = s.marked[int(pick > 0.71)]
+            z = of[rng.integers(len(of))]
+            im, t = part(rng, *turned(rng, linear(z["V"] / 255), {"T": 0, **z}), h, w, 0.4)
         else:
             things = [s.load(s.things[rng.integers(len(s.things))]) for _ in range(2)]
             im, m, line = water.shown(rng, h, w, [(light(z, "P"), light(z, "A")) for z in things], s.photos[:SCENES])
@@ -122,7 +128,11 @@ def loss_of(o, t):
     every = F.binary_cross_entropy_with_logits(o, t, reduction="none")
     p = torch.sigmoid(o[:, 0])
     inter, both = (p * t[:, 0]).sum((1, 2)), (p + t[:, 0] - p * t[:, 0]).sum((1, 2))
-    return every[:, 0].mean() + 0.5 * (1 - (inter + 300) / (both + 300)).mean() + 0.5 * (every[:, 1] * (t[:, 1] >= 0)).mean()
+    water = every[:, 0].mean() + 0.5 * (1 - (inter + 300) / (both + 300)).mean()
+    known = (t[:, 1] >= 0).float()
+    line = (every[:, 1] * known).mean()
+    off = ((torch.sigmoid(o[:, 1]) - t[:, 1]) * known).mean(1).abs().mean()  # of each column: what is read from it
+    return water + 0.5 * line + 3 * off
 
 
 if __name__ == "__main__":
@@ -132,13 +142,13 @@ if __name__ == "__main__":
     minutes, peak, old = float(arg("--minutes", 60)), float(arg("--rate", 1e-3)), arg("--from", None)
     net = Net().to(memory_format=torch.channels_last)
     sixteen = "amx_bf16" in open("/proc/cpuinfo").read()
-    loader = iter(torch.utils.data.DataLoader(Views(layers, wet, small, 32), batch_size=None, num_workers=2, prefetch_factor=4))
+    loader = iter(torch.utils.data.DataLoader(Views(layers, wet, small, 32, arg("--photographs", None)), batch_size=None, num_workers=2, prefetch_factor=4))
     if old.endswith(".ts"):
         go_on(net, old, [next(loader)[0] for _ in range(20)])
     else:
         net.load_state_dict(torch.load(old))
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
-    mean = None  # of the weights, over the last ones: what is kept
+    mean = None
     spent, last, step, tally = 0, time.time(), 0, []
     while True:
         spent, last = spent + min(10, time.time() - last), time.time()
@@ -157,10 +167,8 @@ if __name__ == "__main__":
         step += 1
         with torch.no_grad():
             q, y = o[:, 0] > 0, t[:, 0] > 0.5
+            mean = running_mean(mean, net, step)
             tally += [float(v) for v in ((q & y).sum((1, 2)) / (q | y).sum((1, 2)))[y.sum((1, 2)) > 0]]
-            now = net.state_dict()
-            keep = min(0.998, 1 - 1 / step)
-            mean = {k: v.clone() for k, v in now.items()} if mean is None else {k: keep * mean[k] + (1 - keep) * v if v.is_floating_point() else v for k, v in now.items()}
         if step % 50 == 0:
             print("%5d  %.1f min  loss %.3f  overlap where there is water %.3f" % (step, spent / 60, float(loss), np.mean(tally[-1600:])), flush=True)
         if step % 200 == 0 or done == 1:
