@@ -1,9 +1,9 @@
 #!/usr/bin/python3
 """Trains what finds water, from what finds things: every view is asked where it mirrors what stands above it. See README.md.
-usage: trainWater.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3] [--photographs FOLDER]
-FOLDER: what photographs.py made: one view in seven, half of those with water.
-WET, DRY: what smallPlaces.py drew with --coast and without. Half of the views are of these, a quarter have water drawn into them or none (water.py),
-the others are things and photographs. It is taught where the horizon lies, too.
+usage: trainWater.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3] [--photographs FOLDER] [--horizon 0]
+WET, DRY: what smallPlaces.py drew with --coast and without. Of four views one is of the first, four in ten have water drawn into them or none (water.py),
+the others have none. FOLDER: what photographs.py made: one view in seven, in the place of drawn ones, half of them with water. It is taught where the
+horizon lies, too; with --horizon 3 the error of each column counts as well. Nothing asks for that.
 """
 import glob, json, os, sys, time
 import numpy as np, cv2, torch, torch.nn.functional as F
@@ -91,19 +91,19 @@ class Views(torch.utils.data.IterableDataset):
     def view(s, rng, h, w):
         light = lambda z, k: (z[k].astype(np.float32) / 255) ** 2
         pick = rng.random()
-        if pick < 0.5:
-            of = s.places if pick < 0.22 else s.dry
+        if pick < 0.4:
+            of = s.places if pick < 0.25 else s.dry
             z = s.load(of[rng.integers(len(of))])
             im, t = part(rng, *turned(rng, linear(z["V"][rng.integers(len(z["V"]))] / 255), z), h, w, 0.45)
-        elif pick < 0.57:
+        elif pick < 0.5:
             z = s.load(s.things[rng.integers(len(s.things))])
             im = light(z, "P") + (1 - light(z, "A")[..., None]) * light(z, "B")
             im, t = part(rng, im, unknown(im), h, w, 0.5)
-        elif pick < 0.64:
+        elif pick < 0.6:
             im = s.photos[rng.integers(len(s.photos))]
             im, t = part(rng, im, unknown(im), h, w, 0.35)
-        elif pick < 0.78 and s.marked[0]:
-            of = s.marked[int(pick > 0.71)]
+        elif pick < 0.74 and s.marked[0]:
+            of = s.marked[int(pick > 0.67)]
             z = of[rng.integers(len(of))]
             im, t = part(rng, *turned(rng, linear(z["V"] / 255), {"T": 0, **z}), h, w, 0.4)
         else:
@@ -124,7 +124,7 @@ class Views(torch.utils.data.IterableDataset):
         return x.astype(np.float32), np.ascontiguousarray(t.transpose(2, 0, 1)).astype(np.float32)
 
 
-def loss_of(o, t):
+def loss_of(o, t, horizon):
     every = F.binary_cross_entropy_with_logits(o, t, reduction="none")
     p = torch.sigmoid(o[:, 0])
     inter, both = (p * t[:, 0]).sum((1, 2)), (p + t[:, 0] - p * t[:, 0]).sum((1, 2))
@@ -132,7 +132,7 @@ def loss_of(o, t):
     known = (t[:, 1] >= 0).float()
     line = (every[:, 1] * known).mean()
     off = ((torch.sigmoid(o[:, 1]) - t[:, 1]) * known).mean(1).abs().mean()  # of each column: what is read from it
-    return water + 0.5 * line + 3 * off
+    return water + 0.5 * line + horizon * off
 
 
 if __name__ == "__main__":
@@ -148,7 +148,7 @@ if __name__ == "__main__":
     else:
         net.load_state_dict(torch.load(old))
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
-    mean = None
+    horizon, mean = float(arg("--horizon", 0)), None
     spent, last, step, tally = 0, time.time(), 0, []
     while True:
         spent, last = spent + min(10, time.time() - last), time.time()
@@ -159,7 +159,7 @@ if __name__ == "__main__":
         net.train()
         with torch.autocast("cpu", torch.bfloat16, sixteen):
             o = net(x.contiguous(memory_format=torch.channels_last))
-        loss = loss_of(o.float(), t)
+        loss = loss_of(o.float(), t, horizon)
         opt.zero_grad()
         loss.backward()
         torch.nn.utils.clip_grad_norm_(net.parameters(), 2.0)
