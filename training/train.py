@@ -94,7 +94,7 @@ class Scenes(torch.utils.data.IterableDataset):
         s.places, s.mains = [z["V"] for z in kept if "S" not in z], [z for z in kept if "S" in z]
 
     def __iter__(s):
-        rng = np.random.default_rng(int(time.time() * 1000) % 2**31)
+        rng = np.random.default_rng(int(time.time() * 1e6) % 2**31 + os.getpid())
         cache = {}
         files = []
         n = 0

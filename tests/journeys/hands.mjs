@@ -243,3 +243,13 @@ export async function dragGrip(page, name, to, keys = []) {
   const box = await page.locator(`[data-grip="${name}"]`).boundingBox()
   await drag(page, [box.x + box.width / 2, box.y + box.height / 2], to, keys)
 }
+/** In Match: until every sky of the library has been read and ranked by how well it fits the photo. */
+export const skiesRanked = (page) =>
+  page.waitForFunction(
+    () => {
+      const cards = [...document.querySelectorAll('[role=option]')]
+      return cards.length >= 12 && cards.every((card) => /fits \d+ of 100/.test(card.getAttribute('aria-label')))
+    },
+    null,
+    { timeout: 120_000 },
+  )

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { root } from './application.mjs'
 import { openBrowser } from './browser.mjs'
-import { beginWith, stage } from './hands.mjs'
+import { beginWith, skiesRanked, stage } from './hands.mjs'
 import { markAfter, now } from './waits.mjs'
 
 export async function largeSky(application) {
@@ -24,14 +24,7 @@ export async function largeSky(application) {
     await page.getByRole('region', { name: 'Measured in this photo' }).getByText('levels').waitFor({ timeout: 120_000 })
     said.push(`measured after ${((await now(page)) - began).toFixed(0)} ms`)
     const cards = page.getByRole('listbox', { name: /^Skies/ }).getByRole('option', { name: /fits \d+ of 100/ })
-    await page.waitForFunction(
-      () => {
-        const cards = [...document.querySelectorAll('[role=option]')]
-        return cards.length >= 12 && cards.every((card) => /fits \d+ of 100/.test(card.getAttribute('aria-label')))
-      },
-      null,
-      { timeout: 120_000 },
-    )
+    await skiesRanked(page)
     await page.waitForTimeout(1500)
     began = await now(page)
     await cards.nth(3).click()

@@ -21,6 +21,7 @@ import {
   same,
   saved,
   shareAfter,
+  skiesRanked,
   stage,
   toLinear,
   typeInto,
@@ -52,14 +53,7 @@ export async function newSky(application) {
     // Skies of the library are ranked by fit; others come by drop.
     const options = page.getByRole('listbox', { name: /^Skies/ }).getByRole('option'),
       skyOf = (name) => page.getByRole('option', { name: new RegExp(`^${name}, fits`) })
-    await page.waitForFunction(
-      () => {
-        const cards = [...document.querySelectorAll('[role=option]')]
-        return cards.length >= 12 && cards.every((card) => /fits \d+ of 100/.test(card.getAttribute('aria-label')))
-      },
-      null,
-      { timeout: 120_000 },
-    )
+    await skiesRanked(page)
     const scores = await options.evaluateAll((cards) =>
       cards.map((card) => Number(/fits (\d+)/.exec(card.getAttribute('aria-label'))[1])),
     )

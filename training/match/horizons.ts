@@ -26,5 +26,5 @@ for (const folder of process.argv.slice(2))
   }
 const percent = (share: number): string => `${(100 * share).toFixed(2)} %`
 console.log(
-  `${off.length} views: median ${percent(off.toSorted((a, b) => a - b)[off.length >> 1])}, mean ${percent(mean(off))}, worst tenth ${percent(worst(off))}, within 1.5 %: ${off.filter((v) => v <= NEAR).length}`,
+  `${off.length} views: median ${percent(off.toSorted((a, b) => a - b)[off.length >> 1])}, mean ${percent(mean(off))}, worst tenth ${percent(worst(off))}, within ${percent(NEAR)}: ${off.filter((v) => v <= NEAR).length}`,
 )
