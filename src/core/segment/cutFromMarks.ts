@@ -76,6 +76,7 @@ export function cutFromMarks(
       guess,
       weight: new Float32Array(start.length).fill(1),
       expected,
+      doubtColours: odds !== undefined,
       draft,
       tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
     },

@@ -68,13 +68,15 @@ export interface SmallCut {
   readonly smoothness?: number
   /** How much each pixel speaks for inside besides its colour, nats; instead of what the guess says. */
   readonly expected?: Float32Array
+  /** Colours count only as far as they tell apart what the guess says: see `tellingApart`. */
+  readonly doubtColours?: boolean
   /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
   readonly draft?: boolean
 }
 
 /** The cut on the small level, and the colours it was made by. */
 export function cutSmall(
-  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, expected, draft = false }: SmallCut,
+  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, expected, doubtColours, draft = false }: SmallCut,
   check: (progress: number) => void,
 ): { state: Uint8Array; models: Models } {
   const { width, height } = lab,
@@ -100,7 +102,8 @@ export function cutSmall(
     models = learnBoth(lab, inside, outside, samples)
     const colours = new ColourEvidence(models.inside, models.outside)
     const next = given.slice(),
-      evidence = (i: number) => colours.of(lab.words[i])
+      evidence = (i: number) => colours.of(lab.words[i]),
+      counts = doubtColours ? tellingApart(colours, lab.words, guess) : 1
     cutGrid(lab, {
       state: next,
       words: lab.words,
@@ -109,7 +112,8 @@ export function cutSmall(
       evidence: (from, n, out, at) => {
         colours.row(lab.words, from, n, out, at)
         for (let i = 0; i < n; i++)
-          out[at + i] += expected ? expected[from + i] : 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE)
+          out[at + i] =
+            counts * out[at + i] + (expected ? expected[from + i] : 2 * GUESS_WEIGHT * (guess[from + i] - GUESS_MIDDLE))
       },
     })
     if (tidy) {
@@ -128,6 +132,31 @@ export function cutSmall(
     if (changed < count / SETTLED) break
   }
   return { state, models: models! }
+}
+
+/** Colours count in full when they alone are right so often, each side counting half; chance is a half. */
+const TOLD = 0.8
+
+/**
+ * How much colours may count, 0-1, by how well they alone tell apart what is probably inside and what is not: where a thing looks like what is around it
+ * they are as good as tossing a coin, and would lead the cut away from what is known.
+ * Source: Brodersen, Ong, Stephan and Buhmann, "The balanced accuracy and its posterior distribution", ICPR 2010 (the measure).
+ * @param guess how probably each pixel is inside, 0-1
+ */
+export function tellingApart(colours: ColourEvidence, pixels: Uint32Array, guess: Float32Array): number {
+  let inside = 0,
+    outside = 0,
+    insideTold = 0,
+    outsideTold = 0
+  for (let i = 0, step = Math.max(1, Math.floor(guess.length / SAMPLES)); i < guess.length; i += step) {
+    inside += guess[i]
+    outside += 1 - guess[i]
+    if (colours.of(pixels[i]) > 0) insideTold += guess[i]
+    else outsideTold += 1 - guess[i]
+  }
+  if (!inside || !outside) return 1
+  const right = (insideTold / inside + outsideTold / outside) / 2
+  return Math.min(1, Math.max(0, (right - 0.5) / (TOLD - 0.5)))
 }
 
 /** At finer levels: how near the outline a pixel is decided anew, px; and how loudly its colour must speak against its side, nats. */

@@ -25,8 +25,9 @@ export interface SegmentView {
   readonly lab: LabPlanes
 }
 
-/** The level that is thought on has at most so many pixels. */
-const MOST_PIXELS = 130_000
+/** The level that is thought on has at most so many pixels; so many where thin things count (`finerView`). */
+const MOST_PIXELS = 130_000,
+  MOST_FINER_PIXELS = 260_000
 
 export const wholeOf = ({ width, height }: Size): Box => ({ x: 0, y: 0, width, height })
 
@@ -70,4 +71,16 @@ export function segmentView(
       view.lab.L.byteLength * 3,
   )
   return view
+}
+
+/** The same view, thought on at the level before its last, where that is not too large: what is thin is a pixel wide there, not half of one. */
+export function finerView(view: SegmentView, { memory }: { readonly memory: Memory }): SegmentView {
+  const levels = view.levels.slice(0, -1),
+    last = levels.at(-1)
+  if (!last || last.width * last.height > MOST_FINER_PIXELS) return view
+  const known = memory.get<{ of: SegmentView; view: SegmentView }>('finerView')
+  if (known?.of === view) return known.view
+  const finer = { frame: view.frame, levels, lab: labPlanes(last) }
+  memory.set('finerView', { of: view, view: finer }, finer.lab.L.byteLength * 3)
+  return finer
 }

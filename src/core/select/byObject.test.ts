@@ -256,6 +256,20 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(run(thing, step, false).note).toMatch(/nothing around it/)
   })
 
+  it('regions at two things are both of them, at two places of one thing that thing', () => {
+    const discAt = (u: number) => (x: number, y: number) => Math.hypot(x - u, y - 120) < 45,
+      two = paint((x, y) => (discAt(100)(x, y) ? [190, 80, 50] : discAt(260)(x, y) ? [40, 90, 140] : [150, 160, 150])),
+      truthOf = (...us: number[]) => {
+        const matte = emptyMatte(two)
+        for (let i = 0; i < matte.data.length; i++)
+          if (us.some((u) => discAt(u)(i % WIDTH, Math.floor(i / WIDTH)))) matte.data[i] = 255
+        return matte
+      },
+      at = (...places: Point[]) => run(two, { kind: 'regions', at: places, detail: 0.3 }).matte
+    expect(overlap(at([100, 120], [260, 120]), truthOf(100, 260))).toBeGreaterThan(0.95)
+    expect(overlap(at([80, 120], [120, 130]), truthOf(100))).toBeGreaterThan(0.95)
+  })
+
   it('two things compete: each pick is one of them', () => {
     const two = paint((x, y) =>
       Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160],

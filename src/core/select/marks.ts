@@ -13,7 +13,7 @@ import { lengthOf, placesAlong } from '../segment/expectation'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
-import { type SegmentView, segmentView, wholeOf } from '../segment/view'
+import { finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { fillPolygons } from '../vector/fill'
 import { type Finder, type Found } from './finder'
 
@@ -22,10 +22,13 @@ const BORDER = 0.005
 
 export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
+  /** 2: thought on at a finer level, colours as far as they tell. */
+  version: 2,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
-    const view = segmentView(scene, params.sample, context),
+    const whole = segmentView(scene, params.sample, context),
+      view = context.draft ? whole : finerView(whole, context),
       small = view.levels.length - 1
     let contradictory = false
     const given = (level: number): Uint8Array => {

@@ -73,25 +73,45 @@ function enlarged({ state, size }: Things, { width, height }: Size): Uint8Array 
 /** The whole thing at a place is taken when it is expected at least so surely there, on the average (probability). */
 const SURE_OF_THING = 0.75
 
-/** The basins that make up the thing at a place, as the network expects it: 1; null where it expects none. Remembered. */
+/**
+ * The basins that make up the thing at a place, as the network expects it: 1; null where it expects none. All places are looked at together, since
+ * they are mostly meant to be parts of one thing; a place that is no part of that is looked at alone.
+ */
 function thingAt(
-  { view, tree, levels }: PictureRegions,
+  all: PictureRegions,
   place: Place,
+  places: readonly Place[],
   key: string,
   context: Context,
 ): Uint8Array | null {
   if (context.network === false) return null
-  const name = `${key} thing ${place.join()}`,
-    known = context.memory.get<{ thing: Uint8Array | null }>(name)
-  if (known) return known.thing
-  const thing = connectedBasins(tree, expectedBasins(view, tree, place), basinAt(tree, levels, place)!)
-  context.memory.set(name, { thing }, tree.basins + 64)
-  return thing
+  const { tree, levels } = all,
+    basin = basinAt(tree, levels, place)!,
+    together = connectedBasins(tree, expectedAt(all, places, key, context), basin)
+  return together || places.length < 2 ? together : connectedBasins(tree, expectedAt(all, [place], key, context), basin)
 }
 
-/** How probably each basin belongs to the thing at a place. */
-function expectedBasins(view: SegmentView, { basinOf, basins, width, height }: RegionTree, place: Place): Float32Array {
-  const expected = expectation(view, { keep: [place] }, true),
+/** How probably each basin belongs to what lies at the places. Remembered. */
+function expectedAt(
+  { view, tree }: PictureRegions,
+  places: readonly Place[],
+  key: string,
+  { memory }: Context,
+): Float32Array {
+  const name = `${key} expected ${places.join(' ')}`,
+    known = memory.get<Float32Array>(name)
+  if (known) return known
+  const expected = expectedBasins(view, tree, places)
+  memory.set(name, expected, expected.byteLength)
+  return expected
+}
+
+function expectedBasins(
+  view: SegmentView,
+  { basinOf, basins, width, height }: RegionTree,
+  keep: readonly Place[],
+): Float32Array {
+  const expected = expectation(view, { keep }, true),
     across = view.lab.width,
     shift = Math.round(Math.log2(width / across)),
     sum = new Float32Array(basins),
@@ -168,7 +188,7 @@ export function regionsHolding(
     if (basin === null) continue
     any = true
     if (inside[basin]) continue
-    const thing = thingAt(all, place, key, context)
+    const thing = thingAt(all, place, at, key, context)
     if (thing && areaOf(tree, thing) <= most) thing.forEach((held, b) => (inside[b] |= held))
     else wanted.add(top[basin])
   }
@@ -195,6 +215,8 @@ export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions
 
 export const regions: Finder<'regions', RegionsFields> = {
   ...regionsStep,
+  /** 2: all places are looked at together. */
+  version: 2,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')
