@@ -25,9 +25,14 @@ export interface MeasuredPhoto {
   readonly water: PhotoWater
 }
 
-/** What the active layer's photo measures; remembered, so that one sky after the other can be tried. @param steps that select its sky */
-export function measurePhoto(scene: Scene, steps: readonly Step[], context: Context): MeasuredPhoto {
-  const sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) }),
+/**
+ * What the active layer's photo measures; remembered, so that one sky after the other can be tried. It is measured before the sky's edge is solved:
+ * that takes longest and tells nothing more (docs/QUALITY.md).
+ * @param selecting steps that select its sky
+ */
+export function measurePhoto(scene: Scene, selecting: readonly Step[], context: Context): MeasuredPhoto {
+  const steps = selecting.filter(({ kind }) => kind !== 'edge'),
+    sky = foldSteps(steps, scene, { ...context, check: (p) => context.check(0.7 * p) }),
     key = `measures ${scene.identity('all')} ${scene.identity('layer')} ${canonicalJson(steps.map((step) => ({ ...step, id: '' })))}`,
     known = context.memory.get<Omit<MeasuredPhoto, 'sky'>>(key)
   if (known) return { sky, ...known }

@@ -40,6 +40,7 @@ import {
   closePicture,
   finish,
   handOver,
+  holdOn,
   inShared,
   keepPictures,
   listen,
@@ -72,6 +73,21 @@ function lookAcross<T>(
     () => latest() && selecting(),
     ({ check }) => look(studio.matte(request.steps, sceneOf(request, check), check), check),
   )
+}
+
+/** Solves the edge of a sky that was measured, while the editor looks at others: the first that is brought in is there the sooner. */
+function solveLater(request: SelectRequest, number: number): void {
+  const latest = newest(MATCH, number),
+    selecting = newest(SELECT, newestNow(SELECT)),
+    letGo = holdOn(request)
+  run(
+    'Finding the sky’s edge',
+    () => latest() && selecting(),
+    ({ check }) => studio.matte(request.steps, sceneOf(request, check), check),
+  )
+    // Whoever brings a sky in meets it again, and is told.
+    .catch(() => undefined)
+    .finally(letGo)
 }
 
 const api: PictureWorker = {
@@ -168,16 +184,13 @@ const api: PictureWorker = {
       }),
     ),
   measure: (sent, number) =>
-    withRequest(sent, (request) =>
-      run('Measuring the photo', newest(MATCH, number), (context) => {
-        const photo = measurePhoto(sceneOf(request, context.check), request.steps, context)
-        return {
-          measures: photo.measures,
-          water: photo.water,
-          problem: whyNoNewSky(photo),
-        }
-      }),
-    ),
+    withRequest(sent, async (request) => {
+      const photo = await run('Measuring the photo', newest(MATCH, number), (context) =>
+        measurePhoto(sceneOf(request, context.check), request.steps, context),
+      )
+      if (photo && !whyNoNewSky(photo)) solveLater(request, number)
+      return photo && { measures: photo.measures, water: photo.water, problem: whyNoNewSky(photo) }
+    }),
   matchLayer: (sent, layer, number) =>
     withRequest(sent, (request) =>
       run('Looking at the surroundings', newest(MATCH, number), (context) =>
