@@ -1,6 +1,8 @@
 /** What the photo worked on measures: looked at once for each photo and sky mask, shown in the left column and used by the skies' fit. */
 import { useEffect } from 'react'
 import { create } from 'zustand'
+import { canonicalJson } from '@/core/fields/canonical'
+import { type Step } from '@/core/steps/registry'
 import { oldSky, photoAlone } from '@/document/newSky'
 import { newSkyAt, type NewSkyLayers } from '@/document/newSkyParts'
 import { scenesNamed, sceneOfArea, sceneOfProject } from '@/document/tree'
@@ -14,9 +16,11 @@ interface Measured {
   /** Of which photo: see `keyOf`. */
   readonly photo: string
   readonly state: 'looking' | 'done' | 'stopped'
+  /** By which steps its sky was found: see `askedOf`. */
+  readonly asked: string
   readonly found: PhotoMeasured | null
 }
-export const usePhoto = create<Measured>(() => ({ photo: '', state: 'looking', found: null }))
+export const usePhoto = create<Measured>(() => ({ photo: '', state: 'looking', asked: '', found: null }))
 
 /** Tells a photo from those of other projects, and from another picture in its place. */
 export const keyOf = ({ id, asset }: PictureLayer): string => `${get().id} ${id} ${asset}`
@@ -36,15 +40,20 @@ async function look(layer: string): Promise<PhotoMeasured | null> {
   const project = shownProject(get()),
     parts = project ? newSkyAt(project.layers, layer) : undefined
   if (!project || !parts) return null
-  const photo = keyOf(parts.photo)
+  const photo = keyOf(parts.photo),
+    sky = oldSky(parts, newId),
+    asked = askedOf(sky.steps),
+    known = usePhoto.getState()
+  // A new sky's land is masked by the very steps that were measured: asked anew, they would stop their edge from being solved.
+  if (!asking && known.photo === photo && known.state === 'done' && known.asked === asked) return known.found
   usePhoto.setState((before) => ({ photo, state: 'looking', found: before.photo === photo ? before.found : null }))
-  const mine = { photo, answer: measureNow(project, parts).catch(() => null) }
+  const mine = { photo, answer: measureNow(project, parts, sky).catch(() => null) }
   asking = mine
   const found = await mine.answer
   // A newer question has its own answer.
   if (asking !== mine) return found
   asking = null
-  usePhoto.setState(found ? { state: 'done', found } : { state: 'stopped' })
+  usePhoto.setState(found ? { state: 'done', asked, found } : { state: 'stopped' })
   return found
 }
 
@@ -60,11 +69,18 @@ export function useMeasuring(photo: PictureLayer | undefined, mask: unknown): vo
   }, [id, key, mask])
 }
 
+/** What of the steps decides what they find on a photo. */
+const askedOf = (steps: readonly Step[]): string =>
+  canonicalJson(steps.map((step) => ({ ...step, id: undefined, scene: undefined, sceneLayer: undefined })))
+
 /** Null when nothing is open, or a newer question overtook this one. */
-function measureNow(project: Project, parts: NewSkyLayers): Promise<PhotoMeasured | null> {
+function measureNow(
+  project: Project,
+  parts: NewSkyLayers,
+  { steps, area }: ReturnType<typeof oldSky>,
+): Promise<PhotoMeasured | null> {
   // The photo by itself, and the steps that find its sky: those of the land's mask look at what that was made on.
-  const { steps, area } = oldSky(parts, newId),
-    now = sceneOfProject(project),
+  const now = sceneOfProject(project),
     scene = area
       ? sceneOfArea(area, now.scenes)
       : { ...now, layers: photoAlone(now.layers, parts.photo.id), active: parts.photo.id }
