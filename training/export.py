@@ -1,5 +1,7 @@
 #!/usr/bin/python3
-"""Writes a trained network as weights.ts, and reads it back so that training can go on from it.  usage: export.py NET.pt WEIGHTS.ts"""
+"""Writes a trained network as weights.ts, and reads it back so that training can go on from it.  usage: export.py NET.pt WEIGHTS.ts [EARLIER.pt SHARE]
+EARLIER: what NET went on from, to be mixed in by its share, 0-1 (Wortsman et al., "Model soups", ICML 2022).
+"""
 import base64, re, sys
 import numpy as np, torch
 
@@ -69,8 +71,15 @@ def read(path):
 
 
 if __name__ == "__main__":
-    sd = {k: v.double().numpy() for k, v in torch.load(sys.argv[1], map_location="cpu").items()}
-    out = b"".join(bytes_of(*folded(sd, name)) for name in LAYERS)
+    def weights(path):
+        sd = {k: v.double().numpy() for k, v in torch.load(path, map_location="cpu").items()}
+        return {name: folded(sd, name) for name in LAYERS}
+
+    net = weights(sys.argv[1])
+    if len(sys.argv) > 3:
+        earlier, share = weights(sys.argv[3]), float(sys.argv[4])
+        net = {name: [share * a + (1 - share) * b for a, b in zip(earlier[name], net[name])] for name in LAYERS}
+    out = b"".join(bytes_of(*net[name]) for name in LAYERS)
     open(sys.argv[2], "w").write(
         "/** Made by training/export.py: the network's weights, base64. */\nexport const WEIGHTS =\n  '"
         + base64.b64encode(out).decode()

@@ -48,6 +48,9 @@ type Layers = Record<keyof typeof SHAPES, Convolution>
 /** What it has learnt to tell: each with weights of its own. */
 export type Lesson = 'things' | 'water'
 
+/** Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made. */
+export const THINGS_VERSION = 2
+
 /** The network was asked before it was given its weights. */
 export class NoWeights extends Error {
   constructor(readonly lesson: Lesson) {

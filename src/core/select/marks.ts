@@ -8,6 +8,7 @@ import { solveUnknown, type Work } from '../matting/solveUnknown'
 import { emptyMatte, type Matte, type Picture } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { type Hints } from '../network/likelihood'
+import { THINGS_VERSION } from '../network/network'
 import { boundsOfPoints } from '../segment/bounds'
 import { lengthOf, placesAlong } from '../segment/expectation'
 import { cutFromMarks } from '../segment/cutFromMarks'
@@ -22,8 +23,7 @@ const BORDER = 0.005
 
 export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
-  /** 2: thought on at a finer level, colours as far as they tell. */
-  version: 2,
+  version: THINGS_VERSION,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')

@@ -16,6 +16,7 @@ import { cutTreeByArea, makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { standingOut, type Things } from '../segment/things'
 import { likely } from '../network/likelihood'
+import { THINGS_VERSION } from '../network/network'
 import { expectation } from '../segment/expectation'
 import { type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { traceMatte } from '../vector/trace'
@@ -215,8 +216,7 @@ export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions
 
 export const regions: Finder<'regions', RegionsFields> = {
   ...regionsStep,
-  /** 2: all places are looked at together. */
-  version: 2,
+  version: THINGS_VERSION,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')

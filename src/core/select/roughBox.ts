@@ -17,6 +17,7 @@ import { keepObject } from '../segment/keepObject'
 import { calmed } from '../segment/labPlanes'
 import { colourOverlap } from '../segment/colourOverlap'
 import { likely } from '../network/likelihood'
+import { THINGS_VERSION } from '../network/network'
 import { agreement, CALM, EXPECTED, expectation, sureOf } from '../segment/expectation'
 import { cutSmall, learnBoth, type Models, refine } from '../segment/objectCut'
 import { mapInto } from '../raster/mapInto'
@@ -45,6 +46,7 @@ const PREFERENCE = 1.15
 
 export const roughBox: Finder<'roughBox', RoughBoxFields> = {
   ...roughBoxStep,
+  version: THINGS_VERSION,
   find(scene, params, context) {
     const loop = loopOf(params),
       nothing = (note: string): Found => ({ ...emptyMatte(scene), note })

@@ -2,6 +2,7 @@
  * Subject: what stands out against what touches the border, as one thing with an outline on edges. Where several things compete, `pick`
  * chooses among them. How it is found: `segment/things.ts`.
  */
+import { THINGS_VERSION } from '../network/network'
 import { subject as subjectStep, type SubjectFields } from '../steps/subject'
 import { emptyMatte } from '../raster/picture'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
@@ -13,6 +14,7 @@ import { type Finder } from './finder'
 
 export const subject: Finder<'subject', SubjectFields> = {
   ...subjectStep,
+  version: THINGS_VERSION,
   find(scene, params, context) {
     const found = thingsOf(scene, params.sample, { ...context, check: (p) => context.check(0.66 * p) })
     if (!found)

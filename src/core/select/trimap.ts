@@ -1,4 +1,5 @@
 /** A matte solved from a trimap picture: black is outside, white inside, anything between is to be solved. */
+import { THINGS_VERSION } from '../network/network'
 import { trimap as trimapStep, type TrimapFields } from '../steps/trimap'
 import { solveUnknown } from '../matting/solveUnknown'
 import { emptyMatte } from '../raster/picture'
@@ -7,6 +8,7 @@ import { coverageOf, pictureOf } from './image'
 
 export const trimap: Finder<'trimap', TrimapFields> = {
   ...trimapStep,
+  version: THINGS_VERSION,
   find(scene, { asset, solver, sample }, context) {
     const given = coverageOf(pictureOf(scene, asset), 'luminance'),
       matte = emptyMatte(scene),

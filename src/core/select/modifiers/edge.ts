@@ -3,6 +3,7 @@
  * where it lies; what comes out is rounded, softened, crisped and moved without being solved again.
  * The solvers and their sources stand in core/matting.
  */
+import { THINGS_VERSION } from '../../network/network'
 import { edge as edgeStep, type EdgeStroke, type EdgeFields } from '../../steps/modifiers/edge'
 import { type Memory } from '../../cache/lruCache'
 import { bandAlong, MIDDLE } from '../../matting/band'
@@ -31,6 +32,7 @@ const AROUND = 1,
 
 export const edge: Modifier<'edge', EdgeFields> = {
   ...edgeStep,
+  version: THINGS_VERSION,
   note(matte, { reach, strokes }) {
     if (reach === 0 && !strokes.length) return undefined
     const { selected } = tallyOf(matte)
