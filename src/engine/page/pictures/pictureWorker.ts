@@ -53,6 +53,7 @@ import {
   studio,
   withAreas,
   withRequest,
+  withWeights,
 } from './work'
 
 /** A made picture on its way to the tiles. */
@@ -80,10 +81,12 @@ function solveLater(request: SelectRequest, number: number): void {
   const latest = newest(MATCH, number),
     selecting = newest(SELECT, newestNow(SELECT)),
     letGo = holdOn(request)
-  run(
-    'Finding the sky’s edge',
-    () => latest() && selecting(),
-    ({ check }) => studio.matte(request.steps, sceneOf(request, check), check),
+  withWeights(() =>
+    run(
+      'Finding the sky’s edge',
+      () => latest() && selecting(),
+      ({ check }) => studio.matte(request.steps, sceneOf(request, check), check),
+    ),
   )
     // Whoever brings a sky in meets it again, and is told.
     .catch(() => undefined)

@@ -112,6 +112,14 @@ export function handOver(asset: string, file: DecodedFile | null): void {
   arriving.delete(asset)
 }
 
+/** Work that begins again when the network was asked for weights that were not there yet, and they are. */
+export const withWeights = <T>(work: () => Promise<T>): Promise<T> =>
+  work().catch(async (error: unknown) => {
+    if (!(error instanceof NoWeights)) throw error
+    await networkWeights(error.lesson)
+    return withWeights(work)
+  })
+
 /** @param stored what is stored is brought meanwhile: whether that is all that steps come to. Otherwise the network may be asked: its weights set out, and only what cannot do without waits for them */
 async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>, stored: Promise<boolean>): Promise<T> {
   const holds = [...new Set(assets)].map(holdPicture)
@@ -120,13 +128,7 @@ async function withPictures<T>(assets: Iterable<string>, work: () => Promise<T>,
       if (!(await stored)) networkWeights().catch(() => {})
     }
     await Promise.all([setOut(), ...holds.map((hold) => hold.ready)])
-    const tried = async (): Promise<T> =>
-      work().catch(async (error: unknown) => {
-        if (!(error instanceof NoWeights)) throw error
-        await networkWeights(error.lesson)
-        return tried()
-      })
-    return await tried()
+    return await withWeights(work)
   } finally {
     for (const hold of holds) hold.release()
   }
