@@ -84,6 +84,7 @@ try {
   await fresh('Marks')
   await drag(page, await at(page, 3000, 700), await at(page, 3000, 3600))
   await shareAfter(page, 0)
+  await drag(page, await at(page, 1100, 2450), await at(page, 4900, 2450))
   await page.getByRole('radio', { name: 'drop', exact: true }).click()
   await drag(page, await at(page, 300, 500), await at(page, 1000, 700))
   await page.getByRole('radio', { name: 'unsure', exact: true }).click()
