@@ -16,7 +16,7 @@ interface Measured {
   /** Of which photo: see `keyOf`. */
   readonly photo: string
   readonly state: 'looking' | 'done' | 'stopped'
-  /** By which steps its sky was found: see `askedOf`. */
+  /** As what, and by which steps its sky was found: see `askedOf`. */
   readonly asked: string
   readonly found: PhotoMeasured | null
 }
@@ -42,7 +42,7 @@ async function look(layer: string): Promise<PhotoMeasured | null> {
   if (!project || !parts) return null
   const photo = keyOf(parts.photo),
     sky = oldSky(parts, newId),
-    asked = askedOf(sky.steps),
+    asked = askedOf(project, parts, sky.steps),
     known = usePhoto.getState()
   // A new sky's land is masked by the very steps that were measured: asked anew, they would stop their edge from being solved.
   if (!asking && known.photo === photo && known.state === 'done' && known.asked === asked) return known.found
@@ -69,9 +69,14 @@ export function useMeasuring(photo: PictureLayer | undefined, mask: unknown): vo
   }, [id, key, mask])
 }
 
-/** What of the steps decides what they find on a photo. */
-const askedOf = (steps: readonly Step[]): string =>
-  canonicalJson(steps.map((step) => ({ ...step, id: undefined, scene: undefined, sceneLayer: undefined })))
+/** What decides what is measured: the photo as it lies on the canvas, and the steps that find its sky, whatever they are called and kept with. */
+const askedOf = ({ layers, canvas, linear }: Project, { photo }: NewSkyLayers, steps: readonly Step[]): string =>
+  canonicalJson([
+    photoAlone(layers, photo.id),
+    canvas,
+    linear,
+    steps.map((step) => ({ ...step, id: undefined, scene: undefined, sceneLayer: undefined })),
+  ])
 
 /** Null when nothing is open, or a newer question overtook this one. */
 function measureNow(

@@ -191,8 +191,10 @@ const api: PictureWorker = {
       const photo = await run('Measuring the photo', newest(MATCH, number), (context) =>
         measurePhoto(sceneOf(request, context.check), request.steps, context),
       )
-      if (photo && !whyNoNewSky(photo)) solveLater(request, number)
-      return photo && { measures: photo.measures, water: photo.water, problem: whyNoNewSky(photo) }
+      if (!photo) return null
+      const problem = whyNoNewSky(photo)
+      if (!problem) solveLater(request, number)
+      return { measures: photo.measures, water: photo.water, problem }
     }),
   matchLayer: (sent, layer, number) =>
     withRequest(sent, (request) =>
