@@ -22,16 +22,16 @@ export function correctiveClicks(
   answer: (steps: readonly object[]) => Matte,
   before: readonly object[],
 ): Answer {
-  const keep: [number, number][] = [],
-    drop: [number, number][] = [],
+  const keep: object[] = [],
+    drop: object[] = [],
     overlaps: number[] = []
   let now = before.length ? answer(before) : null
   if (now) overlaps.push(overlap(now, scene.truth))
   for (let n = 0; n < MOST && (overlaps.at(-1) ?? 0) < GOOD; n++) {
     const at = worstPlace(now, scene.truth)
     if (!at) break
-    ;(at.inside ? keep : drop).push(at.place)
-    const marks = { kind: 'marks', keep: press(keep), drop: press(drop), unsure: [] }
+    ;(at.inside ? keep : drop).push({ ...press([at.place])[0], turn: before.length ? n + 1 : n })
+    const marks = { kind: 'marks', keep, drop, unsure: [] }
     now = answer(before.length ? [{ ...marks, outline: boxOutline(scene) }] : [marks])
     overlaps.push(overlap(now, scene.truth))
   }
@@ -54,7 +54,7 @@ export function correctiveClicks(
 const boxOutline = ({ hints: { roughBox: [x0, y0, x1, y1] } }: TruthScene) => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]] // prettier-ignore
 
 /** The middle of the largest connected mistake: the pixel of it that lies farthest from its edge and the picture's. */
-function worstPlace(now: Matte | null, truth: Matte): { place: [number, number]; inside: boolean } | null {
+export function worstPlace(now: Matte | null, truth: Matte): { place: [number, number]; inside: boolean } | null {
   const { width, height } = truth,
     wrong = new Uint8Array(width * height)
   for (let i = 0; i < wrong.length; i++) {

@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Trains the cue that says how probably a pixel belongs to the thing that is meant. See README.md.
 usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3] [--photographs FOLDER]
-FOLDER: what photographs.py made: half of the other places things are put before, and one view in fourteen of their own main things.
+FOLDER: what photographs.py made: half of the other places things are put before, and one view in eight of their own main things.
 Convolutions are computed with numbers of 16 bits where the processor multiplies matrices of those (two to three times as quick).
 """
 import glob, os, sys, time
@@ -13,7 +13,7 @@ arg = lambda k, d: sys.argv[sys.argv.index(k) + 1] if k in sys.argv else d
 BUCKETS = [(176, 176), (144, 208), (208, 144), (160, 192), (192, 160)]
 # What is asked: the subject, the thing in a box or at marks, the outline between two places on it, coverage where a trimap does not know.
 MODES = ["none", "box", "marks", "wire", "trimap"]
-OFTEN = [0.15, 0.26, 0.42, 0.05, 0.12]
+OFTEN = [0.18, 0.24, 0.43, 0.04, 0.11]
 SIGMA = 4.0  # of a mark's bump, px of what the net sees
 
 
@@ -76,6 +76,31 @@ def bumps(points, h, w):
     return out
 
 
+def stroke(rng, m):
+    """Places along a stroke as a hand draws it: slightly bent, on m from end to end; shorter where m leaves no room."""
+    ys, xs = np.nonzero(m)
+    for reach in (1, 1, 0.7, 0.7, 0.5, 0.5, 0.3, 0.3, 0.15):
+        i, j = rng.integers(len(xs), size=2)
+        a = np.array([xs[i], ys[i]], np.float64)
+        b = a + reach * (np.array([xs[j], ys[j]]) - a)
+        n = max(2, int(np.hypot(*(b - a)) / 2))
+        k = np.linspace(0, 1, n)[:, None]
+        bend = rng.normal(0, 0.12, 2) * np.hypot(*(b - a))
+        line = a + k * (b - a) + 4 * k * (1 - k) * bend
+        x, y = np.int32(np.round(line)).T
+        if (x >= 0).all() and (y >= 0).all() and (x < m.shape[1]).all() and (y < m.shape[0]).all() and m[y, x].mean() > 0.97:
+            return [tuple(p) for p in line]
+    return [tuple(a)]
+
+
+def of_parts(rng, P):
+    """A thing whose parts have colours of their own, as clothes do."""
+    h, w = P.shape[:2]
+    field = cv2.resize(rng.normal(size=(int(rng.integers(2, 6)), int(rng.integers(2, 6)))).astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC)
+    part = (field > np.quantile(field, rng.uniform(0.3, 0.7)))[..., None]
+    return np.where(part, np.clip(P * np.exp(rng.normal(0, 0.5)) * np.exp(rng.normal(0, 0.3, 3)), 0, 1), P).astype(np.float32)
+
+
 def outline(t):
     """The pixels on either side of where coverage crosses a half."""
     m, cross = (t > 0.5).astype(np.uint8), np.array([[0, 1, 0], [1, 1, 1], [0, 1, 0]], np.uint8)
@@ -133,7 +158,7 @@ class Scenes(torch.utils.data.IterableDataset):
         return linear(cv2.resize(V[y : y + a, x : x + b], (w, h), interpolation=cv2.INTER_AREA if b > w else cv2.INTER_LINEAR) / 255)
 
     def sample(s, rng, files, cache, h, w):
-        if s.mains and rng.random() < 0.07:
+        if s.mains and rng.random() < 0.12:
             z = s.mains[rng.integers(len(s.mains))]
             M, O = z["S"], np.zeros_like(z["S"])
             A, B = (M.astype(np.float32) / 255)[..., None], linear(z["V"] / 255)
@@ -171,6 +196,8 @@ class Scenes(torch.utils.data.IterableDataset):
         if rng.random() < 0.25:  # colours of the place
             mb, mf = B.reshape(-1, 3).mean(0) + 0.02, (P.reshape(-1, 3).sum(0) / max(1, A.sum())) + 0.02
             P = np.clip(P * (mb / mf) ** rng.uniform(0.3, 1), 0, 1)
+        if rng.random() < 0.15:
+            P = np.minimum(of_parts(rng, P), A)
         im = P + (1 - A) * B
         im = srgb(np.clip(im * rng.uniform(0.7, 1.35), 0, 1)).astype(np.float32)
         if rng.random() < 0.6:
@@ -256,10 +283,15 @@ class Scenes(torch.utils.data.IterableDataset):
             near = cv2.dilate((t > 0.05).astype(np.uint8), np.ones((25, 25), np.uint8)) & (t < 0.02)
             othr = cut(np.where(target == M, O, M).astype(np.float32)) > 200
 
+            strokes = rng.choice([0, 0, 0.5, 1])
+
             def some(m, n, list_, apart=False):
-                """Places on m; far from those there already, the farthest of some, where a careful hand sets them."""
+                """Places or strokes on m; far from those there already, the farthest of some, where a careful hand sets them."""
                 ys, xs = np.nonzero(m)
                 for _ in range(n if len(xs) else 0):
+                    if rng.random() < strokes:
+                        list_.extend(stroke(rng, m))
+                        continue
                     i = rng.integers(len(xs), size=12 if apart and list_ else 1)
                     away = [min((xs[j] - x) ** 2 + (ys[j] - y) ** 2 for x, y in list_) if list_ else 0 for j in i]
                     j = i[int(np.argmax(away))]

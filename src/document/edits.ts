@@ -94,6 +94,12 @@ export const changeStep = (home: RecipeHome, id: string, change: object): Edit =
       if (value === undefined) delete (step as Record<string, unknown>)[name]
       else (step as Record<string, unknown>)[name] = value
   })
+/** Another step in the place of one. */
+export const exchangeStep = (home: RecipeHome, id: string, other: Step): Edit =>
+  editSteps(home, (steps) => {
+    const at = steps.findIndex((s) => s.id === id)
+    if (at >= 0) steps.splice(at, 1, other)
+  })
 export const removeStep = (home: RecipeHome, id: string): Edit =>
   editSteps(home, (steps) => {
     const at = steps.findIndex((s) => s.id === id)

@@ -4,6 +4,7 @@ import { FARTHEST, type Field, scaledLength, scaledPoint } from './fields'
 export interface Mark {
   /** px */ readonly points: readonly (readonly [number, number])[]
   /** Diameter, px. */ readonly size: number
+  /** Where marks are set in turn: which this one belongs to; absent: 0, the first. */ readonly turn?: number
 }
 
 const MOST_STROKES = 10_000,
@@ -13,25 +14,29 @@ const isNumber = (v: unknown, min: number, max: number): boolean => typeof v ===
 const isPoint = (p: unknown): boolean =>
   Array.isArray(p) && p.length === 2 && p.every((v) => isNumber(v, -FARTHEST, FARTHEST))
 
-/** Strokes with points and size, and a mode where there are several. */
-export function marks<M extends string = never>(
-  modes: readonly M[] = [],
-  fallback?: readonly [],
-): Field<readonly (Mark & { readonly mode: M })[]> {
+interface Marks<M extends string> {
+  /** What a stroke may do, where there are several. */ readonly modes?: readonly M[]
+  /** Whether strokes may be set in turn. */ readonly turns?: boolean
+  readonly fallback?: readonly []
+}
+
+/** Strokes with points and size. */
+export function marks<M extends string = never>({ modes = [], turns = false, fallback }: Marks<M>): Field<readonly (Mark & { readonly mode: M })[]> {
   const isMark = (s: unknown): boolean => {
     if (typeof s !== 'object' || s === null) return false
-    const { points, size, mode, ...rest } = s as Record<string, unknown>
+    const { points, size, mode, turn, ...rest } = s as Record<string, unknown>
     return (
       Object.keys(rest).length === 0 &&
       Array.isArray(points) &&
       points.length <= MOST_POINTS &&
       points.every(isPoint) &&
       isNumber(size, 0, LARGEST) &&
-      (modes.length ? modes.includes(mode as M) : mode === undefined)
+      (modes.length ? modes.includes(mode as M) : mode === undefined) &&
+      (turn === undefined || (turns && Number.isInteger(turn) && isNumber(turn, 0, MOST_STROKES)))
     )
   }
   return {
-    takes: `a list of strokes { points [[x, y], ...], size up to ${LARGEST} px${modes.length ? `, mode ${modes.map((m) => JSON.stringify(m)).join(' or ')}` : ''} }`,
+    takes: `a list of strokes { points [[x, y], ...], size up to ${LARGEST} px${modes.length ? `, mode ${modes.map((m) => JSON.stringify(m)).join(' or ')}` : ''}${turns ? ', turn=0' : ''} }`,
     fallback,
     accepts: (v): v is readonly (Mark & { readonly mode: M })[] =>
       Array.isArray(v) && v.length <= MOST_STROKES && v.every(isMark),

@@ -9,7 +9,7 @@ import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
-import { cutSmall, refine } from './objectCut'
+import { cutSmall, refine, type SmallAnswer } from './objectCut'
 import { randomWalk } from './randomWalk'
 import { regionGraph, type RegionGraph } from './regionGraph'
 import { makeRegionTree } from './regionTree'
@@ -41,10 +41,8 @@ function graphOf(view: SegmentView): ViewGraph {
   return made
 }
 
-export interface MarkedCut {
-  /** What is marked at each level: UNDECIDED, OUTSIDE or INSIDE. */
-  readonly given: (level: number) => Uint8Array
-  /** The same at the view's last level. */
+export interface Marked {
+  /** What is marked at the view's last level: UNDECIDED, OUTSIDE or INSIDE. */
   readonly start: Uint8Array
   /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
   readonly border: number
@@ -54,16 +52,16 @@ export interface MarkedCut {
   readonly draft?: boolean
 }
 
-/** @returns INSIDE and OUTSIDE at the view's full size; of a draft at its last level */
+/** Decides on the level that is thought on. */
 export function cutFromMarks(
   view: SegmentView,
-  { given, start, border: pull, hints, draft }: MarkedCut,
+  { start, border: pull, hints, draft }: Marked,
   check: (progress: number) => void,
-): Uint8Array {
+): SmallAnswer {
   const odds = hints && expectation(view, hints, !draft)
-  check(0.1)
+  check(0.2)
   const walk = walked(view, start, pull)
-  check(0.25)
+  check(0.4)
   // The network knows things, the walk knows this picture: each says what the other misses.
   const guess = mapInto(new Float32Array(start.length), start, (mark, i) =>
     mark === UNDECIDED ? (odds ? (likely(odds[i]) + walk[i]) / 2 : walk[i]) : mark === INSIDE ? 1 : 0,
@@ -80,14 +78,18 @@ export function cutFromMarks(
       draft,
       tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
     },
-    (p) => check(0.25 + 0.3 * p),
+    (p) => check(0.4 + 0.6 * p),
   )
-  return draft
-    ? state
-    : refine(state, { levels: view.levels, models, givenAt: given, sure: odds && sureOf(odds, state) }, (p) =>
-        check(0.55 + 0.4 * p),
-      )
+  return { state, models, sure: odds && sureOf(odds, state) }
 }
+
+/** Carries what marks decide to full size. @param given what is marked at each level @returns INSIDE and OUTSIDE */
+export const carried = (
+  { levels }: SegmentView,
+  { state, ...by }: SmallAnswer,
+  givenAt: (level: number) => Uint8Array,
+  check: (progress: number) => void,
+): Uint8Array => refine(state, { levels, ...by, givenAt }, check)
 
 /** How probably each pixel is kept, by where a random walk from it over regions ends. */
 function walked(view: SegmentView, start: Uint8Array, pull: number): Float32Array {

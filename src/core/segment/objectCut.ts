@@ -55,6 +55,15 @@ export function learnBoth(lab: LabPlanes, inside: Float32Array, outside: Float32
   return { inside: learn(lab, inside, INSIDE_COMPONENTS, most), outside: learn(lab, outside, OUTSIDE_COMPONENTS, most) }
 }
 
+/** What is decided on the level that is thought on. */
+export interface SmallAnswer {
+  /** INSIDE and OUTSIDE. */
+  readonly state: Uint8Array
+  readonly models: Models
+  /** 1 where colours alone may not change a side. */
+  readonly sure?: Uint8Array
+}
+
 export interface SmallCut {
   readonly lab: LabPlanes
   /** UNDECIDED, OUTSIDE or INSIDE as far as it is given. */
@@ -78,7 +87,7 @@ export interface SmallCut {
 export function cutSmall(
   { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, expected, doubtColours, draft = false }: SmallCut,
   check: (progress: number) => void,
-): { state: Uint8Array; models: Models } {
+): SmallAnswer {
   const { width, height } = lab,
     count = width * height,
     contrast = meanContrast(lab),

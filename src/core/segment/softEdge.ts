@@ -1,5 +1,6 @@
 /** A decided picture as a matte: placed on the canvas, with a hard edge or one that follows the colours of both sides. */
 import { markEdges } from '../raster/edgeMarks'
+import { type Box } from '../raster/content'
 import { emptyMatte, type Matte, sameSize, type Size } from '../raster/picture'
 import { softenEdge } from '../raster/softenEdge'
 import { INSIDE } from './gridCut'
@@ -16,10 +17,16 @@ export function stateToMatte(
     marks = new Uint8Array(state.length),
     edge = markEdges(state, 'decisions', frame, soft, (rows, first) => marks.set(rows, first))
   if (soft) softenEdge(marks, edge, levels[0])
-  if (sameSize(frame, size)) return { width, height, data: marks }
-  const matte = emptyMatte(size)
+  return placed({ width, height, data: marks }, frame, size)
+}
+
+/** A frame's matte where it lies on the canvas. */
+export function placed(part: Matte, frame: Box, size: Size): Matte {
+  if (sameSize(frame, size)) return part
+  const matte = emptyMatte(size),
+    { width, height, data } = part
   for (let row = 0; row < height; row++)
-    matte.data.set(marks.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
+    matte.data.set(data.subarray(row * width, (row + 1) * width), (frame.y + row) * size.width + frame.x)
   return matte
 }
 

@@ -3,20 +3,25 @@
  * Sources: Boykov and Jolly, ICCV 2001 (marks as hard constraints of a cut); Price, Morse and Cohen, "Geodesic graph cut for interactive
  * image segmentation", CVPR 2010 (reach from the marks beside their colours).
  */
-import { marks as marksStep, type MarksFields } from '../steps/marks'
+import { marks as marksStep, type MarksFields, marksUntil, someIn, turnsOf } from '../steps/marks'
 import { solveUnknown, type Work } from '../matting/solveUnknown'
-import { emptyMatte, type Matte, type Picture } from '../raster/picture'
+import { emptyMatte, type Matte, type Size } from '../raster/picture'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { type Hints } from '../network/likelihood'
 import { THINGS_VERSION } from '../network/network'
 import { boundsOfPoints } from '../segment/bounds'
 import { lengthOf, placesAlong } from '../segment/expectation'
-import { cutFromMarks } from '../segment/cutFromMarks'
-import { draftMatte, stateToMatte } from '../segment/softEdge'
+import { carried, cutFromMarks } from '../segment/cutFromMarks'
+import { cutFromOutline, frameOf } from '../segment/cutFromOutline'
+import { type SmallAnswer } from '../segment/objectCut'
+import { draftMatte, placed, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
-import { finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
-import { fillPolygons } from '../vector/fill'
-import { type Finder, type Found } from './finder'
+import { finerView, type Sample, type SegmentView, segmentView, wholeOf } from '../segment/view'
+import { type Mark } from '../fields/marks'
+import { type Box } from '../raster/content'
+import { nearestSetPixels } from '../raster/distance'
+import { fillPolygons, type Point } from '../vector/fill'
+import { type Context, type Finder, type Found, type Scene } from './finder'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
@@ -27,38 +32,121 @@ export const marks: Finder<'marks', MarksFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
-    const whole = segmentView(scene, params.sample, context),
-      view = context.draft ? whole : finerView(whole, context),
-      small = view.levels.length - 1
+    const coarse = segmentView(scene, params.sample, context, frameFor(params, scene)),
+      view = context.draft ? coarse : finerView(coarse, context),
+      last = view.levels.length - 1
     let contradictory = false
     const given = (level: number): Uint8Array => {
       const made = givenBy(params, view, level)
       contradictory ||= made.contradictory
       return made.state
     }
-    const start = given(small)
-    if (!start.includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
+    if (!given(last).includes(INSIDE) && !params.outline) return nothing('the keep marks lie outside the picture')
     context.check(0.05)
-    const full = cutFromMarks(
-      view,
-      {
-        given,
-        start,
-        border: BORDER,
-        hints: context.network === false ? undefined : hintsOf(params),
-        draft: context.draft,
-      },
-      context.check,
-    )
-    if (context.draft) return draftMatte(full, view, scene)
-    const matte = stateToMatte(full, view, scene, true)
+    const small = decided(scene, params, view, context)
+    if (!small) return nothing('the outline leaves nothing around it to tell the thing from: leave some space')
+    if (context.draft) return draftMatte(small.state, view, scene)
+    const full = carried(view, small, given, (p) => context.check(0.6 + 0.35 * p)),
+      { frame } = view,
+      matte = stateToMatte(full, { ...view, frame: wholeOf(frame) }, frame, true)
     if (params.unsure.some((stroke) => stroke.points.length))
-      solveUnsure(matte, view.levels[0], params, given(0), { ...context, check: (p) => context.check(0.95 + 0.05 * p) })
+      solveUnsure(matte, view, params, given(0), { ...context, check: (p) => context.check(0.95 + 0.05 * p) })
     return {
-      ...matte,
+      ...placed(matte, frame, scene),
       ...(contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
     }
   },
+}
+
+/** What is looked at: what lies around an outline and the keep marks, or everything. */
+function frameFor({ outline, keep }: MarksFields, size: Size): Box {
+  return (isLoop(outline) && frameOf([...outline, ...keep.flatMap(({ points }) => points)], size)) || wholeOf(size)
+}
+
+const isLoop = (outline: MarksFields['outline']): outline is readonly Point[] => (outline?.length ?? 0) > 2
+
+/**
+ * What the marks decide on the level that is thought on, turn by turn: a keep mark that is set where something is missing only adds to what there is, a
+ * drop mark only takes away. Each turn's answer is remembered, so that the next mark has one more to find. Undefined where nothing can be told.
+ */
+function decided(
+  scene: Scene,
+  params: MarksFields & { readonly sample: Sample },
+  view: SegmentView,
+  { memory, check, draft, network }: Context,
+): SmallAnswer | undefined {
+  const { frame, levels } = view,
+    what = [scene.identity(params.sample), Object.values(frame), levels.length, draft, network].join(' '),
+    turns = turnsOf(params)
+  return turns.reduce<SmallAnswer | undefined>((before, turn, n) => {
+    const keep = marksUntil(params.keep, turn),
+      drop = marksUntil(params.drop, turn),
+      key = `marks ${what} ${JSON.stringify([keep, drop, params.outline])}`,
+      known = memory.get<SmallAnswer>(key)
+    if (known) return known
+    const progress = (p: number) => check(0.05 + (0.55 * (n + p)) / turns.length),
+      loop = isLoop(params.outline) && !keep.length && !drop.length ? params.outline : undefined
+    // The middle of what was found within an outline counts as kept, too.
+    const marks = {
+        ...params,
+        keep: before && isLoop(params.outline) ? [...keep, ...deepest(before.state, drop, view)] : keep,
+        drop,
+      },
+      start = givenBy(marks, view, levels.length - 1).state
+    if (!start.includes(INSIDE) && !loop) return before
+    const first = loop
+      ? cutFromOutline(view, start, loop, { network, check: progress })
+      : cutFromMarks(
+          view,
+          { start, border: BORDER, hints: network === false ? undefined : hintsOf(marks), draft },
+          progress,
+        )
+    if (!first) return before
+    const adds = someIn(keep, turn),
+      takes = someIn(drop, turn),
+      now = before && adds !== takes ? corrected(before, first, start, adds ? INSIDE : OUTSIDE) : first
+    memory.set(key, now, 2 * (now.state.length + key.length))
+    return now
+  }, undefined)
+}
+
+/** A mark in the middle of where an answer is widest, away from what is dropped; none where it is empty. */
+function deepest(state: Uint8Array, drop: readonly Mark[], { levels, frame }: SegmentView): Mark[] {
+  const level = levels.length - 1,
+    { width, height } = levels[level],
+    dropped = coverMarks(drop, frame, level, levels[level]).data
+  let most = 0,
+    at = -1
+  nearestSetPixels(
+    state.map((side, i) => (side === INSIDE && dropped[i] < 128 ? 0 : 1)),
+    { width, height },
+    Math.max(width, height),
+    (y, nearest) => {
+      for (let x = 0; x < width; x++) {
+        const n = nearest[x],
+          depth = n < 0 ? Infinity : Math.hypot(x - (n % width), y - Math.floor(n / width))
+        if (depth > most) {
+          most = depth
+          at = y * width + x
+        }
+      }
+    },
+  )
+  if (at < 0) return []
+  const scale = 2 ** level,
+    place = [frame.x + ((at % width) + 0.5) * scale, frame.y + (Math.floor(at / width) + 0.5) * scale] as const
+  return [{ points: [place], size: Math.min(most, width) * scale }]
+}
+
+/** An answer that may only add to the one before (INSIDE) or only take away (OUTSIDE), but for what is given. */
+function corrected(
+  before: SmallAnswer,
+  { state, models, sure }: SmallAnswer,
+  given: Uint8Array,
+  may: typeof INSIDE | typeof OUTSIDE,
+): SmallAnswer {
+  const held = state.map((side, i) => (given[i] === UNDECIDED && side !== may ? before.state[i] : side))
+  return { state: held, models, sure: sure?.map((one, i) => (held[i] === state[i] ? one : 0)) }
 }
 
 /** A stroke is shown to the network as so many places at most: it was taught by places. */
@@ -70,19 +158,19 @@ function hintsOf({ keep, drop, outline }: MarksFields): Hints {
   return {
     keep: places(keep),
     drop: places(drop),
-    ...(outline && outline.length > 2 ? { box: boundsOfPoints(outline) } : {}),
+    ...(isLoop(outline) ? { box: boundsOfPoints(outline) } : {}),
   }
 }
 
 /** What unsure marks cover is solved as a matte, from what was decided around it. */
 function solveUnsure(
   matte: Matte,
-  picture: Picture,
+  { frame, levels: [picture] }: SegmentView,
   { unsure, solver }: MarksFields,
   given: Uint8Array,
   work: Work,
 ): void {
-  const open = coverMarks(unsure, wholeOf(picture), 0, picture).data
+  const open = coverMarks(unsure, frame, 0, picture).data
   solveUnknown(
     picture,
     matte,
@@ -100,14 +188,13 @@ function givenBy(
   const picture = levels[level],
     inside = coverMarks(keep, frame, level, picture).data,
     outside = coverMarks(drop, frame, level, picture).data
-  const within =
-    outline && outline.length > 2
-      ? fillPolygons(
-          picture,
-          [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
-          'evenodd',
-        ).data
-      : null
+  const within = isLoop(outline)
+    ? fillPolygons(
+        picture,
+        [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
+        'evenodd',
+      ).data
+    : null
   const state = new Uint8Array(inside.length)
   let contradictory = false
   for (let i = 0; i < state.length; i++) {

@@ -4,7 +4,7 @@
  */
 import { spread as spreadStep, type SpreadFields } from '../steps/spread'
 import { emptyMatte } from '../raster/picture'
-import { cutFromMarks } from '../segment/cutFromMarks'
+import { carried, cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { coverMarks, holdMarks } from '../segment/strokes'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
@@ -26,8 +26,16 @@ export const spread: Finder<'spread', SpreadFields> = {
       given = (level: number) => givenBy(params, view, level),
       start = given(view.levels.length - 1)
     if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
-    const state = cutFromMarks(view, { given, start, border: BORDER, draft: context.draft }, context.check)
-    const found = context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
+    const { check, draft } = context,
+      small = cutFromMarks(view, { start, border: BORDER, draft }, (p) => check(0.6 * p))
+    const found = draft
+      ? draftMatte(small.state, view, scene)
+      : stateToMatte(
+          carried(view, small, given, (p) => check(0.6 + 0.4 * p)),
+          view,
+          scene,
+          params.smoothEdge,
+        )
     return holdMarks(found, params.strokes, view.levels[0])
   },
 }

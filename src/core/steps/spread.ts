@@ -18,5 +18,5 @@ export const spread: FindingKind<'spread', SpreadFields> = {
   finds: true,
   looksAtPixels: true,
   drafts: true,
-  fields: { strokes: marks(['keep', 'drop'] as const), smoothEdge: flag(true) },
+  fields: { strokes: marks({ modes: ['keep', 'drop'] as const }), smoothEdge: flag(true) },
 }

@@ -39,7 +39,7 @@ export const edge: ModifyingKind<'edge', EdgeFields> = {
     feather: pixels(0, 1000, 0),
     crispness: number(0, 1, 0),
     offset: pixels(-1000, 1000, 0),
-    strokes: marks(['unsure', 'keep', 'drop'] as const, []),
+    strokes: marks({ modes: ['unsure', 'keep', 'drop'] as const, fallback: [] }),
     solver: oneOf(SOLVERS, 'auto'),
   },
 }

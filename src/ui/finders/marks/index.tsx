@@ -1,4 +1,5 @@
 import { Highlighter, Trash2 } from 'lucide-react'
+import { turnsOf } from '@/core/steps/marks'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice } from '@/ui/primitives/Choice'
@@ -29,12 +30,15 @@ function press(at: Press, open: MarksStep | undefined): Drag {
   const into = open && (kind === 'drop' || !at.further) ? open : undefined,
     id = into?.id ?? crypto.randomUUID()
   set({ openStep: id })
+  // What is set after something was decided corrects it.
+  const last = into && turnsOf(into).at(-1),
+    turn = last === undefined || kind === 'unsure' ? {} : { turn: last + 1 }
   const values = (points: readonly (readonly [number, number])[]) =>
     kind === 'outline'
       ? points.length >= LEAST_POINTS
         ? { outline: points }
         : {}
-      : { [kind]: [...(into?.[kind] ?? []), { points, size }] }
+      : { [kind]: [...(into?.[kind] ?? []), { points, size, ...turn }] }
   return drawMark(
     at,
     (points) =>
@@ -118,7 +122,7 @@ export const marksPage: FinderPage<'marks'> = {
   name: 'Marks',
   group: 'object',
   icon: Highlighter,
-  hint: 'Mark what to keep, with Alt what to drop: each mark decides the rest again. Unsure is for hair; an outline drops all outside it.',
+  hint: 'Mark what to keep: the rest is decided. Further marks correct it: keep marks only add, with Alt drop marks only take away. Unsure is for hair; an outline drops all outside it.',
   summary: (step) =>
     `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
   press,

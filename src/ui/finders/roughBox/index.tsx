@@ -1,6 +1,8 @@
-import { BoxSelect } from 'lucide-react'
+import { BoxSelect, Highlighter } from 'lucide-react'
+import { parseStep } from '@/core/formats/recipe'
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
+import { changeStep, exchangeStep } from '@/document/edits'
+import { Button, Tip } from '@/ui/primitives/Button'
 import { Choice, Switch } from '@/ui/primitives/Choice'
 import { abandon, act, get, preview, set, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
@@ -51,17 +53,32 @@ function press(at: Press, open: RoughStep | undefined): Drag {
   }
 }
 
+const cornersOf = ({ box, outline }: Pick<RoughStep, 'box' | 'outline'>): readonly Point[] =>
+  outline ??
+  (box
+    ? [
+        [box[0], box[1]],
+        [box[2], box[1]],
+        [box[2], box[3]],
+        [box[0], box[3]],
+      ]
+    : [])
+
+/** Goes on with marks within the same outline: each corrects what is there. */
+function correct(
+  { box, outline, analyse: _, smoothEdge: __, ...step }: RoughStep,
+  home: PanelProps<RoughStep>['home'],
+) {
+  const id = crypto.randomUUID()
+  act(
+    'Correct with marks',
+    exchangeStep(home, step.id!, parseStep({ ...step, id, kind: 'marks', outline: cornersOf({ box, outline }) })),
+  )
+  set({ finder: 'marks', openStep: id, drawing: null, marker: { ...get().marker, mode: 'keep' } })
+}
+
 function Handles({ step, home, toScreen, fromScreen }: HandlesProps<RoughStep>) {
-  const corners: readonly Point[] =
-    step.outline ??
-    (step.box
-      ? [
-          [step.box[0], step.box[1]],
-          [step.box[2], step.box[1]],
-          [step.box[2], step.box[3]],
-          [step.box[0], step.box[3]],
-        ]
-      : [])
+  const corners = cornersOf(step)
   const line = corners.map(([x, y]) => toScreen(x, y).join(',')).join(' '),
     box = step.box
   // While a corner is dragged the box shows as it is; what is in it is looked for afterwards.
@@ -111,6 +128,13 @@ function Panel({ step, home }: PanelProps<RoughStep>) {
         />
       )}
       <SampleChoice step={step} home={home} />
+      {step.analyse && cornersOf(step).length > 0 && (
+        <Tip text="Mark what is missing, or with Alt what is too much">
+          <Button className="w-full !min-h-7 !text-xs" onClick={() => correct(step, home)}>
+            <Highlighter size={14} /> Correct with marks
+          </Button>
+        </Tip>
+      )}
     </>
   )
 }
