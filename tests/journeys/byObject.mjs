@@ -48,6 +48,30 @@ export async function byObject(application) {
     await drag(page, await at(page, 120, 4), await at(page, 1700, 1196))
     await shareAfter(page, 0)
     await against('rough box', 0.9)
+
+    // Corrected: a stroke where a paw is dropped takes that away and nothing else; taken back, everything is there again.
+    const whole = await shareAfter(page, 0)
+    await page.getByRole('button', { name: 'Correct with marks' }).click()
+    await page.waitForSelector('[data-step="marks"]')
+    await shareAfter(page, 0)
+    await against('the same outline, to be corrected', 0.9)
+    const unmarked = (await matteOf(page, application, id, otter, folder, 'unmarked')).data
+    await page.keyboard.down('Alt')
+    await drag(page, await at(page, 560, 820), await at(page, 480, 790))
+    await page.keyboard.up('Alt')
+    await page.waitForFunction(() => document.querySelectorAll('[data-mark=drop]').length === 1)
+    const less = (await matteOf(page, application, id, otter, folder, 'less')).data
+    const added = less.reduce((sum, v, i) => sum + (v > 127 && unmarked[i] <= 127 ? 1 : 0), 0)
+    check(added < 0.001 * less.length, `a drop mark adds nothing: ${added} px`)
+    check(less[820 * 1800 + 560] === 0 && unmarked[820 * 1800 + 560] === 255, 'what was marked is gone')
+    await page.keyboard.press('Control+z')
+    await page.waitForFunction(() => !document.querySelector('[data-mark=drop]'))
+    await page.keyboard.press('Control+z')
+    await page.locator('[data-step="roughBox"] [aria-pressed]').click()
+    await shareAfter(page, 0)
+    await against('rough box again', 0.9)
+    check(Math.abs((await shareAfter(page, 0)) - whole) < 0.2, 'the box is back')
+    await chooseFinder(page, 'Rough box')
     // Taken as drawn it is the box; a box beyond the picture says why nothing was found.
     await page.getByRole('switch', { name: 'Find the thing inside' }).click()
     check((await shareAfter(page, 45)) > 80, 'as drawn it is the box')

@@ -122,9 +122,12 @@ export const marksPage: FinderPage<'marks'> = {
   name: 'Marks',
   group: 'object',
   icon: Highlighter,
-  hint: 'Mark what to keep: the rest is decided. Further marks correct it: keep marks only add, with Alt drop marks only take away. Unsure is for hair; an outline drops all outside it.',
+  hint: 'Mark what to keep. Further marks correct: keep only adds, drop (Alt) only takes away. Unsure is for hair; an outline drops all outside it.',
   summary: (step) =>
-    `${step.keep.length} keep · ${step.drop.length} drop${step.unsure.length ? ` · ${step.unsure.length} unsure` : ''}`,
+    [
+      ...KINDS.flatMap((kind) => (step[kind].length ? [`${step[kind].length} ${kind}`] : [])),
+      ...(step.outline ? ['outline'] : []),
+    ].join(' · '),
   press,
   Handles,
   Panel,
