@@ -158,7 +158,7 @@ class Scenes(torch.utils.data.IterableDataset):
         return linear(cv2.resize(V[y : y + a, x : x + b], (w, h), interpolation=cv2.INTER_AREA if b > w else cv2.INTER_LINEAR) / 255)
 
     def sample(s, rng, files, cache, h, w):
-        if s.mains and rng.random() < 0.12:
+        if s.mains and rng.random() < 0.07:
             z = s.mains[rng.integers(len(s.mains))]
             M, O = z["S"], np.zeros_like(z["S"])
             A, B = (M.astype(np.float32) / 255)[..., None], linear(z["V"] / 255)

@@ -6,9 +6,9 @@ generate.py --out FOLDER --all --seeds 1-6                 every family, seeds 1
 import argparse, os, shutil, sys, tempfile, time
 
 sys.path.insert(0, os.path.dirname(os.path.abspath(__file__)))
-import assemblies, core
+import core, monuments
 
-FAMILIES = assemblies.FAMILIES
+FAMILIES = monuments.FAMILIES
 
 
 def drawn(family, seed, turn):
