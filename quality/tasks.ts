@@ -69,6 +69,15 @@ export const TASKS: Readonly<Record<string, Task>> = {
     rising: true,
     run: single(({ hints }) => [{ kind: 'marks', keep: press(hints.inside), drop: press(hints.outside), unsure: [] }]),
   },
+  marksInTurn: {
+    title: 'marks, keep and drop in turn',
+    rising: true,
+    run: single(({ hints: { inside, outside } }) => {
+      const turned = (places: typeof inside, first: number) =>
+        press(places).map((mark, n) => ({ ...mark, turn: 2 * n + first }))
+      return [{ kind: 'marks', keep: turned(inside, 0), drop: turned(outside, 1), unsure: [] }]
+    }),
+  },
   subject: {
     title: 'subject, first',
     rising: true,
