@@ -28,7 +28,8 @@ const BORDER = 0.005
 
 export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
-  version: THINGS_VERSION,
+  /** One more than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at. */
+  version: THINGS_VERSION + 1,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
