@@ -21,7 +21,11 @@ interface Marks<M extends string> {
 }
 
 /** Strokes with points and size. */
-export function marks<M extends string = never>({ modes = [], turns = false, fallback }: Marks<M>): Field<readonly (Mark & { readonly mode: M })[]> {
+export function marks<M extends string = never>({
+  modes = [],
+  turns = false,
+  fallback,
+}: Marks<M>): Field<readonly (Mark & { readonly mode: M })[]> {
   const isMark = (s: unknown): boolean => {
     if (typeof s !== 'object' || s === null) return false
     const { points, size, mode, turn, ...rest } = s as Record<string, unknown>
