@@ -54,7 +54,7 @@ export function correctiveClicks(
 const boxOutline = ({ hints: { roughBox: [x0, y0, x1, y1] } }: TruthScene) => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]] // prettier-ignore
 
 /** The middle of the largest connected mistake: the pixel of it that lies farthest from its edge and the picture's. */
-export function worstPlace(now: Matte | null, truth: Matte): { place: [number, number]; inside: boolean } | null {
+function worstPlace(now: Matte | null, truth: Matte): { place: [number, number]; inside: boolean } | null {
   const { width, height } = truth,
     wrong = new Uint8Array(width * height)
   for (let i = 0; i < wrong.length; i++) {

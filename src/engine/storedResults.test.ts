@@ -1,4 +1,4 @@
-import { edge as edgeKind } from '@/core/steps/modifiers/edge'
+import { edge as edgeKind } from '@/core/select/modifiers/edge'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '@/core/formats/recipe'
 import { type Matte, type Picture } from '@/core/raster/picture'

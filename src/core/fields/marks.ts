@@ -36,7 +36,7 @@ export function marks<M extends string = never>({
       points.every(isPoint) &&
       isNumber(size, 0, LARGEST) &&
       (modes.length ? modes.includes(mode as M) : mode === undefined) &&
-      (turn === undefined || (turns && Number.isInteger(turn) && isNumber(turn, 0, MOST_STROKES)))
+      (turn === undefined || (turns && Number.isSafeInteger(turn) && isNumber(turn, 0, Infinity)))
     )
   }
   return {

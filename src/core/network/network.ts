@@ -48,8 +48,11 @@ type Layers = Record<keyof typeof SHAPES, Convolution>
 /** What it has learnt to tell: each with weights of its own. */
 export type Lesson = 'things' | 'water'
 
-/** Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made. */
-export const THINGS_VERSION = 2
+/**
+ * Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made.
+ * It is above every version these finders counted for themselves before (3 at most): a number never comes back for something else.
+ */
+export const THINGS_VERSION = 4
 
 /** The network was asked before it was given its weights. */
 export class NoWeights extends Error {

@@ -9,7 +9,7 @@ import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
-import { cutSmall, refine, type SmallAnswer } from './objectCut'
+import { cutSmall, type SmallAnswer } from './objectCut'
 import { randomWalk } from './randomWalk'
 import { regionGraph, type RegionGraph } from './regionGraph'
 import { makeRegionTree } from './regionTree'
@@ -82,14 +82,6 @@ export function cutFromMarks(
   )
   return { state, models, sure: odds && sureOf(odds, state) }
 }
-
-/** Carries what marks decide to full size. @param given what is marked at each level @returns INSIDE and OUTSIDE */
-export const carried = (
-  { levels }: SegmentView,
-  { state, ...by }: SmallAnswer,
-  givenAt: (level: number) => Uint8Array,
-  check: (progress: number) => void,
-): Uint8Array => refine(state, { levels, ...by, givenAt }, check)
 
 /** How probably each pixel is kept, by where a random walk from it over regions ends. */
 function walked(view: SegmentView, start: Uint8Array, pull: number): Float32Array {

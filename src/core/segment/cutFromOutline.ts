@@ -46,6 +46,7 @@ const PREFERENCE = 1.15
 
 interface Work {
   /** False: without the network. */ readonly network?: boolean
+  /** A quick answer: the network's guess, cut once. */ readonly draft?: boolean
   check(progress: number): void
 }
 
@@ -57,18 +58,18 @@ export const cutFromOutline = (
   work: Work,
 ): SmallAnswer | null => (work.network === false ? byRegions(view, start, work) : byNetwork(view, start, loop, work))
 
-/** What is given at a level: what lies outside the loop, and what is transparent, is outside. */
-export function outsideGiven({ levels, frame }: SegmentView, loop: readonly Point[], level: number): Uint8Array {
-  const picture = levels[level],
-    scale = 1 / 2 ** level
-  const inside = fillPolygons(
-    picture,
-    [loop.map(([x, y]) => [(x - frame.x) * scale, (y - frame.y) * scale])],
+/** Which pixels of a level lie within a loop, 0-255. */
+export const fillLoop = ({ levels, frame }: SegmentView, loop: readonly Point[], level: number): Uint8Array =>
+  fillPolygons(
+    levels[level],
+    [loop.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
     'evenodd',
   ).data
-  for (let i = 0; i < inside.length; i++)
-    inside[i] = inside[i] < 128 || picture.data[4 * i + 3] < 128 ? OUTSIDE : UNDECIDED
-  return inside
+
+/** What is given at a level: what lies outside the loop, and what is transparent, is outside. */
+export function outsideGiven(view: SegmentView, loop: readonly Point[], level: number): Uint8Array {
+  const { data } = view.levels[level]
+  return fillLoop(view, loop, level).map((within, i) => (within < 128 || data[4 * i + 3] < 128 ? OUTSIDE : UNDECIDED))
 }
 
 /** An outline fainter than this (CIELAB units a pixel) is none. */
@@ -82,16 +83,19 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
     probable = mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(odds[i]) : 0)),
     weight = new Float32Array(start.length).fill(1)
   work.check(0.2)
+  const likeliest = cutSmall(
+    { lab, given: start, guess: probable, weight, expected, smoothness: CALM, draft: work.draft },
+    (p) => work.check(0.2 + 0.3 * p),
+  )
+  if (work.draft) return likeliest
   const calm = calmed(lab),
     gradient = colourGradient(calm),
     graph = regionGraph(makeRegionTree(calm, { gradient }), lab, REGIONS),
     { outer, whole } = outsideShares(graph, start),
     reached = whole ? null : guessByReach(graph, outer, start)
-  work.check(0.4)
+  work.check(0.7)
   const cuts = [
-    cutSmall({ lab, given: start, guess: probable, weight, expected, smoothness: CALM }, (p) =>
-      work.check(0.4 + 0.3 * p),
-    ),
+    likeliest,
     ...(reached
       ? [
           cutSmall(

@@ -11,16 +11,16 @@ import { type Hints } from '../network/likelihood'
 import { THINGS_VERSION } from '../network/network'
 import { boundsOfPoints } from '../segment/bounds'
 import { lengthOf, placesAlong } from '../segment/expectation'
-import { carried, cutFromMarks } from '../segment/cutFromMarks'
-import { cutFromOutline, frameOf } from '../segment/cutFromOutline'
-import { type SmallAnswer } from '../segment/objectCut'
+import { cutFromMarks } from '../segment/cutFromMarks'
+import { cutFromOutline, fillLoop, frameOf } from '../segment/cutFromOutline'
+import { refine, type SmallAnswer } from '../segment/objectCut'
 import { draftMatte, placed, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
 import { finerView, type Sample, type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { type Mark } from '../fields/marks'
 import { type Box } from '../raster/content'
 import { nearestSetPixels } from '../raster/distance'
-import { fillPolygons, type Point } from '../vector/fill'
+import { type Point } from '../vector/fill'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
@@ -47,8 +47,8 @@ export const marks: Finder<'marks', MarksFields> = {
     const small = decided(scene, params, view, context)
     if (!small) return nothing('the outline leaves nothing around it to tell the thing from: leave some space')
     if (context.draft) return draftMatte(small.state, view, scene)
-    const full = carried(view, small, given, (p) => context.check(0.6 + 0.35 * p)),
-      { frame } = view,
+    const { frame, levels } = view,
+      full = refine(small.state, { ...small, levels, givenAt: given }, (p) => context.check(0.6 + 0.35 * p)),
       matte = stateToMatte(full, { ...view, frame: wholeOf(frame) }, frame, true)
     if (params.unsure.some((stroke) => stroke.points.length))
       solveUnsure(matte, view, params, given(0), { ...context, check: (p) => context.check(0.95 + 0.05 * p) })
@@ -78,40 +78,72 @@ function decided(
 ): SmallAnswer | undefined {
   const { frame, levels } = view,
     what = [scene.identity(params.sample), Object.values(frame), levels.length, draft, network].join(' '),
-    turns = turnsOf(params)
-  return turns.reduce<SmallAnswer | undefined>((before, turn, n) => {
-    const keep = marksUntil(params.keep, turn),
-      drop = marksUntil(params.drop, turn),
-      key = `marks ${what} ${JSON.stringify([keep, drop, params.outline])}`,
-      known = memory.get<SmallAnswer>(key)
-    if (known) return known
-    const progress = (p: number) => check(0.05 + (0.55 * (n + p)) / turns.length),
-      loop = isLoop(params.outline) && !keep.length && !drop.length ? params.outline : undefined
-    // The middle of what was found within an outline counts as kept, too.
-    const marks = {
-        ...params,
-        keep: before && isLoop(params.outline) ? [...keep, ...deepest(before.state, drop, view)] : keep,
-        drop,
-      },
-      start = givenBy(marks, view, levels.length - 1).state
-    if (!start.includes(INSIDE) && !loop) return before
-    const first = loop
-      ? cutFromOutline(view, start, loop, { network, check: progress })
-      : cutFromMarks(
-          view,
-          { start, border: BORDER, hints: network === false ? undefined : hintsOf(marks), draft },
-          progress,
-        )
-    if (!first) return before
-    const adds = someIn(keep, turn),
-      takes = someIn(drop, turn),
-      now = before && adds !== takes ? corrected(before, first, start, adds ? INSIDE : OUTSIDE) : first
+    turns = turnsOf(params),
+    by = (turn: number) => ({ keep: marksUntil(params.keep, turn), drop: marksUntil(params.drop, turn) }),
+    keyOf = ({ keep, drop }: Pick<MarksFields, 'keep' | 'drop'>) =>
+      `marks ${what} ${JSON.stringify([keep, drop, params.outline])}`
+  let now: SmallAnswer | undefined,
+    n = turns.length
+  while (n > 0 && !(now = memory.get<SmallAnswer>(keyOf(by(turns[n - 1]))))) n--
+  for (; n < turns.length; n++) {
+    const turn = turns[n],
+      marked = by(turn),
+      before = now,
+      work = { network, draft, check: (p: number) => check(0.05 + (0.55 * (n + p)) / turns.length) }
+    const made = before
+      ? correctedBy(marked, turn, before, params, view, work)
+      : firstAnswer({ ...params, ...marked }, view, work)
+    if (!made) continue
+    now = made
+    const key = keyOf(marked)
     memory.set(key, now, 2 * (now.state.length + key.length))
-    return now
-  }, undefined)
+  }
+  return now
 }
 
-/** A mark in the middle of where an answer is widest, away from what is dropped; none where it is empty. */
+interface Thought {
+  readonly network?: boolean
+  readonly draft?: boolean
+  readonly check: (progress: number) => void
+}
+
+/** What marks decide together; undefined where there is nothing to tell the thing by. */
+function firstAnswer(marks: MarksFields, view: SegmentView, work: Thought): SmallAnswer | undefined {
+  const { outline } = marks,
+    start = givenBy(marks, view, view.levels.length - 1).state
+  if (!start.includes(INSIDE)) return (isLoop(outline) && cutFromOutline(view, start, outline, work)) || undefined
+  return cutFromMarks(
+    view,
+    { start, border: BORDER, hints: work.network === false ? undefined : hintsOf(marks), draft: work.draft },
+    work.check,
+  )
+}
+
+/** What all marks up to a turn decide, as far as those of the turn may change what there was: keep marks alone add, drop marks alone take away. */
+function correctedBy(
+  { keep, drop }: Pick<MarksFields, 'keep' | 'drop'>,
+  turn: number,
+  before: SmallAnswer,
+  params: MarksFields,
+  view: SegmentView,
+  work: Thought,
+): SmallAnswer | undefined {
+  // The middle of what was found within an outline counts as kept, too.
+  const marks = {
+      ...params,
+      drop,
+      keep: isLoop(params.outline) ? [...keep, ...deepest(before.state, drop, view)] : keep,
+    },
+    answer = firstAnswer(marks, view, work),
+    adds = someIn(keep, turn)
+  if (!answer || adds === someIn(drop, turn)) return answer
+  const given = givenBy(marks, view, view.levels.length - 1).state,
+    may = adds ? INSIDE : OUTSIDE,
+    state = answer.state.map((side, i) => (given[i] === UNDECIDED && side !== may ? before.state[i] : side))
+  return { ...answer, state, sure: answer.sure?.map((one, i) => (state[i] === answer.state[i] ? one : 0)) }
+}
+
+/** A mark in the middle of where an answer is widest, away from what is dropped; none where it is empty, or everything. */
 function deepest(state: Uint8Array, drop: readonly Mark[], { levels, frame }: SegmentView): Mark[] {
   const level = levels.length - 1,
     { width, height } = levels[level],
@@ -125,8 +157,8 @@ function deepest(state: Uint8Array, drop: readonly Mark[], { levels, frame }: Se
     (y, nearest) => {
       for (let x = 0; x < width; x++) {
         const n = nearest[x],
-          depth = n < 0 ? Infinity : Math.hypot(x - (n % width), y - Math.floor(n / width))
-        if (depth > most) {
+          depth = Math.hypot(x - (n % width), y - Math.floor(n / width))
+        if (n >= 0 && depth > most) {
           most = depth
           at = y * width + x
         }
@@ -136,18 +168,7 @@ function deepest(state: Uint8Array, drop: readonly Mark[], { levels, frame }: Se
   if (at < 0) return []
   const scale = 2 ** level,
     place = [frame.x + ((at % width) + 0.5) * scale, frame.y + (Math.floor(at / width) + 0.5) * scale] as const
-  return [{ points: [place], size: Math.min(most, width) * scale }]
-}
-
-/** An answer that may only add to the one before (INSIDE) or only take away (OUTSIDE), but for what is given. */
-function corrected(
-  before: SmallAnswer,
-  { state, models, sure }: SmallAnswer,
-  given: Uint8Array,
-  may: typeof INSIDE | typeof OUTSIDE,
-): SmallAnswer {
-  const held = state.map((side, i) => (given[i] === UNDECIDED && side !== may ? before.state[i] : side))
-  return { state: held, models, sure: sure?.map((one, i) => (held[i] === state[i] ? one : 0)) }
+  return [{ points: [place], size: most * scale }]
 }
 
 /** A stroke is shown to the network as so many places at most: it was taught by places. */
@@ -183,19 +204,14 @@ function solveUnsure(
 
 function givenBy(
   { keep, drop, outline }: MarksFields,
-  { levels, frame }: SegmentView,
+  view: SegmentView,
   level: number,
 ): { state: Uint8Array; contradictory: boolean } {
-  const picture = levels[level],
+  const { frame } = view,
+    picture = view.levels[level],
     inside = coverMarks(keep, frame, level, picture).data,
     outside = coverMarks(drop, frame, level, picture).data
-  const within = isLoop(outline)
-    ? fillPolygons(
-        picture,
-        [outline.map(([x, y]) => [(x - frame.x) / 2 ** level, (y - frame.y) / 2 ** level])],
-        'evenodd',
-      ).data
-    : null
+  const within = isLoop(outline) ? fillLoop(view, outline, level) : null
   const state = new Uint8Array(inside.length)
   let contradictory = false
   for (let i = 0; i < state.length; i++) {

@@ -9,13 +9,13 @@ import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
 import { disc, dots, found, HEIGHT, loose, paint, run, thing, truth, wide, WIDTH } from '../../../tests/setups/thing'
 
-interface Set {
+interface Placed {
   readonly at: readonly [number, number]
   readonly keeps: boolean
 }
 
 /** The marks that were set first, each in a turn of its own. */
-function marksOf(set: readonly Set[], outline?: typeof loose) {
+function marksOf(set: readonly Placed[], outline?: typeof loose) {
   const marks = (keeps: boolean) =>
     set.flatMap((mark, n) => (mark.keeps === keeps ? [{ ...dots(mark.at)[0], turn: n + (outline ? 1 : 0) }] : []))
   return { kind: 'marks', keep: marks(true), drop: marks(false), ...(outline ? { outline } : {}) }
@@ -40,17 +40,16 @@ describe('marks in turn', () => {
       fc.property(someMarks, fc.boolean(), (set, outlined) => {
         const outline = outlined ? loose : undefined,
           context = { ...plainContext(), draft: true }
-        const answers = set.map((_, n) => answer(marksOf(set.slice(0, n + 1), outline), context))
+        // After no mark there is what the outline alone finds; without one nothing is found before the first mark to keep.
+        const answers = [...set, null].map((_, n) => answer(marksOf(set.slice(0, n), outline), context).data),
+          first = outlined ? 0 : set.findIndex(({ keeps }) => keeps) + 1
         const marked = (n: number, i: number) =>
           set.slice(0, n + 1).some(({ at: [x, y] }) => Math.hypot((i % WIDTH) - x, Math.floor(i / WIDTH) - y) < 12)
-        const first = set.findIndex(({ keeps }) => keeps)
-        for (let n = outlined ? 1 : first + 1; first >= 0 && n < set.length; n++) {
-          if (!outlined && n <= first) continue
-          const before = answers[n - 1].data,
-            now = answers[n].data
-          const wrong = now.findIndex(
-            (v, i) => (set[n].keeps ? v < before[i] : v > before[i]) && !marked(n, i), // what is marked is as marked
-          )
+        for (let n = outlined || first ? first : set.length; n < set.length; n++) {
+          const before = answers[n],
+            wrong = answers[n + 1].findIndex(
+              (v, i) => (set[n].keeps ? v < before[i] : v > before[i]) && !marked(n, i), // what is marked is as marked
+            )
           expect(wrong).toBe(-1)
         }
       }),
@@ -58,7 +57,7 @@ describe('marks in turn', () => {
     )
   })
   it('the answer does not depend on what was remembered', () => {
-    const set: Set[] = [
+    const set: Placed[] = [
       { at: [90, 50], keeps: true },
       { at: [90, 95], keeps: true },
       { at: [270, 70], keeps: false },
@@ -87,6 +86,13 @@ describe('marks in turn', () => {
     const more = run(thing, marksOf([{ at: [180, 120], keeps: true }], wide)).matte
     expect(overlap(more, truth)).toBeGreaterThan(0.95)
     for (const [x, y] of disc) expect(more.data[Math.round(120 + (y - 120) * 1.25) * WIDTH + Math.round(180 + (x - 180) * 1.25)]).toBe(0) // prettier-ignore
+  })
+  it('an outline and what to drop in it need nothing marked to be kept', () => {
+    const drop = dots([20, 20], [120, 60]),
+      all = { kind: 'marks', outline: wide, drop }
+    expect(overlap(run(thing, all).matte, truth)).toBeGreaterThan(0.95)
+    expect(overlap(run(thing, all, false).matte, truth)).toBeGreaterThan(0.9)
+    expect(overlap(run(thing, { ...all, keep: dots([-90, -90]) }).matte, truth)).toBeGreaterThan(0.95)
   })
   it('what fills the outline, with nothing around it, is said', () => {
     const all: [number, number][] = [[0, 0], [WIDTH, 0], [WIDTH, HEIGHT], [0, HEIGHT]] // prettier-ignore

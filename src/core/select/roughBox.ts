@@ -59,7 +59,8 @@ function objectIn(
   const best = cutFromOutline(view, start, loop, { ...context, check: (p) => context.check(0.05 + 0.55 * p) })
   if (!best) return nothing('the box leaves nothing around it to tell the thing from: leave some space')
   if (!best.state.includes(INSIDE)) return nothing('nothing inside the box stands out from what surrounds it')
-  const { state, models, sure } = best,
-    full = refine(state, { levels: view.levels, models, givenAt: given, sure }, (p) => context.check(0.6 + 0.35 * p))
+  const full = refine(best.state, { ...best, levels: view.levels, givenAt: given }, (p) =>
+    context.check(0.6 + 0.35 * p),
+  )
   return stateToMatte(full, view, scene, smoothEdge)
 }

@@ -4,8 +4,9 @@
  */
 import { spread as spreadStep, type SpreadFields } from '../steps/spread'
 import { emptyMatte } from '../raster/picture'
-import { carried, cutFromMarks } from '../segment/cutFromMarks'
+import { cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
+import { refine } from '../segment/objectCut'
 import { coverMarks, holdMarks } from '../segment/strokes'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { type SegmentView, segmentView } from '../segment/view'
@@ -31,7 +32,7 @@ export const spread: Finder<'spread', SpreadFields> = {
     const found = draft
       ? draftMatte(small.state, view, scene)
       : stateToMatte(
-          carried(view, small, given, (p) => check(0.6 + 0.4 * p)),
+          refine(small.state, { ...small, levels: view.levels, givenAt: given }, (p) => check(0.6 + 0.4 * p)),
           view,
           scene,
           params.smoothEdge,

@@ -34,7 +34,6 @@ export const someIn = (marks: readonly Mark[], turn: number): boolean => marks.s
  */
 export const marks: FindingKind<'marks', MarksFields> = {
   kind: 'marks',
-  version: 3,
   finds: true,
   looksAtPixels: true,
   drafts: true,

@@ -15,7 +15,6 @@ export interface RegionsFields {
  */
 export const regions: FindingKind<'regions', RegionsFields> = {
   kind: 'regions',
-  version: 3,
   finds: true,
   looksAtPixels: true,
   fields: { at: points(10_000), detail: number(0, 1, 0.5) },

@@ -29,7 +29,6 @@ const box4 = (): Field<readonly [number, number, number, number]> => ({
  */
 export const roughBox: FindingKind<'roughBox', RoughBoxFields> = {
   kind: 'roughBox',
-  version: 3,
   finds: true,
   looksAtPixels: true,
   fields: { box: optional(box4()), outline: optional(points(100_000)), analyse: flag(true), smoothEdge: flag(true) },

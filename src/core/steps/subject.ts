@@ -14,7 +14,6 @@ export interface SubjectFields {
  */
 export const subject: FindingKind<'subject', SubjectFields> = {
   kind: 'subject',
-  version: 3,
   finds: true,
   looksAtPixels: true,
   fields: { pick: number(0, 9, 0), also: wholes(0, 9, 9) },

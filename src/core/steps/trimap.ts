@@ -12,7 +12,6 @@ export interface TrimapFields {
 export const trimap: FindingKind<'trimap', TrimapFields> = {
   kind: 'trimap',
   finds: true,
-  version: 2,
   looksAtPixels: true,
   fields: { asset: text(400), solver: oneOf(SOLVERS, 'auto') },
 }

@@ -31,7 +31,6 @@ export const edge: ModifyingKind<'edge', EdgeFields> = {
   kind: 'edge',
   finds: false,
   looksAtPixels: true,
-  version: 2,
   fields: {
     reach: pixels(0, 1000, 12),
     follow: flag(true),
