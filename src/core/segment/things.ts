@@ -80,18 +80,21 @@ function remembered(
   return found
 }
 
-/** Taken is what looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too. */
+/** Taken is the cut whose likeliest thing looks least like the rest and is most as expected; the other, where it is another thing, is there to choose, too. */
 function findStandingOut(view: SegmentView, context: Work): Things | null {
   const start = opaqueOnly(view.levels.at(-1)!),
     plain = byContrast(view, start, context)
   if (context.network === false) return plain && parted(plain, view.lab)
   const odds = expectation(view, {}, true),
-    score = ({ state }: Cut) => (1 - colourOverlap(state, view.lab)) * agreement(state, odds, start),
+    score = (thing: Uint8Array) => (1 - colourOverlap(thing, view.lab)) * agreement(thing, odds, start),
     network = byNetwork(view, start, odds, (p) => context.check(0.9 + 0.1 * p))
-  const [first, second] = [network, plain].filter((cut) => cut !== null).sort((a, b) => score(b) - score(a))
+  const [first, second] = [network, plain]
+    .filter((cut) => cut !== null)
+    .map((cut) => parted(cut, view.lab))
+    .map((found) => ({ found, score: score(found.things[0]) }))
+    .sort((a, b) => b.score - a.score)
   if (!first) return null
-  const found = parted(first, view.lab)
-  return second ? withAnother(found, second) : found
+  return second ? withAnother(first.found, second.found) : first.found
 }
 
 function withOthers(found: Things, view: SegmentView, check: (progress: number) => void): Things {
@@ -99,13 +102,12 @@ function withOthers(found: Things, view: SegmentView, check: (progress: number) 
   return asked(view).reduce((known, hints, k, { length }) => {
     check(k / length)
     const cut = byNetwork(view, start, expectation(view, hints, true), (p) => check((k + p) / length))
-    return cut ? withAnother(known, cut) : known
+    return cut ? withAnother(known, parted(cut, view.lab)) : known
   }, found)
 }
 
 /** With the likeliest thing of another cut, unless it is known. */
-function withAnother(found: Things, { state, models }: Cut): Things {
-  const [thing] = thingsIn(state, found.size)
+function withAnother(found: Things, { things: [thing], models: [models] }: Things): Things {
   return found.things.some((known) => sharedBy(known, thing) >= ANOTHER)
     ? found
     : { ...found, things: [...found.things, thing], models: [...found.models, models] }
