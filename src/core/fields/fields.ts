@@ -5,6 +5,8 @@ export interface Field<T> {
   readonly takes: string
   /** Absent when the field must be given, unless it is optional. */
   readonly fallback?: T
+  /** The least and the most, of a number. */
+  readonly ends?: readonly [number, number]
   /** It may be left out, and then is not there. */
   readonly optional?: true
   readonly accepts: (value: unknown) => value is T
@@ -37,6 +39,7 @@ const isNumber = (value: unknown, min: number, max: number): value is number =>
 export const number = (min: number, max: number, fallback?: number, unit?: string): Field<number> => ({
   takes: `a number ${unit ? `of ${unit} ` : ''}from ${min} to ${max}`,
   fallback,
+  ends: [min, max],
   accepts: (v): v is number => isNumber(v, min, max),
 })
 /** px from the left ("x") or the top. */

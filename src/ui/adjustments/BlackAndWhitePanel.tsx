@@ -1,18 +1,19 @@
 'use client'
+import { blackAndWhite } from '@/core/compose/adjustments/blackAndWhite'
 import { Slider } from '@/ui/primitives/Slider'
 import { type AdjustmentPanelProps } from './panel'
 
 const SHARES = [
-  ['red', 'Red', 21],
-  ['green', 'Green', 72],
-  ['blue', 'Blue', 7],
+  ['red', 'Red'],
+  ['green', 'Green'],
+  ['blue', 'Blue'],
 ] as const
 
 export function BlackAndWhitePanel({ record, preview, settle }: AdjustmentPanelProps<'blackAndWhite'>) {
   const sum = record.red + record.green + record.blue
   return (
     <>
-      {SHARES.map(([field, label, fallback]) => (
+      {SHARES.map(([field, label]) => (
         <Slider
           key={field}
           label={label}
@@ -21,7 +22,7 @@ export function BlackAndWhitePanel({ record, preview, settle }: AdjustmentPanelP
           max={200}
           step={1}
           unit="%"
-          fallback={fallback}
+          fallback={blackAndWhite.fields[field].fallback! * 100}
           onPreview={(v) => preview({ [field]: v / 100 })}
           onSettle={(v) => settle(`Change share of ${label.toLowerCase()}`, { [field]: v / 100 })}
         />

@@ -1,4 +1,5 @@
 'use client'
+import { tint } from '@/core/compose/adjustments/tint'
 import { type Hex } from '@/core/compose/fill'
 import { ColourField } from '@/ui/primitives/ColourField'
 import { Slider } from '@/ui/primitives/Slider'
@@ -20,7 +21,7 @@ export function TintPanel({ record, preview, settle }: AdjustmentPanelProps<'tin
         max={100}
         step={1}
         unit="%"
-        fallback={100}
+        fallback={tint.fields.amount.fallback! * 100}
         onPreview={(v) => preview({ amount: v / 100 })}
         onSettle={(v) => settle('Change tint', { amount: v / 100 })}
       />

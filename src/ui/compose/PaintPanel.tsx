@@ -5,7 +5,7 @@ import { type Stroke } from '@/core/raster/stroke'
 import { changePaint, removePaint } from '@/document/painting'
 import { type PaintItem, type PaintLayer } from '@/document/records'
 import { IconButton } from '@/ui/primitives/Button'
-import { Slider } from '@/ui/primitives/Slider'
+import { BrushSlider } from '@/ui/finders/paint/BrushSlider'
 import { act, preview } from '@/ui/store/bench'
 import { FillValues } from './FillPanel'
 
@@ -84,28 +84,17 @@ function Values({ layer, item }: { layer: PaintLayer; item: PaintItem }) {
       },
     },
   })
-  const slider = (
-    label: string,
+  const of = (
+    name: 'size' | 'hardness' | 'strength',
     value: number,
-    max: number,
-    unit: string,
-    curve: number,
-    fallback: number,
-    of: (v: number) => Partial<PaintItem>,
-  ) => (
-    <Slider
-      label={label}
-      value={value}
-      min={1}
-      max={max}
-      step={1}
-      unit={unit}
-      curve={curve}
-      fallback={fallback}
-      onPreview={(v) => preview(edit(of(v)))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()} of paint`, edit(of(v)))}
-    />
-  )
+    edited: (v: Record<string, number>) => Partial<PaintItem>,
+  ) => ({
+    name,
+    value,
+    onPreview: (change: Record<string, number>) => preview(edit(edited(change))),
+    onSettle: (change: Record<string, number>, label: string) =>
+      act(`Change ${label.toLowerCase()} of paint`, edit(edited(change))),
+  })
   return (
     <div className="space-y-1 pb-1">
       {!item.erase && (
@@ -115,10 +104,9 @@ function Values({ layer, item }: { layer: PaintLayer; item: PaintItem }) {
           settle={(label, fill) => act(label, edit({ fill }))}
         />
       )}
-      {slider('Strength', item.strength * 100, 100, '%', 1, 100, (v) => ({ strength: v / 100 }))}
-      {strokes?.length && slider('Size', strokes[0].size, 2000, 'px', 2.5, 80, (size) => brushed({ size }))}
-      {strokes?.length &&
-        slider('Hardness', strokes[0].hardness * 100, 100, '%', 1, 100, (v) => brushed({ hardness: v / 100 }))}
+      <BrushSlider {...of('strength', item.strength, (change) => change)} />
+      {strokes?.length && <BrushSlider {...of('size', strokes[0].size, brushed)} />}
+      {strokes?.length && <BrushSlider {...of('hardness', strokes[0].hardness, brushed)} />}
     </div>
   )
 }

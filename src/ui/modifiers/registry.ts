@@ -4,6 +4,7 @@ import { pageOfStep } from '@/ui/finders/registry'
 import { type ComponentType } from 'react'
 import { type ModifyingStep, type Step } from '@/core/steps/registry'
 import { type HandlesProps, type PanelProps } from '@/ui/finders/finder'
+import { PERCENT } from '@/ui/finders/StepSlider'
 import { fittingReach } from './edge/fittingReach'
 import { edgeSummary } from './edge/summary'
 import { transformSummary } from './transform/summary'
@@ -23,19 +24,19 @@ type Kind = ModifyingStep['kind']
 export interface ModifierValue {
   readonly field: string
   readonly label: string
-  readonly min: number
-  readonly max: number
-  readonly digits: number
+  /** The track's ends. */ readonly min?: number
+  readonly max?: number
+  readonly digits?: number
   readonly unit: string
-  readonly fallback: number
-  /** Where small values matter most. */ readonly curve: number
+  /** What is usual, where it is not what it starts with. */ readonly usual?: number
+  /** Where small values matter most. */ readonly curve?: number
   /** Shown value for one of the record's. */ readonly factor?: number
 }
 export interface ModifierPage {
   readonly kind: Kind
   readonly name: string
   readonly words: string
-  readonly start: object
+  readonly start: Readonly<Record<string, unknown>>
   readonly values: readonly ModifierValue[]
   readonly summary: (step: never) => string
   readonly Handles?: ComponentType<HandlesProps<never>>
@@ -46,21 +47,21 @@ export interface ModifierPage {
   readonly begins?: () => Promise<object>
 }
 
-const px = (field: string, label: string, min: number, max: number, fallback: number): ModifierValue => ({
+const px = (field: string, label: string, min: number, max: number, usual?: number): ModifierValue => ({
   field,
   label,
   min,
   max,
   digits: 1,
   unit: 'px',
-  fallback,
+  usual,
   curve: 2.2,
 })
 const page = <K extends Kind>(
   kind: K,
   name: string,
   words: string,
-  start: object,
+  start: ModifierPage['start'],
   values: readonly ModifierValue[],
   summary: (step: Extract<ModifyingStep, { kind: K }>) => string,
   own: {
@@ -94,7 +95,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Feather',
     'Softens the edge.',
     { radius: 3 },
-    [px('radius', 'Radius', 0, 400, 3)],
+    [px('radius', 'Radius', 0, 400)],
     ({ radius }) => `${radius} px`,
   ),
   page(
@@ -102,7 +103,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Smooth',
     'Rounds off what is smaller than the radius along the edge; the edge stays crisp.',
     { radius: 4 },
-    [px('radius', 'Radius', 0, 100, 4)],
+    [px('radius', 'Radius', 0, 100)],
     ({ radius }) => `${radius} px`,
   ),
   page(
@@ -110,7 +111,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Contour',
     'Keeps a band along the edge, half of it on either side.',
     { thickness: 10 },
-    [px('thickness', 'Thickness', 0, 200, 10)],
+    [px('thickness', 'Thickness', 0, 200)],
     ({ thickness }) => `${thickness} px thick`,
   ),
   page(
@@ -118,7 +119,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Fill holes',
     'Fills what is enclosed, up to an area.',
     { maxArea: 5000 },
-    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 5000, curve: 4 }],
+    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, unit: 'px²', curve: 4 }],
     ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`,
   ),
   page(
@@ -126,7 +127,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Drop specks',
     'Drops separate pieces up to an area.',
     { maxArea: 200 },
-    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, digits: 0, unit: 'px²', fallback: 200, curve: 4 }],
+    [{ field: 'maxArea', label: 'Up to', min: 1, max: 1e6, unit: 'px²', curve: 4 }],
     ({ maxArea }) => `up to ${maxArea.toLocaleString()} px²`,
   ),
   page(
@@ -142,7 +143,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'limitColour',
     'Only some colours',
     'Keeps only these colours of what the steps above it made: click them on the picture.',
-    { colours: [], spread: 24, softness: 0.5 },
+    { colours: [] },
     [],
     ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`,
     { Panel: LimitColourPanel, tool: 'palette' },
@@ -152,7 +153,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Opacity',
     'Makes the whole selection weaker.',
     { by: 0.5 },
-    [{ field: 'by', label: 'Opacity', min: 0, max: 100, digits: 0, unit: '%', fallback: 100, curve: 1, factor: 100 }],
+    [{ field: 'by', label: 'Opacity', usual: 1, ...PERCENT }],
     ({ by }) => `${Math.round(by * 100)} %`,
   ),
   page(

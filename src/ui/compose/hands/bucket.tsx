@@ -4,6 +4,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { Choice } from '@/ui/primitives/Choice'
 import { Slider } from '@/ui/primitives/Slider'
 import { act, get, set, useBench } from '@/ui/store/bench'
+import { initialTool } from '@/ui/store/rooms/tool'
 import { Colours } from './brush'
 import { painter } from './painting'
 import { type HandPage, type HandPress } from './hand'
@@ -60,7 +61,7 @@ function Panel() {
           min={0}
           max={255}
           step={1}
-          fallback={32}
+          fallback={initialTool.bucket.tolerance}
           curve={2}
           onPreview={(tolerance) => set({ bucket: { ...bucket, tolerance } })}
           onSettle={(tolerance) => set({ bucket: { ...bucket, tolerance } })}

@@ -3,11 +3,12 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Step, type StepOfKind } from '@/core/steps/registry'
 import { changeStep, putSteps } from '@/document/edits'
 import { Choice } from '@/ui/primitives/Choice'
-import { Slider } from '@/ui/primitives/Slider'
+import { initialTool } from '@/ui/store/rooms/tool'
 import { abandon, act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { Grip } from '@/ui/canvas/Grip'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
+import { FieldSlider, PERCENT, StepSlider } from '../StepSlider'
 
 type SpotStep = StepOfKind<'colourSpot'>
 
@@ -126,8 +127,8 @@ function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesProps<Spo
   )
 }
 
-const radiusSlider = { min: 1, max: 3000, step: 1, unit: 'px', curve: 2.5, fallback: 60 } as const
-const percent = { min: 0, max: 100, step: 1, unit: '%' } as const
+/** The usual radius is that of the next spot, before it was ever changed. */
+const RADIUS = { min: 1, max: 3000, unit: 'px', curve: 2.5, usual: initialTool.spot.radius } as const
 
 function Panel({ step, home }: PanelProps<SpotStep>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
@@ -143,33 +144,9 @@ function Panel({ step, home }: PanelProps<SpotStep>) {
         ]}
         onChange={(v) => act(v === 'keep' ? 'Spot keeps' : 'Spot excludes', edit({ keep: v === 'keep' }))}
       />
-      <Slider
-        label="Radius"
-        value={step.radius}
-        {...radiusSlider}
-        onPreview={(radius) => preview(edit({ radius }))}
-        onSettle={(radius) => act('Change radius', edit({ radius }))}
-      />
-      <Slider
-        label="Core"
-        value={step.core * 100}
-        {...percent}
-        fallback={50}
-        onPreview={(v) => preview(edit({ core: v / 100 }))}
-        onSettle={(v) => act('Change core', edit({ core: v / 100 }))}
-      />
-      <Slider
-        label="Spread"
-        value={step.spread}
-        min={0}
-        max={100}
-        step={0.5}
-        digits={1}
-        fallback={24}
-        curve={1.5}
-        onPreview={(spread) => preview(edit({ spread }))}
-        onSettle={(spread) => act('Change spread', edit({ spread }))}
-      />
+      <StepSlider step={step} home={home} field="radius" label="Radius" {...RADIUS} />
+      <StepSlider step={step} home={home} field="core" label="Core" {...PERCENT} />
+      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} curve={1.5} />
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -178,38 +155,17 @@ function Panel({ step, home }: PanelProps<SpotStep>) {
 /** The next spots. */
 function Tool() {
   const spot = useBench((state) => state.spot)
-  const change = (values: Partial<typeof spot>) => set({ spot: { ...spot, ...values } })
+  const of = (field: keyof typeof spot) => {
+    const change = (value: number) => set({ spot: { ...spot, [field]: value } })
+    return { kind: 'colourSpot', field, value: spot[field], onPreview: change, onSettle: change } as const
+  }
   return (
     <div className="mb-3 space-y-1 px-1">
-      <Slider
-        label="Radius"
-        value={spot.radius}
-        {...radiusSlider}
-        onPreview={(radius) => change({ radius })}
-        onSettle={(radius) => change({ radius })}
-      />
+      <FieldSlider {...of('radius')} label="Radius" {...RADIUS} />
       <details className="text-[13px]">
         <summary className="cursor-pointer text-xs text-[var(--muted)]">More: core, spread</summary>
-        <Slider
-          label="Core"
-          value={spot.core * 100}
-          {...percent}
-          fallback={50}
-          onPreview={(v) => change({ core: v / 100 })}
-          onSettle={(v) => change({ core: v / 100 })}
-        />
-        <Slider
-          label="Spread"
-          value={spot.spread}
-          min={0}
-          max={100}
-          step={0.5}
-          digits={1}
-          fallback={24}
-          curve={1.5}
-          onPreview={(spread) => change({ spread })}
-          onSettle={(spread) => change({ spread })}
-        />
+        <FieldSlider {...of('core')} label="Core" {...PERCENT} />
+        <FieldSlider {...of('spread')} label="Spread" digits={1} curve={1.5} />
       </details>
     </div>
   )

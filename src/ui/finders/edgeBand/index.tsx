@@ -1,4 +1,5 @@
 import { CircleDashed } from 'lucide-react'
+import { edgeBand } from '@/core/steps/edgeBand'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
@@ -7,6 +8,7 @@ import { Grip } from '@/ui/canvas/Grip'
 import { type FinderPage, type HandlesProps, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { OutlineHandles } from '../outline/OutlineHandles'
+import { StepSlider } from '../StepSlider'
 import { closeOutline, pressCorners, takeCornerBack } from '../outline/pressCorners'
 
 type BandStep = StepOfKind<'edgeBand'>
@@ -106,22 +108,20 @@ function Panel({ step, home }: PanelProps<BandStep>) {
         step={1}
         unit="px"
         curve={2}
-        fallback={24}
+        fallback={edgeBand.fields.width.fallback!}
         onPreview={(v) => preview(width(v))}
         onSettle={(v) => act('Change band', width(v))}
       />
-      <Slider
+      <StepSlider
+        step={step}
+        home={home}
+        field="offset"
         label="Offset"
-        value={step.offset}
         min={-100}
         max={100}
-        step={0.5}
         digits={1}
         unit="px"
-        fallback={0}
         curve={2}
-        onPreview={(offset) => preview(edit({ offset }))}
-        onSettle={(offset) => act('Change offset', edit({ offset }))}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {step.points.length} points. Drag a point to move it, its round grip for the band’s width there; press on a side

@@ -1,27 +1,14 @@
 import { Paintbrush2 } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
-import { Slider } from '@/ui/primitives/Slider'
-import { act, preview } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { BrushRing, BrushTool, pressBrush, StrokesPanel } from '../paint'
+import { PERCENT, StepSlider } from '../StepSlider'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'edgePaint'>>) {
-  const edit = (sensitivity: number) => changeStep(home, step.id!, { sensitivity: sensitivity / 100 })
   return (
     <>
-      <Slider
-        label="Sensitivity"
-        value={step.sensitivity * 100}
-        min={0}
-        max={100}
-        step={1}
-        unit="%"
-        fallback={50}
-        onPreview={(v) => preview(edit(v))}
-        onSettle={(v) => act('Change sensitivity', edit(v))}
-      />
+      <StepSlider step={step} home={home} field="sensitivity" label="Sensitivity" {...PERCENT} />
       <StrokesPanel step={step} home={home} />
       <SampleChoice step={step} home={home} />
     </>

@@ -1,38 +1,14 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice } from '@/ui/primitives/Choice'
-import { Slider } from '@/ui/primitives/Slider'
-import { act, preview } from '@/ui/store/bench'
+import { act } from '@/ui/store/bench'
 import { type PanelProps, type StepPage } from '../finder'
+import { PERCENT, StepSlider } from '../StepSlider'
 
 type ImageStep = StepOfKind<'image'>
 
 function Panel({ step, home }: PanelProps<ImageStep>) {
   const edit = (values: object) => changeStep(home, step.id!, values)
-  const slider = (
-    label: string,
-    field: string,
-    value: number,
-    min: number,
-    max: number,
-    unit: string,
-    fallback: number,
-    factor = 1,
-    curve = 1,
-  ) => (
-    <Slider
-      label={label}
-      value={value * factor}
-      min={min}
-      max={max}
-      step={1}
-      unit={unit}
-      fallback={fallback}
-      curve={curve}
-      onPreview={(v) => preview(edit({ [field]: v / factor }))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}
-    />
-  )
   return (
     <>
       <Choice
@@ -46,10 +22,10 @@ function Panel({ step, home }: PanelProps<ImageStep>) {
         ]}
         onChange={(fit) => act('Place mask picture', edit({ fit }))}
       />
-      {slider('X', 'x', step.x, -4000, 4000, 'px', 0, 1, 2)}
-      {slider('Y', 'y', step.y, -4000, 4000, 'px', 0, 1, 2)}
-      {slider('Scale', 'scale', step.scale, 1, 1000, '%', 100, 100, 2)}
-      {slider('Rotate', 'rotation', step.rotation, -180, 180, '°', 0)}
+      <StepSlider step={step} home={home} field="x" label="X" min={-4000} max={4000} unit="px" curve={2} />
+      <StepSlider step={step} home={home} field="y" label="Y" min={-4000} max={4000} unit="px" curve={2} />
+      <StepSlider step={step} home={home} field="scale" label="Scale" min={1} max={1000} {...PERCENT} curve={2} />
+      <StepSlider step={step} home={home} field="rotation" label="Rotate" min={-180} max={180} unit="°" />
       <div className="flex flex-wrap gap-1.5">
         <Choice
           small

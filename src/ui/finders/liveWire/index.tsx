@@ -1,54 +1,38 @@
 import { Magnet } from 'lucide-react'
-import { liveWire, STRONGEST_GRADIENT } from '@/core/steps/liveWire'
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
 import { Slider } from '@/ui/primitives/Slider'
-import { act, get, preview, set, useBench } from '@/ui/store/bench'
+import { get, set, useBench } from '@/ui/store/bench'
+import { initialTool } from '@/ui/store/rooms/tool'
 import { later } from '@/ui/primitives/later'
 import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { AntialiasSwitch } from '../marking/AntialiasSwitch'
+import { StepSlider } from '../StepSlider'
 import { closeWire, press, takeAnchorBack } from './press'
 
 const Handles = later(() => import('./Handles').then((module) => module.Handles))
 
-const reachSlider = {
-  min: 1,
-  max: 400,
-  step: 1,
-  unit: 'px',
-  curve: 2,
-  fallback: liveWire.fields.reach.fallback!,
-} as const
-
 function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
-  const edit = (values: object) => changeStep(home, step.id!, values)
   return (
     <>
-      <Slider
+      <StepSlider
+        step={step}
+        home={home}
+        field="reach"
         label="Reach"
-        value={step.reach}
-        {...reachSlider}
-        onPreview={(reach) => preview(edit({ reach }))}
-        onSettle={(reach) => {
-          act('Change reach', edit({ reach }))
-          set({ wire: { ...get().wire, reach } })
-        }}
+        unit="px"
+        curve={2}
+        onSettled={(reach) => set({ wire: { ...get().wire, reach } })}
       />
-      <Slider
+      <StepSlider
+        step={step}
+        home={home}
+        field="edgeGradient"
         label="Edge from"
-        value={step.edgeGradient}
-        min={0}
-        max={STRONGEST_GRADIENT}
-        step={0.1}
         digits={1}
         unit="ΔE"
-        fallback={liveWire.fields.edgeGradient.fallback!}
-        onPreview={(edgeGradient) => preview(edit({ edgeGradient }))}
-        onSettle={(edgeGradient) => {
-          act('Change what is an edge', edit({ edgeGradient }))
-          set({ wire: { ...get().wire, edgeGradient } })
-        }}
+        change="Change what is an edge"
+        onSettled={(edgeGradient) => set({ wire: { ...get().wire, edgeGradient } })}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {step.anchors.length} anchors. Drag one to move it, press on the wire to pin it there, double-click an anchor to
@@ -73,7 +57,7 @@ function Tool() {
         max={100}
         step={1}
         unit="%"
-        fallback={50}
+        fallback={initialTool.wire.cooling * 100}
         onPreview={change}
         onSettle={change}
       />

@@ -1,5 +1,6 @@
 import { Slider } from '@/ui/primitives/Slider'
 import { set, useBench } from '@/ui/store/bench'
+import { initialTool } from '@/ui/store/rooms/tool'
 
 /** The size of what is marked with, below the finders. */
 export function MarkerSize() {
@@ -14,7 +15,7 @@ export function MarkerSize() {
       step={1}
       unit="px"
       curve={2.5}
-      fallback={24}
+      fallback={initialTool.marker.size}
       onPreview={change}
       onSettle={change}
     />

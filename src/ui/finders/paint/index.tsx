@@ -4,10 +4,10 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice, Switch } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
-import { Slider } from '@/ui/primitives/Slider'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { beginStep } from '../putStep'
+import { BrushSlider } from './BrushSlider'
 
 type PaintStep = StepOfKind<'paint' | 'edgePaint'>
 const TENTH = (v: number) => Math.round(v * 10) / 10
@@ -118,51 +118,24 @@ export function StrokesPanel({ step, home }: PanelProps<PaintStep>) {
   const last = step.strokes.at(-1)
   const edit = (change: Partial<Stroke>) =>
     changeStep(home, step.id!, { strokes: step.strokes.map((stroke) => ({ ...stroke, ...change })) })
-  const all = (
-    label: string,
-    name: 'size' | 'hardness' | 'strength' | 'spacing',
-    value: number,
-    shown: { min: number; max: number; unit: string; curve: number; fallback: number; factor: number },
-  ) => (
-    <Slider
-      label={label}
-      value={value * shown.factor}
-      min={shown.min}
-      max={shown.max}
-      step={1}
-      unit={shown.unit}
-      curve={shown.curve}
-      fallback={shown.fallback}
-      onPreview={(v) => preview(edit({ [name]: v / shown.factor }))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v / shown.factor }))}
-    />
+  const all = (['size', 'hardness', 'strength', 'spacing'] as const).map(
+    (name) =>
+      last && (
+        <BrushSlider
+          key={name}
+          name={name}
+          value={last[name]}
+          onPreview={(change) => preview(edit(change))}
+          onSettle={(change, label) => act(`Change ${label.toLowerCase()}`, edit(change))}
+        />
+      ),
   )
   return (
     <>
       <p className="text-xs text-[var(--muted)]">
         {step.strokes.length === 1 ? 'Its stroke' : `All ${step.strokes.length} strokes`}, changed afterwards:
       </p>
-      {last && all('Size', 'size', last.size, { min: 1, max: 2000, unit: 'px', curve: 2.5, fallback: 80, factor: 1 })}
-      {last &&
-        all('Hardness', 'hardness', last.hardness, {
-          min: 0,
-          max: 100,
-          unit: '%',
-          curve: 1,
-          fallback: 100,
-          factor: 100,
-        })}
-      {last &&
-        all('Strength', 'strength', last.strength, {
-          min: 1,
-          max: 100,
-          unit: '%',
-          curve: 1,
-          fallback: 100,
-          factor: 100,
-        })}
-      {last &&
-        all('Spacing', 'spacing', last.spacing, { min: 1, max: 300, unit: '%', curve: 2, fallback: 10, factor: 100 })}
+      {all}
       <div className="flex items-center justify-between">
         <Switch
           label="Next strokes erase"
@@ -184,57 +157,21 @@ export function StrokesPanel({ step, home }: PanelProps<PaintStep>) {
 /** The brush for the next strokes, below the finders. */
 export function BrushTool() {
   const brush = useBench((state) => state.brush)
-  const change = (values: Partial<typeof brush>) => set({ brush: { ...brush, ...values } })
+  const change = (values: Partial<typeof brush>) => set({ brush: { ...brush, ...values } }),
+    of = <N extends 'size' | 'hardness' | 'strength' | 'spacing'>(name: N) => ({
+      name,
+      value: brush[name],
+      onPreview: change,
+      onSettle: change,
+    })
   return (
     <div className="mb-3 space-y-1 px-1">
-      <Slider
-        label="Size"
-        value={brush.size}
-        min={1}
-        max={2000}
-        step={1}
-        unit="px"
-        curve={2.5}
-        fallback={80}
-        onPreview={(size) => change({ size })}
-        onSettle={(size) => change({ size })}
-      />
-      <Slider
-        label="Hardness"
-        value={brush.hardness * 100}
-        min={0}
-        max={100}
-        step={1}
-        unit="%"
-        fallback={100}
-        onPreview={(v) => change({ hardness: v / 100 })}
-        onSettle={(v) => change({ hardness: v / 100 })}
-      />
+      <BrushSlider {...of('size')} />
+      <BrushSlider {...of('hardness')} />
       <details className="text-[13px]">
         <summary className="cursor-pointer text-xs text-[var(--muted)]">More: strength, spacing, tip</summary>
-        <Slider
-          label="Strength"
-          value={brush.strength * 100}
-          min={1}
-          max={100}
-          step={1}
-          unit="%"
-          fallback={100}
-          onPreview={(v) => change({ strength: v / 100 })}
-          onSettle={(v) => change({ strength: v / 100 })}
-        />
-        <Slider
-          label="Spacing"
-          value={brush.spacing * 100}
-          min={1}
-          max={300}
-          step={1}
-          unit="%"
-          curve={2}
-          fallback={10}
-          onPreview={(v) => change({ spacing: v / 100 })}
-          onSettle={(v) => change({ spacing: v / 100 })}
-        />
+        <BrushSlider {...of('strength')} />
+        <BrushSlider {...of('spacing')} />
         <Choice
           small
           label="Tip"

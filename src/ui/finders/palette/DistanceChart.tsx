@@ -1,10 +1,10 @@
 import { useEffect } from 'react'
 import { type StepOfKind } from '@/core/steps/registry'
+import { ChartSlider, NoChartYet } from '@/ui/primitives/ChartSlider'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { useBench } from '@/ui/store/bench'
 import { chartKey } from '@/engine/page/keys'
 
-const HEIGHT = 74
 /** CIELAB units shown; a share is counted for each half unit. */
 const MOST = 100,
   PER_UNIT = 2
@@ -66,49 +66,21 @@ export function DistanceChart({ step, onPreview, onSettle }: Props) {
     )
   }, [chart, known, spread, softness])
 
-  const at = (clientX: number): number => {
-    const box = holder.current!.getBoundingClientRect()
-    return Math.round(2 * Math.min(MOST, Math.max(0, ((clientX - box.left) / box.width) * MOST))) / 2
-  }
   return (
-    <figure className="mt-0.5">
-      <div
-        role="slider"
-        tabIndex={0}
-        aria-label="Spread on the histogram"
-        aria-valuemin={0}
-        aria-valuemax={MOST}
-        aria-valuenow={spread}
-        data-histogram={fresh || undefined}
-        onKeyDown={(event) => {
-          const by = { ArrowRight: 0.5, ArrowUp: 0.5, ArrowLeft: -0.5, ArrowDown: -0.5 }[event.key]
-          if (by) {
-            event.preventDefault()
-            event.stopPropagation()
-            onSettle(Math.min(MOST, Math.max(0, spread + by)))
-          }
-        }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId)
-          onPreview(at(event.clientX))
-        }}
-        onPointerMove={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX))
-        }}
-        onPointerUp={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX))
-        }}
-        className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]"
-        style={{ height: HEIGHT }}
+    <div data-histogram={fresh || undefined}>
+      <ChartSlider
+        label="Spread on the histogram"
+        value={spread}
+        most={MOST}
+        step={1 / PER_UNIT}
+        holder={holder}
+        faded={known !== undefined && !fresh}
+        caption="Pixels by distance from the colours"
+        onPreview={onPreview}
+        onSettle={onSettle}
       >
-        <div ref={holder} className={`pointer-events-none absolute inset-0 ${known && !fresh ? 'opacity-40' : ''}`} />
-        {!known && (
-          <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">
-            {step.colours.length ? 'counting …' : 'no colours yet'}
-          </p>
-        )}
-      </div>
-      <figcaption className="mt-1 text-xs text-[var(--muted)]">Pixels by distance from the colours</figcaption>
-    </figure>
+        {!known && <NoChartYet words={step.colours.length ? 'counting …' : 'no colours yet'} />}
+      </ChartSlider>
+    </div>
   )
 }

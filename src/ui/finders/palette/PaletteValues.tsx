@@ -2,7 +2,7 @@ import { X } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/records'
-import { Slider } from '@/ui/primitives/Slider'
+import { PERCENT, StepSlider } from '../StepSlider'
 import { act, preview } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'
 
@@ -33,34 +33,13 @@ export function PaletteValues({ step, home }: { step: StepOfKind<'palette' | 'li
         ))}
         {step.colours.length === 0 && <li className="text-xs text-[var(--muted)]">Click colours on the picture.</li>}
       </ul>
-      <Slider
-        label="Spread"
-        value={step.spread}
-        min={0}
-        max={100}
-        step={0.5}
-        digits={1}
-        fallback={24}
-        curve={1.5}
-        onPreview={(spread) => preview(edit({ spread }))}
-        onSettle={(spread) => act('Change spread', edit({ spread }))}
-      />
+      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} curve={1.5} />
       <DistanceChart
         step={step}
         onPreview={(spread) => preview(edit({ spread }))}
         onSettle={(spread) => act('Change spread', edit({ spread }))}
       />
-      <Slider
-        label="Softness"
-        value={step.softness * 100}
-        min={0}
-        max={100}
-        step={1}
-        unit="%"
-        fallback={50}
-        onPreview={(v) => preview(edit({ softness: v / 100 }))}
-        onSettle={(v) => act('Change softness', edit({ softness: v / 100 }))}
-      />
+      <StepSlider step={step} home={home} field="softness" label="Softness" {...PERCENT} />
     </>
   )
 }

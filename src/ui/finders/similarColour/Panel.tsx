@@ -1,28 +1,18 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { Choice, Switch } from '@/ui/primitives/Choice'
-import { Slider } from '@/ui/primitives/Slider'
 import { changeStep } from '@/document/edits'
 import { act, preview } from '@/ui/store/bench'
 import { type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { AntialiasSwitch } from '../marking/AntialiasSwitch'
+import { StepSlider } from '../StepSlider'
 import { ToleranceChart } from './ToleranceChart'
 
 export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
   const change = (values: object) => changeStep(home, step.id!, values)
   return (
     <>
-      <Slider
-        label="Tolerance"
-        value={step.tolerance}
-        min={0}
-        max={255}
-        step={1}
-        fallback={32}
-        curve={1.6}
-        onPreview={(tolerance) => preview(change({ tolerance }))}
-        onSettle={(tolerance) => act('Change tolerance', change({ tolerance: Math.round(tolerance) }))}
-      />
+      <StepSlider step={step} home={home} field="tolerance" label="Tolerance" curve={1.6} />
       <ToleranceChart
         step={step}
         onPreview={(tolerance) => preview(change({ tolerance }))}

@@ -1,11 +1,10 @@
 import { useEffect } from 'react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { MOST_PREPARED_PIXELS } from '@/engine/page/protocol'
+import { ChartSlider, NoChartYet } from '@/ui/primitives/ChartSlider'
 import { chartColours, useChart } from '@/ui/primitives/useChart'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { chartKey } from '@/engine/page/keys'
-
-const HEIGHT = 74
 
 interface Props {
   step: StepOfKind<'similarColour'>
@@ -71,61 +70,32 @@ export function ToleranceChart({ step, onPreview, onSettle }: Props) {
     )
   }, [chart, curve, spill, step.tolerance])
 
-  const at = (clientX: number): number => {
-    const box = holder.current!.getBoundingClientRect()
-    return Math.round(Math.min(255, Math.max(0, ((clientX - box.left) / box.width) * 255)))
-  }
   return (
-    <figure className="mt-0.5">
-      <div
-        role="slider"
-        tabIndex={0}
-        aria-label="Tolerance on its curve"
-        aria-valuemin={0}
-        aria-valuemax={255}
-        aria-valuenow={step.tolerance}
-        aria-valuetext={
-          curve
-            ? `${step.tolerance}: ${(curve.shares[Math.floor(step.tolerance)] * 100).toFixed(1)} % of the picture${curve.spills.length ? `; spills at ${curve.spills.join(', ')}` : ''}`
-            : 'being measured'
-        }
-        onKeyDown={(event) => {
-          const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key]
-          if (by) {
-            event.preventDefault()
-            event.stopPropagation()
-            onSettle(Math.min(255, Math.max(0, step.tolerance + by)))
-          }
-        }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId)
-          onPreview(at(event.clientX))
-        }}
-        onPointerMove={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX))
-        }}
-        onPointerUp={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX))
-        }}
-        className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]"
-        style={{ height: HEIGHT }}
-      >
-        <div ref={holder} className={`pointer-events-none absolute inset-0 ${curve && !fresh ? 'opacity-40' : ''}`} />
-        {spill !== undefined && (
-          <span
-            className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`}
-            style={{ left: `${(spill / 255) * 100}%` }}
-          >
-            spills at {spill}
-          </span>
-        )}
-        {!curve && (
-          <p className="absolute inset-0 grid place-items-center text-xs text-[var(--muted)]">
-            {tooLarge ? 'too large a picture for the curve' : 'measuring every tolerance …'}
-          </p>
-        )}
-      </div>
-      <figcaption className="mt-1 text-xs text-[var(--muted)]">Selected area as tolerance grows</figcaption>
-    </figure>
+    <ChartSlider
+      label="Tolerance on its curve"
+      value={step.tolerance}
+      most={255}
+      step={1}
+      says={
+        curve
+          ? `${step.tolerance}: ${(curve.shares[Math.floor(step.tolerance)] * 100).toFixed(1)} % of the picture${curve.spills.length ? `; spills at ${curve.spills.join(', ')}` : ''}`
+          : 'being measured'
+      }
+      holder={holder}
+      faded={curve !== undefined && !fresh}
+      caption="Selected area as tolerance grows"
+      onPreview={onPreview}
+      onSettle={onSettle}
+    >
+      {spill !== undefined && (
+        <span
+          className={`pointer-events-none absolute bottom-1 text-[11px] whitespace-nowrap text-[var(--accent-text)] ${spill > 150 ? '-translate-x-full pr-1.5' : 'pl-1.5'}`}
+          style={{ left: `${(spill / 255) * 100}%` }}
+        >
+          spills at {spill}
+        </span>
+      )}
+      {!curve && <NoChartYet words={tooLarge ? 'too large a picture for the curve' : 'measuring every tolerance …'} />}
+    </ChartSlider>
   )
 }

@@ -1,35 +1,16 @@
 import { CloudSun } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
-import { sky } from '@/core/steps/sky'
-import { changeStep } from '@/document/edits'
-import { Slider } from '@/ui/primitives/Slider'
-import { act, preview } from '@/ui/store/bench'
 import { type FinderPage, type PanelProps } from '../finder'
 import { MakeNow } from '../marking/MakeNow'
 import { SampleChoice } from '../marking/SampleChoice'
 import { oneClick } from '../oneClick'
+import { StepSlider } from '../StepSlider'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'sky'>>) {
-  const edit = (values: object) => changeStep(home, step.id!, values)
-  const width = (label: string, field: 'openings' | 'twigs', max: number, digits: number) => (
-    <Slider
-      label={label}
-      value={step[field]}
-      min={0}
-      max={max}
-      step={10 ** -digits}
-      digits={digits}
-      unit="px"
-      fallback={sky.fields[field].fallback!}
-      curve={2}
-      onPreview={(v) => preview(edit({ [field]: v }))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v }))}
-    />
-  )
   return (
     <>
-      {width('Openings', 'openings', 1000, 0)}
-      {width('Twigs', 'twigs', 30, 1)}
+      <StepSlider step={step} home={home} field="openings" label="Openings" max={1000} unit="px" curve={2} />
+      <StepSlider step={step} home={home} field="twigs" label="Twigs" max={30} digits={1} unit="px" curve={2} />
       <SampleChoice step={step} home={home} />
     </>
   )

@@ -1,14 +1,13 @@
 import { Trash2 } from 'lucide-react'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
+import { StepSlider } from '@/ui/finders/StepSlider'
 import { ChosenSolver } from '@/ui/finders/marking/ChosenSolver'
 import { Switch } from '@/ui/primitives/Choice'
 import { IconButton } from '@/ui/primitives/Button'
-import { Slider } from '@/ui/primitives/Slider'
 import { act, preview } from '@/ui/store/bench'
 import { type EdgeMode } from '@/ui/store/rooms/tool'
 import { type StepOfKind } from '@/core/steps/registry'
-
 import { AcrossEdge } from './AcrossEdge'
 import { useFittingReach } from './fittingReach'
 import { SolveWithin } from './SolveWithin'
@@ -29,18 +28,16 @@ export function EdgeValues({ step, home }: PanelProps<EdgeStep>) {
         onSettle={(reach) => change('Solve within', { reach })}
       />
       <AcrossEdge step={step} home={home} />
-      <Slider
+      <StepSlider
+        step={step}
+        home={home}
+        field="smooth"
         label="Round along the edge"
-        value={step.smooth}
-        min={0}
         max={40}
-        step={0.1}
         digits={1}
         unit="px"
-        fallback={0}
         curve={2.2}
-        onPreview={(smooth) => preview(changeStep(home, step.id!, { smooth }))}
-        onSettle={(smooth) => change('Round along the edge', { smooth })}
+        change="Round along the edge"
       />
       <Switch
         label="Follow hair beyond"

@@ -2,8 +2,11 @@
 import { type Hex } from '@/core/compose/fill'
 import { type CombineOp } from '@/core/raster/coverage'
 import { type RampShape } from '@/core/raster/ramp'
+import { colourSpot } from '@/core/steps/colourSpot'
 import { liveWire } from '@/core/steps/liveWire'
+import { STROKE_DEFAULTS } from '@/core/steps/paint'
 import { regions } from '@/core/steps/regions'
+import { similarColour } from '@/core/steps/similarColour'
 import { type Sample } from '@/core/steps/step'
 import { type RecipeHome, SELECTION } from '@/document/records'
 import { type FinderId } from '@/ui/finders/kinds'
@@ -75,8 +78,8 @@ export const initialTool: ToolRoom = {
   home: SELECTION,
   openStep: null,
   focus: 'steps',
-  brush: { size: 80, hardness: 1, strength: 1, spacing: 0.1, tip: 'round', erase: false },
-  spot: { radius: 60, core: 0.5, spread: 24 },
+  brush: { size: 80, ...STROKE_DEFAULTS },
+  spot: { radius: 60, core: colourSpot.fields.core.fallback!, spread: colourSpot.fields.spread.fallback! },
   marker: { mode: 'keep', size: 24 },
   edgeMode: 'unsure',
   edgeReach: null,
@@ -97,7 +100,7 @@ export const initialTool: ToolRoom = {
   hand: 'place',
   colour: '#c2410c',
   otherColour: '#ffffff',
-  bucket: { similar: true, tolerance: 32 },
+  bucket: { similar: true, tolerance: similarColour.fields.tolerance.fallback! },
   ramp: { shape: 'linear', clear: true },
   cropRatio: 'free',
   chosen: [],

@@ -1,56 +1,23 @@
 'use client'
 /** The values of the open step. */
 import { isFinding, type Step } from '@/core/steps/registry'
-import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/records'
 import { pageOfStep } from '@/ui/finders/registry'
+import { StepSlider } from '@/ui/finders/StepSlider'
 import { modifierPage } from '@/ui/modifiers/registry'
-import { Slider } from '@/ui/primitives/Slider'
-import { act, preview } from '@/ui/store/bench'
 
 export function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
-  const edit = (values: object) => changeStep(home, step.id!, values)
-  const slider = (
-    label: string,
-    name: string,
-    value: number,
-    min: number,
-    max: number,
-    curve: number,
-    digits: number,
-  ) => (
-    <Slider
-      label={label}
-      value={value}
-      min={min}
-      max={max}
-      step={digits ? 0.1 : 1}
-      digits={digits}
-      unit="px"
-      fallback={0}
-      curve={curve}
-      onPreview={(v) => preview(edit({ [name]: v }))}
-      onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [name]: v }))}
-    />
-  )
   if (!isFinding(step)) {
     const page = modifierPage(step.kind)
     return (
       <>
-        {page?.values.map(({ field, label, min, max, digits, unit, fallback, curve, factor = 1 }) => (
-          <Slider
-            key={field}
-            label={label}
-            value={(step as never as Record<string, number>)[field] * factor}
-            min={min}
-            max={max}
-            step={10 ** -digits}
-            digits={digits}
-            unit={unit}
-            fallback={fallback}
-            curve={curve}
-            onPreview={(v) => preview(edit({ [field]: v / factor }))}
-            onSettle={(v) => act(`Change ${label.toLowerCase()}`, edit({ [field]: v / factor }))}
+        {page?.values.map((value) => (
+          <StepSlider
+            key={value.field}
+            step={step}
+            home={home}
+            {...value}
+            usual={value.usual ?? (page.start[value.field] as number)}
           />
         ))}
         {page?.Panel && <page.Panel step={step as never} home={home} />}
@@ -58,12 +25,13 @@ export function StepValues({ step, home }: { step: Step; home: RecipeHome }) {
       </>
     )
   }
-  const page = pageOfStep(step)
+  const page = pageOfStep(step),
+    of = { step, home, digits: 1, unit: 'px' }
   return (
     <>
       {page && <page.Panel step={step} home={home} />}
-      {slider('Feather', 'feather', step.feather, 0, 400, 2.4, 1)}
-      {slider('Grow', 'grow', step.grow, -200, 200, 2, 1)}
+      <StepSlider {...of} field="feather" label="Feather" max={400} curve={2.4} />
+      <StepSlider {...of} field="grow" label="Grow" min={-200} max={200} curve={2} />
     </>
   )
 }
