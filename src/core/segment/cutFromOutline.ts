@@ -11,6 +11,7 @@ import { likely } from '../network/likelihood'
 import { mapInto } from '../raster/mapInto'
 import { fillPolygons, type Point } from '../vector/fill'
 import { colourGradient } from './basins'
+import { bestCut } from './bestCut'
 import { boundsOfPoints } from './bounds'
 import { colourOverlap } from './colourOverlap'
 import { agreement, CALM, EXPECTED, expectation, sureOf } from './expectation'
@@ -132,24 +133,13 @@ function byRegions(view: SegmentView, start: Uint8Array, work: Work): SmallAnswe
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return null
   leaveOutOfFocus(graph, view, outer)
+  const best = bestCut(
+    [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)],
+    { lab: view.lab, given: start, enough: SURE },
+    (state, n) => (n === 0 ? PREFERENCE : 1) * scoreOf(state, start, gradient, view),
+    (p) => work.check(0.4 + 0.6 * p),
+  )
   const weight = new Float32Array(start.length).fill(1)
-  let best: (SmallAnswer & { score: number }) | undefined
-  for (const [n, guess] of [guessByReach(graph, outer, start), guessByTree(tree, graph, outer, start)].entries()) {
-    if (!guess) continue
-    const cut = cutSmall(
-      {
-        lab: view.lab,
-        given: start,
-        guess,
-        weight,
-        tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab),
-      },
-      (p) => work.check(0.4 + 0.3 * (n + p)),
-    )
-    const score = (n === 0 ? PREFERENCE : 1) * scoreOf(cut.state, start, gradient, view)
-    if (!best || score > best.score) best = { ...cut, score }
-    if (score >= SURE) break
-  }
   return best ?? { state: start.map(() => OUTSIDE), models: learnBoth(view.lab, weight, weight) }
 }
 

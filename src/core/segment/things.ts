@@ -9,12 +9,12 @@ import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { type Memory } from '../cache/lruCache'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
+import { bestCut } from './bestCut'
 import { colourOverlap } from './colourOverlap'
 import { FLAT, guessByReach, guessByTree, partingValue } from './guess'
 import { outOfFocus } from './focus'
-import { keepObject } from './keepObject'
 import { calmed } from './labPlanes'
-import { cutSmall, type Models } from './objectCut'
+import { cutSmall, type Models, type SmallAnswer } from './objectCut'
 import { opaqueOnly } from './opaqueOnly'
 import { outlineStrength } from './outlineStrength'
 import { withoutOverhangs } from './overhangs'
@@ -121,15 +121,10 @@ function asked({ frame, levels: [{ width, height }] }: SegmentView): Hints[] {
 }
 const INSET = 0.04
 
-function parted({ state, models }: Cut, { width, height }: Size): Things {
+function parted({ state, models }: SmallAnswer, { width, height }: Size): Things {
   const size = { width, height },
     things = thingsIn(state, size)
   return { state, things, models: things.map(() => models), size }
-}
-
-interface Cut {
-  readonly state: Uint8Array
-  readonly models: Models
 }
 
 /** What shares less than this with every thing so far (intersection over union) is another one. */
@@ -154,7 +149,7 @@ function byNetwork(
   start: Uint8Array,
   odds: Float32Array,
   check: (progress: number) => void,
-): Cut | null {
+): SmallAnswer | null {
   const cut = cutSmall(
     {
       lab: view.lab,
@@ -171,7 +166,7 @@ function byNetwork(
 }
 
 /** What stands out by contrast, reach and the region tree, less what sticks out of it into the surroundings. */
-function byContrast(view: SegmentView, start: Uint8Array, context: Work): Cut | null {
+function byContrast(view: SegmentView, start: Uint8Array, context: Work): SmallAnswer | null {
   const calm = calmed(view.lab),
     gradient = colourGradient(calm)
   const tree = makeRegionTree(calm, { gradient }),
@@ -190,27 +185,19 @@ function byContrast(view: SegmentView, start: Uint8Array, context: Work): Cut | 
     guessByTree(tree, graph, outer, start),
     guessByTree(tree, graph, outer, start, true),
   ]
-  const weight = new Float32Array(start.length).fill(1)
-  let best: { state: Uint8Array; models: Models; score: number } | undefined
-  for (const [n, guess] of guesses.entries()) {
-    if (!guess) continue
-    const cut = cutSmall(
-      {
-        lab: view.lab,
-        given: start,
-        guess,
-        weight,
-        tidy: (s, evidence, first) => keepObject(s, evidence, first, view.lab),
-      },
-      (p) => context.check(0.45 + 0.13 * (n + p)),
-    )
-    const share = cut.state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / cut.state.length
-    const score =
-      outlineStrength(cut.state, gradient, view.lab) *
-      Math.sqrt(Math.min(LARGE, share)) *
-      Math.sqrt(1 - colourOverlap(cut.state, view.lab))
-    if (!best || score > best.score) best = { ...cut, score }
-  }
+  const best = bestCut(
+    guesses,
+    { lab: view.lab, given: start },
+    (state) => {
+      const share = state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0) / state.length
+      return (
+        outlineStrength(state, gradient, view.lab) *
+        Math.sqrt(Math.min(LARGE, share)) *
+        Math.sqrt(1 - colourOverlap(state, view.lab))
+      )
+    },
+    (p) => context.check(0.45 + 0.52 * p),
+  )
   if (!best?.state.includes(INSIDE) || !best.state.includes(OUTSIDE)) return null
   return { state: best.state, models: withoutOverhangs(best, graph, tree, view.lab) }
 }
