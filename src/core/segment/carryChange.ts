@@ -6,7 +6,7 @@ import { cropRows, partOf } from '../raster/crop'
 import { type Size } from '../raster/picture'
 import { UNDECIDED } from './gridCut'
 import { refine, type SmallAnswer } from './objectCut'
-import { type SegmentView } from './view'
+import { type SegmentView, wholeOf } from './view'
 
 export interface Change {
   readonly small: SmallAnswer
@@ -17,6 +17,9 @@ export interface Change {
   readonly givenIn: (part: SegmentView, level: number) => Uint8Array
 }
 
+/** A part as large as this is not worth a copy of its pixels. */
+const COPIED = 0.5
+
 /** @returns INSIDE and OUTSIDE at full size */
 export function carryChange(
   { small, near, there, may, givenIn }: Change,
@@ -24,8 +27,9 @@ export function carryChange(
   check: (progress: number) => void,
 ): Uint8Array {
   const last = view.levels.length - 1,
-    box = boundsOf(near, view.levels[last])
-  if (!box) return there
+    bounds = boundsOf(near, view.levels[last])
+  if (!bounds) return there
+  const box = bounds.width * bounds.height > COPIED * near.length ? wholeOf(view.levels[last]) : bounds
   const part = partOfView(view, box),
     whole = boxAt(view, box, 0),
     [{ width }] = view.levels,
