@@ -4,7 +4,7 @@ import { apply } from '@/core/raster/affine'
 import { addStep, homeToCanvas, makeMask, picksBackground, recipeAt, renameProject, switchBackground } from './edits'
 import { addPicture, placeLayer } from './layers'
 import { picturesOfProject, sceneOfArea } from './tree'
-import { type Act, EMPTY_HISTORY, goTo, type History, historyOf, perform, redo, undo } from './history'
+import { type Act, EMPTY_HISTORY, goTo, type History, historyOf, leadsToShown, perform, redo, undo } from './history'
 import { type Project, SELECTION } from './records'
 import { parseProject, ProjectError } from './validate'
 import { asset, other, start, pick, id, run, edits, composing } from '../../tests/setups/document'
@@ -37,6 +37,7 @@ describe('history', () => {
     expect(again.project.name).toBe('two')
     expect(goTo(again.project, again.history, 'a3').project.name).toBe('three')
     expect(goTo(again.project, again.history, null).project).toEqual(start)
+    expect([null, 'a2', 'a3'].map((act) => leadsToShown(again.history, act))).toEqual([true, true, false])
     const reopened = historyOf([...again.history.acts.values()] as Act[], 'a1')
     expect(redo(one.project, reopened)!.project.name).toBe('three')
     expect(() => goTo(start, EMPTY_HISTORY, 'nowhere')).toThrow(RangeError)

@@ -66,6 +66,13 @@ export function historyOf(acts: readonly Act[], head: string | null): History {
   return { acts: byId, head, onward }
 }
 
+/** Whether what is shown came from an act, or is what it made; null: from the start. */
+export function leadsToShown({ acts, head }: History, act: string | null): boolean {
+  let at = head
+  while (at !== act && at !== null) at = acts.get(at)?.parent ?? null
+  return at === act
+}
+
 /** The change between two states as an act. Null when nothing changed. */
 export function actBetween(
   before: Project,

@@ -103,6 +103,38 @@ export async function oneFocus(application) {
       JSON.stringify(await steps()) === before,
       'the outline that was being drawn is not there, and what it replaced is',
     )
+    // One that is given up too soon, too: by Enter, by Backspace, by taking another tool.
+    for (const finder of ['Corners', 'Live wire', 'Bézier'])
+      for (const ending of ['Enter', 'Backspace', 'another tool']) {
+        await chooseFinder(page, finder)
+        await click(page, 330, 330)
+        await page.waitForTimeout(120)
+        check(JSON.stringify(await steps()) !== before, `${finder} began an outline`)
+        if (ending === 'another tool') await chooseFinder(page, 'Ellipse')
+        else await page.keyboard.press(ending)
+        await page.waitForTimeout(200)
+        check(
+          JSON.stringify(await steps()) === before,
+          `${finder}, one point, then ${ending}: what it replaced is there`,
+        )
+      }
+    // A path that was left open is gone on with: Escape takes that back, and nothing from before.
+    await chooseFinder(page, 'Bézier')
+    for (const [x, y] of [[300, 300], [420, 310]]) await click(page, x, y) // prettier-ignore
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: 'Open path' }).click()
+    await page.waitForTimeout(200)
+    const left = JSON.stringify(await steps())
+    await click(page, 430, 420)
+    await page.waitForTimeout(200)
+    check(JSON.stringify(await steps()) !== left, 'the open path was gone on with')
+    await page.keyboard.press('Escape')
+    await page.waitForTimeout(200)
+    check(JSON.stringify(await steps()) === left, 'Escape took one point back, and left the path')
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+    await page.waitForTimeout(300)
+    check(JSON.stringify(await steps()) === before, 'undone, everything is as before the path')
+    await chooseFinder(page, 'Corners')
     // Ctrl+Z while drawing takes the last corner back.
     await click(page, 300, 300, ['Shift'])
     await page.waitForTimeout(120)

@@ -3,6 +3,7 @@ import { type ComponentType } from 'react'
 import { type AdjustmentKind, type AdjustmentRecord } from '@/core/compose/adjustments/registry'
 import { later } from '@/ui/primitives/later'
 import { type AdjustmentPanelProps } from './panel'
+import { counted } from '@/ui/primitives/counted'
 
 /** Shown values: the record's times `factor`. */
 export interface AdjustmentValue {
@@ -184,7 +185,7 @@ export function adjustmentSummary(record: AdjustmentRecord): string {
       const own = (['red', 'green', 'blue'] as const).filter(
         (name) => record[name].length !== 2 || record[name].some(([x, y]) => x !== y),
       )
-      return [`${record.all.length} points`, ...own].join(', ')
+      return [counted(record.all.length, 'point'), ...own].join(', ')
     }
     case 'hueSaturation':
       return (
@@ -192,7 +193,7 @@ export function adjustmentSummary(record: AdjustmentRecord): string {
           record.turn && `hue ${Math.round(record.turn)}°`,
           record.saturation && `saturation ${percentOf(record.saturation)}`,
           record.lightness && `lightness ${percentOf(record.lightness)}`,
-          record.ranges.length && `${record.ranges.length} ${record.ranges.length === 1 ? 'range' : 'ranges'}`,
+          record.ranges.length && counted(record.ranges.length, 'range'),
         ]
           .filter(Boolean)
           .join(', ') || 'no change'

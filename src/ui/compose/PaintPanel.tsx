@@ -8,12 +8,13 @@ import { IconButton } from '@/ui/primitives/Button'
 import { BrushSlider } from '@/ui/finders/paint/BrushSlider'
 import { act, preview } from '@/ui/store/bench'
 import { FillValues } from './FillPanel'
+import { counted } from '@/ui/primitives/counted'
 
 const wordsOf = ({ erase, fill, area }: PaintItem): string => {
   const last = area.recipe.steps.at(-1),
     strokes = last?.kind === 'paint' ? last.strokes.length : 0
   const what = strokes
-    ? `${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}`
+    ? counted(strokes, 'stroke')
     : fill.kind === 'gradient'
       ? 'gradient'
       : last?.kind === 'similarColour'

@@ -24,6 +24,7 @@ import { act, chooseLayer, set, workOnSteps } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
 import { lookKey, maskKey } from '@/engine/page/keys'
+import { counted } from '@/ui/primitives/counted'
 
 export const INDENT_PX = 14
 const THUMBNAIL_PX = 96
@@ -61,14 +62,14 @@ function summaryOf(layer: Layer, inside: number): string {
     layer.kind === 'picture'
       ? `${layer.width} × ${layer.height}`
       : layer.kind === 'group'
-        ? `${inside} ${inside === 1 ? 'layer' : 'layers'}`
+        ? counted(inside, 'layer')
         : layer.kind === 'adjust'
           ? adjustmentSummary(layer.adjustment)
           : layer.kind === 'fill'
             ? layer.fill.kind === 'colour'
               ? layer.fill.colour
               : `${layer.fill.shape} gradient`
-            : `${layer.items.length} ${layer.items.length === 1 ? 'piece' : 'pieces'} of paint`
+            : `${counted(layer.items.length, 'piece')} of paint`
   return [
     layer.blend && layer.blend.replace('-', ' '),
     opacity < 1 && `${Math.round(opacity * 100)} %`,

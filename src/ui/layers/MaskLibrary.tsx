@@ -11,6 +11,7 @@ import { loadLibrary, putInLibrary, takeOutOfLibrary, useLibrary } from '@/ui/st
 import { sendPicture } from '@/ui/store/server'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { maskFromPicture, openMask } from './maskActions'
+import { counted } from '@/ui/primitives/counted'
 
 /** Mask pictures to choose from, the same in every project. */
 export function MaskLibraryItems({ layer }: { layer: Layer }) {
@@ -71,7 +72,7 @@ const importMasks = (): void =>
       } catch (error) {
         tell(error)
       }
-    if (kept) toast.success(`${kept} ${kept === 1 ? 'picture' : 'pictures'} put into the mask library.`)
+    if (kept) toast.success(`${counted(kept, 'picture')} put into the mask library.`)
   })
 
 /** The layer's mask, as its steps make it, under the layer's name. */

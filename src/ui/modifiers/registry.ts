@@ -9,6 +9,7 @@ import { fittingReach } from './edge/fittingReach'
 import { edgeSummary } from './edge/summary'
 import { transformSummary } from './transform/summary'
 import { later } from '@/ui/primitives/later'
+import { counted } from '@/ui/primitives/counted'
 
 const TransformPanel = later(() => import('./transform/TransformPanel').then((module) => module.TransformPanel))
 const LimitColourPanel = later(() => import('./limitColour/LimitColourPanel').then((module) => module.LimitColourPanel))
@@ -145,7 +146,7 @@ export const MODIFIER_PAGES: readonly ModifierPage[] = [
     'Keeps only these colours of what the steps above it made: click them on the picture.',
     { colours: [] },
     [],
-    ({ colours }) => `${colours.length} ${colours.length === 1 ? 'colour' : 'colours'}`,
+    ({ colours }) => counted(colours.length, 'colour'),
     { Panel: LimitColourPanel, tool: 'palette' },
   ),
   page(

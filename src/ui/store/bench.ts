@@ -8,7 +8,17 @@ import { create } from 'zustand'
 import { isFinding, looksAtPixels, type Step } from '@/core/steps/registry'
 import { layerById, recipeAt } from '@/document/edits'
 import { activateLayer } from '@/document/layers'
-import { type Act, type Edit, goTo, type History, perform, redo, RefusedEdit, undo } from '@/document/history'
+import {
+  type Act,
+  type Edit,
+  goTo,
+  type History,
+  leadsToShown,
+  perform,
+  redo,
+  RefusedEdit,
+  undo,
+} from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/records'
 import { endBurst } from '@/ui/primitives/burst'
 import { type FinderId } from '@/ui/finders/kinds'
@@ -182,13 +192,14 @@ export const undoAct = (): boolean => {
   const { project, history } = get()
   return project ? moveTo(undo(project, history)) : false
 }
-/** Goes back to before a step came to be: to where the outline that is being drawn was begun. */
-export function undoStep(home: RecipeHome, step: string): void {
-  const there = (): boolean => {
-    const project = get().project
-    return Boolean(project && recipeAt(project, home)?.steps.some((each) => each.id === step))
-  }
-  while (there() && undoAct());
+/** A step is drawn point by point from here on. */
+export const beginDrawing = (step: string): void =>
+  set(({ drawing, history }) => (drawing === step ? {} : { drawing: step, drawnFrom: history.head }))
+/** Goes back to where what is being drawn was begun, unless that was undone already. */
+export function giveUpDrawing(): void {
+  const { drawing, drawnFrom, history } = get()
+  if (drawing && leadsToShown(history, drawnFrom)) goToAct(drawnFrom)
+  set({ drawing: null })
 }
 export const redoAct = (): boolean => {
   endBurst()

@@ -3,6 +3,7 @@ import { toast } from 'sonner'
 import { layerById, makeMask, saveSelection } from '@/document/edits'
 import { type Layer, type Project } from '@/document/records'
 import { act, get, set, shownProject, undoAct } from '@/ui/store/bench'
+import { counted } from '@/ui/primitives/counted'
 
 function current(): { project: Project | null; layer: Layer | undefined; steps: number } {
   const project = shownProject(get())
@@ -20,17 +21,14 @@ export function makeMaskNow(): void {
   const had = layer.mask !== null
   act(had ? `Replace mask of ${layer.name}` : 'Make mask', makeMask(layer.id))
   set({ home: { kind: 'mask', layer: layer.id }, focus: 'steps' })
-  toast.success(
-    `${had ? 'Mask replaced' : 'Mask made'}: ${steps} ${steps === 1 ? 'step' : 'steps'}, all still editable.`,
-    {
-      action: {
-        label: 'Undo',
-        onClick: () => {
-          undoAct()
-        },
+  toast.success(`${had ? 'Mask replaced' : 'Mask made'}: ${counted(steps, 'step')}, all still editable.`, {
+    action: {
+      label: 'Undo',
+      onClick: () => {
+        undoAct()
       },
     },
-  )
+  })
 }
 
 /** Why a mask cannot be made now; nothing when it can. */

@@ -11,6 +11,7 @@ import { act, goToStage, redoAct, set, shownProject, undoAct, useBench } from '@
 import { keyHint, useOwnKeys } from '@/ui/store/ownKeys'
 import { STAGES } from './command'
 import { Saving } from './Saving'
+import { counted } from '@/ui/primitives/counted'
 
 const HistoryList = later(() => import('./HistoryList').then((module) => module.HistoryList))
 
@@ -37,7 +38,7 @@ export function Header() {
         <Title name={project?.name ?? ''} />
         <p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">
           {project
-            ? `${windowSize(project).width} × ${windowSize(project).height} px · ${project.layers.length} ${project.layers.length === 1 ? 'layer' : 'layers'}`
+            ? `${windowSize(project).width} × ${windowSize(project).height} px · ${counted(project.layers.length, 'layer')}`
             : ''}
         </p>
       </div>

@@ -6,6 +6,7 @@ import { Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
 import { useBench } from '@/ui/store/bench'
 import { sendNow } from '@/ui/store/sync'
+import { counted } from '@/ui/primitives/counted'
 
 const Aside = later(() => import('./Unsaved').then((module) => module.Aside))
 const Gone = later(() => import('./Unsaved').then((module) => module.Gone))
@@ -17,7 +18,7 @@ const GOOD = 'text-[light-dark(#15703a,#6fcf97)]',
 export function Saving() {
   const { state, unsent, problem, kept } = useBench((s) => s.saving),
     changing = useBench((s) => s.live !== null)
-  const changes = `${unsent} ${unsent === 1 ? 'change' : 'changes'}`
+  const changes = counted(unsent, 'change')
   const where = kept
     ? 'Saved in this browser, and sent as soon as the server is back. Go on working.'
     : 'This browser keeps nothing: leave the tab open until the server is back.'

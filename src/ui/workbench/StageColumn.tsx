@@ -1,6 +1,7 @@
 'use client'
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
+import { takeTool } from '@/ui/finders/takeTool'
 import { nextUse } from '@/ui/finders/nextUse'
 import { COMBINE_OPS } from '@/core/raster/coverage'
 import { Tip } from '@/ui/primitives/Button'
@@ -96,7 +97,7 @@ function Finders() {
                   type="button"
                   aria-pressed={chosen === id}
                   tabIndex={chosen === id ? 0 : -1}
-                  onClick={() => set({ finder: id, drawing: null })}
+                  onClick={() => takeTool(id)}
                   className="flex items-center gap-1.5 rounded-lg px-1.5 py-[3px] text-[13px] font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]"
                 >
                   <Icon size={15} className="shrink-0" />

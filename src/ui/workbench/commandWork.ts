@@ -13,7 +13,8 @@ import { HANDS } from '@/ui/compose/hands/registry'
 import { nextUse } from '@/ui/finders/nextUse'
 import { beginStep } from '@/ui/finders/putStep'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { act, chooseTool, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
+import { takeTool } from '@/ui/finders/takeTool'
+import { act, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { type BenchState } from '@/ui/store/benchState'
 
@@ -60,7 +61,7 @@ export function chooseGroup(group: string): void {
     return
   }
   const at = pages.findIndex((page) => page.id === get().finder)
-  chooseTool(pages[(at + 1) % pages.length].id)
+  takeTool(pages[(at + 1) % pages.length].id)
 }
 
 /** Through the pointer, or the middle when it is not over the picture; on whole px. */

@@ -4,7 +4,8 @@ import { addStep, clearSteps, picksBackground, recipeAt, removeStep, switchBackg
 import { runLayerAction } from '@/ui/layers/layerActions'
 import { parseStep } from '@/core/formats/recipe'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
-import { act, abandon, chooseTool, closeStep, get, set, shownProject, shownSteps, undoStep } from '@/ui/store/bench'
+import { takeTool } from '@/ui/finders/takeTool'
+import { act, abandon, closeStep, get, giveUpDrawing, set, shownProject, shownSteps } from '@/ui/store/bench'
 import { type BenchState } from '@/ui/store/benchState'
 import { stepName } from '@/ui/modifiers/registry'
 import { focusOf } from '@/ui/store/focus'
@@ -26,7 +27,7 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     id: `finder ${page.id}`,
     name: `Finder: ${page.name}`,
     section: 'Finders',
-    run: () => chooseTool(page.id),
+    run: () => takeTool(page.id),
   })),
   {
     id: 'background',
@@ -167,11 +168,8 @@ export const SELECTION_COMMANDS: readonly Command[] = [
     keys: ['Escape'],
     section: 'Selection',
     run: () => {
-      const { drawing, home } = get()
-      if (drawing) {
-        undoStep(home, drawing)
-        set({ drawing: null })
-      } else if (get().live) abandon()
+      if (get().drawing) giveUpDrawing()
+      else if (get().live) abandon()
       else if (get().bare) set({ bare: false })
       else closeStep()
     },

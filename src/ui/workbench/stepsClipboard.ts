@@ -5,6 +5,7 @@ import { parseRecipe } from '@/core/formats/recipe'
 import { putSteps } from '@/document/edits'
 import { savedNamed } from '@/document/unwrap'
 import { act, get, shownProject, shownSteps, workOnStep } from '@/ui/store/bench'
+import { counted } from '@/ui/primitives/counted'
 
 export async function copySteps(): Promise<void> {
   const steps = shownSteps(get())
@@ -15,7 +16,7 @@ export async function copySteps(): Promise<void> {
   try {
     await navigator.clipboard.writeText(JSON.stringify({ version: 1, steps }, null, 1))
     toast.success(
-      `${steps.length} ${steps.length === 1 ? 'step' : 'steps'} copied: paste them onto another photo, or keep them as a recipe file.`,
+      `${counted(steps.length, 'step')} copied: paste them onto another photo, or keep them as a recipe file.`,
     )
   } catch {
     toast.error('The browser does not let this page write to the clipboard.')
@@ -59,7 +60,7 @@ export function pasteSteps(text: string): void {
       toast('The recipe on the clipboard has no steps.')
       return
     }
-    act(`Paste ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}`, putSteps(home, steps, false))
+    act(`Paste ${counted(steps.length, 'step')}`, putSteps(home, steps, false))
     workOnStep(home, steps.at(-1)!.id)
   } catch (error) {
     if (error instanceof RecordError) toast.error(`The recipe on the clipboard cannot be used. ${error.message}`)

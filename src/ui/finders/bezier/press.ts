@@ -1,7 +1,7 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { pathData, subpathsOf } from '@/core/vector/path'
 import { changeStep, recipeAt, removeStep } from '@/document/edits'
-import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
+import { abandon, act, beginDrawing, get, giveUpDrawing, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { appended, closedAt, mirrored, openEnd, type Subpaths, withoutLast } from './nodes'
@@ -66,7 +66,9 @@ export function press(at: Press, open: PathStep | undefined): Drag {
         : beginStep(at, { kind: 'path', id, name: 'Bézier', d: pathData(path) }),
     )
   put(closes ? closed(before) : appended(before, { at: at.point }))
-  set({ openStep: id, drawing: closes ? null : id, node: null })
+  if (closes) set({ drawing: null })
+  else beginDrawing(id)
+  set({ openStep: id, node: null })
   return {
     move(point, _modifiers, screen) {
       if (Math.hypot(screen[0] - at.screen[0], screen[1] - at.screen[1]) < DRAG_PX) return
@@ -84,21 +86,21 @@ export function press(at: Press, open: PathStep | undefined): Drag {
   }
 }
 
-/** Closes the path that is drawn; one of a single point goes. */
+/** Closes the path that is drawn; one of a single point goes, and what was there before it is there again. */
 export function finish(): void {
   const step = openPath(),
     { drawing, home } = get()
-  set({ drawing: null })
-  if (!step || drawing !== step.id) return
-  const path = withPulled(subpathsOf(step.d), step.id)
-  if (openEnd(path)!.nodes.length >= LEAST_POINTS) {
-    act('Close path', changeStep(home, step.id, { d: pathData(closed(path)) }))
-    return
+  if (step && drawing === step.id) {
+    const path = withPulled(subpathsOf(step.d), step.id)
+    if (openEnd(path)!.nodes.length >= LEAST_POINTS)
+      act('Close path', changeStep(home, step.id, { d: pathData(closed(path)) }))
+    else if (path.length > 1) act('Take point back', changeStep(home, step.id, { d: pathData(withoutLast(path)) }))
+    else {
+      giveUpDrawing()
+      set({ openStep: null })
+    }
   }
-  if (path.length === 1) {
-    act('Remove path', removeStep(home, step.id))
-    set({ openStep: null })
-  } else act('Take point back', changeStep(home, step.id, { d: pathData(withoutLast(path)) }))
+  set({ drawing: null })
 }
 
 export function takeBack(): void {
@@ -107,7 +109,8 @@ export function takeBack(): void {
   const path = withoutLast(subpathsOf(step.d))
   if (path.length) act('Take point back', changeStep(get().home, step.id!, { d: pathData(path) }))
   else {
-    act('Remove path', removeStep(get().home, step.id!))
-    set({ drawing: null, openStep: null })
+    if (get().drawing === step.id) giveUpDrawing()
+    else act('Remove path', removeStep(get().home, step.id!))
+    set({ openStep: null })
   }
 }

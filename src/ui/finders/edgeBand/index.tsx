@@ -10,6 +10,7 @@ import { SampleChoice } from '../marking/SampleChoice'
 import { OutlineHandles } from '../outline/OutlineHandles'
 import { StepSlider } from '../StepSlider'
 import { closeOutline, pressCorners, takeCornerBack } from '../outline/pressCorners'
+import { counted } from '@/ui/primitives/counted'
 
 type BandStep = StepOfKind<'edgeBand'>
 /** Width grips for more points than this would hide the picture. */
@@ -124,8 +125,8 @@ function Panel({ step, home }: PanelProps<BandStep>) {
         curve={2}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
-        {step.points.length} points. Drag a point to move it, its round grip for the band’s width there; press on a side
-        to add one, or pull one out of it; double-click one to remove it.
+        {counted(step.points.length, 'point')}. Drag a point to move it, its round grip for the band’s width there;
+        press on a side to add one, or pull one out of it; double-click one to remove it.
       </p>
       <SampleChoice step={step} home={home} />
     </>
@@ -139,7 +140,7 @@ export const edgeBandPage: FinderPage<'edgeBand'> = {
   group: 'outline',
   icon: CircleDashed,
   hint: 'Click loosely around a thing; the ring, a double click or Enter closes. The edge is found inside the band, and follows when you change points or band.',
-  summary: (step) => `${step.points.length} points · band ${step.width} px`,
+  summary: (step) => `${counted(step.points.length, 'point')} · band ${step.width} px`,
   press: pressCorners({ kind: 'edgeBand' }),
   Handles,
   Panel,

@@ -4,6 +4,7 @@ import { type FinderPage, type PanelProps } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { BrushRing, BrushTool, pressBrush, StrokesPanel } from '../paint'
 import { PERCENT, StepSlider } from '../StepSlider'
+import { counted } from '@/ui/primitives/counted'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'edgePaint'>>) {
   return (
@@ -23,8 +24,7 @@ export const edgePaintPage: FinderPage<'edgePaint'> = {
   adds: true,
   icon: Paintbrush2,
   hint: 'Drag inside an edge: the brush takes what is like its middle and stops at edges. Alt paints away.',
-  summary: (step) =>
-    `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
+  summary: (step) => `${counted(step.strokes.length, 'stroke')} · sensitivity ${Math.round(step.sensitivity * 100)} %`,
   press: pressBrush('edgePaint'),
   Handles: BrushRing,
   Panel,

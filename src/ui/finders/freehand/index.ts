@@ -6,6 +6,7 @@ import { OutlineHandles } from '../outline/OutlineHandles'
 import { type Point, rounded, simplify, steadied } from '../outline/simplify'
 import { putStep } from '../putStep'
 import { later } from '@/ui/primitives/later'
+import { counted } from '@/ui/primitives/counted'
 
 const OutlinePanel = later(() => import('../outline/OutlinePanel').then((module) => module.OutlinePanel))
 
@@ -36,7 +37,7 @@ export const freehandPage: FinderPage<'polygon'> = {
   group: 'outline',
   icon: Spline,
   hint: 'Drag around it; letting go closes the outline. Its points stay and can be moved. Shift before pressing adds another, Alt takes one away.',
-  summary: (step) => `${step.points.length} points`,
+  summary: (step) => counted(step.points.length, 'point'),
   press,
   Handles: OutlineHandles,
   Panel: OutlinePanel,

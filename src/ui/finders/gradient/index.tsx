@@ -6,6 +6,7 @@ import { preview } from '@/ui/store/bench'
 import { RampHandles } from '@/ui/canvas/RampHandles'
 import { type Drag, type FinderPage, type HandlesProps, type Press } from '../finder'
 import { putStep } from '../putStep'
+import { counted } from '@/ui/primitives/counted'
 
 type GradientStep = StepOfKind<'gradient'>
 /** Shorter drags (CSS px) are a slip of the hand. */
@@ -67,7 +68,7 @@ export const gradientPage: FinderPage<'gradient'> = {
   group: 'brush',
   icon: GradientGlyph,
   hint: 'Drag from where nothing is selected to where everything is. The ends and the stops between them can be moved later. Shift while dragging keeps it level, upright or at 45°.',
-  summary: ({ shape, stops }) => `${shape}, ${stops.length} ${stops.length === 1 ? 'stop' : 'stops'}`,
+  summary: ({ shape, stops }) => `${shape}, ${counted(stops.length, 'stop')}`,
   press,
   Handles,
   Panel,

@@ -9,6 +9,7 @@ import { SampleChoice } from '../marking/SampleChoice'
 import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { StepSlider } from '../StepSlider'
 import { closeWire, press, takeAnchorBack } from './press'
+import { counted } from '@/ui/primitives/counted'
 
 const Handles = later(() => import('./Handles').then((module) => module.Handles))
 
@@ -35,8 +36,8 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
         onSettled={(edgeGradient) => set({ wire: { ...get().wire, edgeGradient } })}
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
-        {step.anchors.length} anchors. Drag one to move it, press on the wire to pin it there, double-click an anchor to
-        unpin.
+        {counted(step.anchors.length, 'anchor')}. Drag one to move it, press on the wire to pin it there, double-click
+        an anchor to unpin.
       </p>
       <AntialiasSwitch step={step} home={home} />
       <SampleChoice step={step} home={home} />
@@ -72,7 +73,7 @@ export const liveWirePage: FinderPage<'liveWire'> = {
   group: 'outline',
   icon: Magnet,
   hint: 'Click on an edge, then just move: the outline clings to it. A click pins, Shift-click draws straight, Backspace unpins; the ring or Enter closes.',
-  summary: (step) => `${step.anchors.length} anchors · reach ${step.reach} px`,
+  summary: (step) => `${counted(step.anchors.length, 'anchor')} · reach ${step.reach} px`,
   press,
   Handles,
   Panel,

@@ -1,7 +1,7 @@
 import { type StepOfKind } from '@/core/steps/registry'
 import { type Point } from '@/core/vector/fill'
-import { changeStep, recipeAt, removeStep } from '@/document/edits'
-import { act, get, set, shownProject } from '@/ui/store/bench'
+import { changeStep, recipeAt } from '@/document/edits'
+import { act, beginDrawing, get, giveUpDrawing, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
 
@@ -19,9 +19,10 @@ export function wireInDrawing(): WireStep | undefined {
   const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
   return step?.kind === 'liveWire' ? step : undefined
 }
+/** Ends the wire; one of too few anchors goes, and what was there before it is there again. */
 export const closeWire = (): void => {
   const step = wireInDrawing()
-  if (step && step.anchors.length < LEAST_ANCHORS) act('Remove wire', removeStep(get().home, step.id!))
+  if (step && step.anchors.length < LEAST_ANCHORS) giveUpDrawing()
   set({ drawing: null })
 }
 export function takeAnchorBack(): void {
@@ -45,8 +46,9 @@ export function press(at: Press): Drag {
   if (!step) {
     const id = crypto.randomUUID(),
       { reach, edgeGradient } = get().wire
+    beginDrawing(id)
     act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], reach, edgeGradient }))
-    set({ drawing: id, openStep: id })
+    set({ openStep: id })
     return nothing
   }
   const last = step.anchors.at(-1)!,

@@ -1,7 +1,7 @@
 /** Drawing an outline point by point: corners, and freehand pieces between them. */
 import { type StepOfKind } from '@/core/steps/registry'
-import { changeStep, recipeAt, removeStep } from '@/document/edits'
-import { abandon, act, get, preview, set, settle, shownProject } from '@/ui/store/bench'
+import { changeStep, recipeAt } from '@/document/edits'
+import { abandon, act, beginDrawing, get, giveUpDrawing, preview, set, settle, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { remembered } from '../remembered'
@@ -28,9 +28,10 @@ function outlineInDrawing(): StepOfKind<'polygon' | 'edgeBand'> | undefined {
   const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
   return step?.kind === 'polygon' || step?.kind === 'edgeBand' ? step : undefined
 }
+/** Ends the outline; one of too few corners goes, and what was there before it is there again. */
 export const closeOutline = (): void => {
   const step = outlineInDrawing()
-  if (step && step.points.length < LEAST_CORNERS) act('Remove outline', removeStep(get().home, step.id!))
+  if (step && step.points.length < LEAST_CORNERS) giveUpDrawing()
   set({ drawing: null })
 }
 export function takeCornerBack(): void {
@@ -64,7 +65,8 @@ export const pressCorners =
         ? changeStep(at.home, id, { points: [...step.points, ...points] })
         : beginStep(at, { ...remembered(start.kind), ...start, id, points })
     preview(put(rounded(drawn)))
-    set({ drawing: id, openStep: id })
+    beginDrawing(id)
+    set({ openStep: id })
     let dragged = false
     return {
       move(point, _modifiers, screen) {

@@ -8,6 +8,7 @@ import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { BrushSlider } from './BrushSlider'
+import { counted } from '@/ui/primitives/counted'
 
 type PaintStep = StepOfKind<'paint' | 'edgePaint'>
 const TENTH = (v: number) => Math.round(v * 10) / 10
@@ -195,7 +196,7 @@ export const paintPage: FinderPage<'paint'> = {
   adds: true,
   icon: Paintbrush,
   hint: 'Drag to paint, with Alt away, with Shift straight. [ and ] change the size.',
-  summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
+  summary: (step) => counted(step.strokes.length, 'stroke'),
   press: pressBrush('paint'),
   Handles: BrushRing,
   Panel: StrokesPanel,

@@ -2,6 +2,7 @@ import { SwatchBook } from 'lucide-react'
 import { later } from '@/ui/primitives/later'
 import { type FinderPage } from '../finder'
 import { press } from './press'
+import { counted } from '@/ui/primitives/counted'
 
 const PalettePanel = later(() => import('./PalettePanel').then((module) => module.PalettePanel))
 
@@ -12,8 +13,7 @@ export const palettePage: FinderPage<'palette'> = {
   group: 'colour',
   icon: SwatchBook,
   hint: 'Click several colours; what resembles any of them is found, softly. A colour goes when you press its swatch. Alt-click begins a palette that takes away.',
-  summary: (step) =>
-    `${step.colours.length} ${step.colours.length === 1 ? 'colour' : 'colours'} · spread ${step.spread}`,
+  summary: (step) => `${counted(step.colours.length, 'colour')} · spread ${step.spread}`,
   press,
   Handles: () => null,
   Panel: PalettePanel,

@@ -10,6 +10,7 @@ import { askEngine } from '@/ui/store/rendering'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
 import { goOnWith, putStep } from '../putStep'
+import { counted } from '@/ui/primitives/counted'
 
 type RegionsStep = StepOfKind<'regions'>
 /** A drag takes a further region this often, CSS px. */
@@ -114,9 +115,7 @@ function Panel({ step, home }: PanelProps<RegionsStep>) {
         onSettle={(v) => act('Change detail', edit(v))}
       />
       <div className="flex items-center justify-between text-[13px]">
-        <span>
-          {step.at.length} {step.at.length === 1 ? 'place' : 'places'}
-        </span>
+        <span>{counted(step.at.length, 'place')}</span>
         <IconButton
           label="Give the last region back"
           why={step.at.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
@@ -165,8 +164,7 @@ export const regionsPage: FinderPage<'regions'> = {
   group: 'object',
   icon: Puzzle,
   hint: 'Click to take the region you see, drag across to take all you cross. Alt and the wheel go coarser or finer. A right click shows what to make of them.',
-  summary: (step) =>
-    `${step.at.length} ${step.at.length === 1 ? 'place' : 'places'} · detail ${Math.round(step.detail * 100)} %`,
+  summary: (step) => `${counted(step.at.length, 'place')} · detail ${Math.round(step.detail * 100)} %`,
   press,
   Handles,
   Panel,

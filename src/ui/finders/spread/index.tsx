@@ -9,6 +9,7 @@ import { beginStep } from '../putStep'
 import { MarkerSize } from '../marking/MarkerTool'
 import { SampleChoice } from '../marking/SampleChoice'
 import { drawMark, MarkRing, MarkStrokes } from '../marking/strokes'
+import { counted } from '@/ui/primitives/counted'
 
 type SpreadStep = StepOfKind<'spread'>
 
@@ -74,7 +75,7 @@ export const spreadPage: FinderPage<'spread'> = {
   adds: true,
   icon: Expand,
   hint: 'Brush over a part: it grows to the edges of what you touched; with Alt it shrinks. Often the background is easier: say so in the result bar.',
-  summary: (step) => `${step.strokes.length} ${step.strokes.length === 1 ? 'stroke' : 'strokes'}`,
+  summary: (step) => counted(step.strokes.length, 'stroke'),
   press,
   Handles,
   Panel,

@@ -11,6 +11,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { AcrossEdge } from './AcrossEdge'
 import { useFittingReach } from './fittingReach'
 import { SolveWithin } from './SolveWithin'
+import { counted } from '@/ui/primitives/counted'
 
 type EdgeStep = StepOfKind<'edge'>
 
@@ -52,7 +53,7 @@ export function EdgeValues({ step, home }: PanelProps<EdgeStep>) {
           count > 0 && (
             <div key={mode} className="flex items-center justify-between text-[13px]">
               <span>
-                {mode[0].toUpperCase() + mode.slice(1)}: {count} {count === 1 ? 'stroke' : 'strokes'}
+                {mode[0].toUpperCase() + mode.slice(1)}: {counted(count, 'stroke')}
               </span>
               <IconButton
                 label={`Remove the last ${mode} stroke`}

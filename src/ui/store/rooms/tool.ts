@@ -26,6 +26,8 @@ export interface ToolRoom {
   finder: FinderId
   /** The outline still being drawn corner by corner. */
   drawing: string | null
+  /** The act after which that was begun. */
+  drawnFrom: string | null
   home: RecipeHome
   /** The step that is open and whose handles show. */
   openStep: string | null
@@ -75,6 +77,7 @@ export interface ToolRoom {
 export const initialTool: ToolRoom = {
   finder: 'similarColour',
   drawing: null,
+  drawnFrom: null,
   home: SELECTION,
   openStep: null,
   focus: 'steps',

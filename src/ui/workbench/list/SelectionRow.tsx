@@ -3,6 +3,7 @@ import { Scan } from 'lucide-react'
 import { SELECTION } from '@/document/records'
 import { shownProject, useBench, workOnSteps } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'
+import { counted } from '@/ui/primitives/counted'
 
 const SavedPanel = later(() => import('./SavedPanel').then((module) => module.SavedPanel))
 
@@ -27,7 +28,7 @@ export function SelectionRow({ focused }: { focused: boolean }) {
         <span className="min-w-0">
           <span className="block truncate text-[13px] font-semibold">Selection</span>
           <span className="block truncate text-xs text-[var(--muted)]">
-            {steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : 'nothing selected'}
+            {steps ? counted(steps, 'step') : 'nothing selected'}
           </span>
         </span>
       </button>
