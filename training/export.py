@@ -21,10 +21,16 @@ LAYERS = {
     "r4.b": (128, 128, 3),
     "r5.a": (128, 128, 3),
     "r5.b": (128, 128, 3),
+    "r6.a": (128, 128, 3),
+    "r6.b": (128, 128, 3),
+    "r7.a": (128, 128, 3),
+    "r7.b": (128, 128, 3),
     "context": (128, 128, 1),
     "u3": (128, 96, 1),
     "q3.a": (96, 96, 3),
     "q3.b": (96, 96, 3),
+    "q4.a": (96, 96, 3),
+    "q4.b": (96, 96, 3),
     "u2": (96, 48, 1),
     "q2.a": (48, 48, 3),
     "q2.b": (48, 48, 3),
@@ -34,6 +40,8 @@ LAYERS = {
     "out": (24, 8, 3),
 }
 PLAIN = ("context", "out")
+# Residual blocks that were added later: what was made before lacks them, and they do nothing then.
+LATER = ("r6.a", "r6.b", "r7.a", "r7.b", "q4.a", "q4.b")
 
 
 def folded(sd, name):
@@ -60,7 +68,10 @@ def read(path):
     """Weights and biases of each layer as weights.ts has them."""
     data = base64.b64decode(re.search(r"=\s*'([^']*)'", open(path).read())[1])
     out, at = {}, 0
+    whole = len(data) == sum(o * (8 + a * side * side) for a, o, side in LAYERS.values())
     for name, (a, o, side) in LAYERS.items():
+        if name in LATER and not whole:
+            continue
         scale, b = np.frombuffer(data, "<f4", 2 * o, at).reshape(2, o)
         q = np.frombuffer(data, np.int8, a * o * side * side, at + 8 * o)
         w = q.reshape(o // 8, side * side, a, 8).transpose(0, 3, 2, 1).reshape(o, a, side, side)
@@ -73,13 +84,15 @@ def read(path):
 if __name__ == "__main__":
     def weights(path):
         sd = {k: v.double().numpy() for k, v in torch.load(path, map_location="cpu").items()}
-        return {name: folded(sd, name) for name in LAYERS}
+        return {name: folded(sd, name) for name in LAYERS if name.split(".")[0] + ".a.0.weight" in sd or name not in LATER}
 
     net = weights(sys.argv[1])
     if len(sys.argv) > 3:
         earlier, share = weights(sys.argv[3]), float(sys.argv[4])
-        net = {name: [share * a + (1 - share) * b for a, b in zip(earlier[name], net[name])] for name in LAYERS}
-    out = b"".join(bytes_of(*net[name]) for name in LAYERS)
+        # A block that was not there adds nothing.
+        nothing = lambda name: [0 * v if name.endswith(".b") else v for v in net[name]]
+        net = {name: [share * a + (1 - share) * b for a, b in zip(earlier.get(name) or nothing(name), net[name])] for name in net}
+    out = b"".join(bytes_of(*net[name]) for name in net)
     open(sys.argv[2], "w").write(
         "/** Made by training/export.py: the network's weights, base64. */\nexport const WEIGHTS =\n  '"
         + base64.b64encode(out).decode()

@@ -40,7 +40,8 @@ class Net(nn.Module):
         s.d3, s.r3 = block(b, c, 2), Residual(c)
         s.d4, s.r4, s.r5 = block(c, d, 2), Residual(d), Residual(d)
         s.context = nn.Linear(d, d)
-        s.u3, s.q3 = block(d, c, 1, 1), Residual(c)
+        s.r6, s.r7 = Residual(d), Residual(d)
+        s.u3, s.q3, s.q4 = block(d, c, 1, 1), Residual(c), Residual(c)
         s.u2, s.q2 = block(c, b, 1, 1), Residual(b)
         s.u1, s.q1 = block(b, a, 1, 1), Residual(a)
         s.out = nn.Conv2d(a, 8, 3, 1, 1)  # the thing, its outline
@@ -52,8 +53,8 @@ class Net(nn.Module):
         e3 = s.r3(F.relu(s.d3(e2)))
         e4 = s.r4(F.relu(s.d4(e3)))
         e4 = F.relu(e4 + s.context(e4.mean((2, 3)))[..., None, None])
-        e4 = s.r5(e4)
-        t = s.q3(F.relu(e3 + up(s.u3(e4))))
+        e4 = s.r7(s.r6(s.r5(e4)))
+        t = s.q4(s.q3(F.relu(e3 + up(s.u3(e4)))))
         t = s.q2(F.relu(e2 + up(s.u2(t))))
         t = s.q1(F.relu(e1 + up(s.u1(t))))
         return F.pixel_shuffle(s.out(t), 2)
@@ -283,7 +284,7 @@ class Scenes(torch.utils.data.IterableDataset):
             near = cv2.dilate((t > 0.05).astype(np.uint8), np.ones((25, 25), np.uint8)) & (t < 0.02)
             othr = cut(np.where(target == M, O, M).astype(np.float32)) > 200
 
-            strokes = rng.choice([0, 0, 0.5, 1])
+            strokes = rng.choice([0, 0, 0, 0, 0.5, 1])
 
             def some(m, n, list_, apart=False):
                 """Places or strokes on m; far from those there already, the farthest of some, where a careful hand sets them."""
@@ -353,11 +354,18 @@ def loss_of(o, t, x, m):
     return thing, line, (matte * unknown).sum() / (unknown.sum() + 1) * (m == 4).float().mean() * 8
 
 
-def go_on(net, file, views):
-    """What weights.ts has, in a net that can be trained: what its normalisation takes away is put back, as `views` have it."""
+def go_on(net, file, view):
+    """What was trained before; of weights.ts what its normalisation takes away is put back, as views (each from view()) have it."""
+    had = export.read(file) if file.endswith(".ts") else torch.load(file)
+    for name in export.LATER:
+        if name.endswith(".b") and name not in had and name + ".0.weight" not in had:
+            nn.init.zeros_(net.get_submodule(name)[1].weight)
+    if not file.endswith(".ts"):
+        net.load_state_dict(had, strict=False)
+        return
     net.train()
-    layers, at = export.read(file), {}
-    for name, (w, b) in layers.items():
+    at = {}
+    for name, (w, b) in had.items():
         part = net.get_submodule(name)
         if name in export.PLAIN:
             part.weight.data, part.bias.data = w.reshape(part.weight.shape), b
@@ -367,11 +375,11 @@ def go_on(net, file, views):
             part[1].forward = lambda x, b=b, seen=at[name][2]: (seen.append(x), x + b[None, :, None, None])[1]
     sums = {name: 0 for name in at}
     with torch.no_grad():
-        for x in views:
-            net(x)
+        for _ in range(40):
+            net(view())
             for name, (_, _, seen) in at.items():
                 x = seen.pop()
-                sums[name] = sums[name] + torch.stack([x.mean((0, 2, 3)), (x * x).mean((0, 2, 3))]) / len(views)
+                sums[name] = sums[name] + torch.stack([x.mean((0, 2, 3)), (x * x).mean((0, 2, 3))]) / 40
     for name, (norm, b, _) in at.items():
         del norm.forward
         mean, square = sums[name]
@@ -403,10 +411,8 @@ if __name__ == "__main__":
             prefetch_factor=4,
         )
     )
-    if old and old.endswith(".ts"):
-        go_on(net, old, [next(loader)[0] for _ in range(40)])
-    elif old:
-        net.load_state_dict(torch.load(old))
+    if old:
+        go_on(net, old, lambda: next(loader)[0])
     peak = float(arg("--rate", 3e-3))
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-4)
     # A pause (the process stopped for a while) does not count.

@@ -143,10 +143,7 @@ if __name__ == "__main__":
     net = Net().to(memory_format=torch.channels_last)
     sixteen = "amx_bf16" in open("/proc/cpuinfo").read()
     loader = iter(torch.utils.data.DataLoader(Views(layers, wet, small, 32, arg("--photographs", None)), batch_size=None, num_workers=2, prefetch_factor=4))
-    if old.endswith(".ts"):
-        go_on(net, old, [next(loader)[0] for _ in range(20)])
-    else:
-        net.load_state_dict(torch.load(old))
+    go_on(net, old, lambda: next(loader)[0])
     opt = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
     horizon, mean = float(arg("--horizon", 0)), None
     spent, last, step, tally = 0, time.time(), 0, []

@@ -1,6 +1,6 @@
 /**
  * The network that says how probably each pixel belongs to what the hints mean. Trained by training/train.py on scenes we draw ourselves; its weights
- * are `weights.ts`, made by training/export.py and given by `withWeights.ts`: 1.2 million of them. One look takes some 0.7 billion multiplications and 12 MB; training/README.md says more.
+ * are `weights.ts`, made by training/export.py and given by `withWeights.ts`: 2.0 million of them. One look takes some 0.85 billion multiplications and 12 MB; training/README.md says more.
  */
 import { KernelStack } from '../kernels'
 import { addContext, addDoubled, type Convolution, convolve, type Plane, takePlane } from './layers'
@@ -29,10 +29,16 @@ const SHAPES = {
   r4b: [3, D, D],
   r5a: [3, D, D],
   r5b: [3, D, D],
+  r6a: [3, D, D],
+  r6b: [3, D, D],
+  r7a: [3, D, D],
+  r7b: [3, D, D],
   context: [1, D, D],
   u3: [1, D, C],
   q3a: [3, C, C],
   q3b: [3, C, C],
+  q4a: [3, C, C],
+  q4b: [3, C, C],
   u2: [1, C, B],
   q2a: [3, B, B],
   q2b: [3, B, B],
@@ -43,7 +49,15 @@ const SHAPES = {
   out: [3, A, 8],
 } as const
 
-type Layers = Record<keyof typeof SHAPES, Convolution>
+/** Residual blocks that were added later: weights made before lack them, and these do nothing then. */
+type Later = 'r6a' | 'r6b' | 'r7a' | 'r7b' | 'q4a' | 'q4b'
+const LATER: readonly string[] = ['r6a', 'r6b', 'r7a', 'r7b', 'q4a', 'q4b'] satisfies Later[]
+
+type Shape = (typeof SHAPES)[keyof typeof SHAPES]
+type Layers = Record<Exclude<keyof typeof SHAPES, Later>, Convolution> & Partial<Record<Later, Convolution>>
+
+/** In a file: a scale and a bias for each output, four bytes each, and a byte for each weight. */
+const bytesOf = ([side, inputs, outputs]: Shape) => outputs * (8 + side * side * inputs)
 
 /** What it has learnt to tell: each with weights of its own. */
 export type Lesson = 'things' | 'water'
@@ -52,7 +66,7 @@ export type Lesson = 'things' | 'water'
  * Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made.
  * It is above every version these finders counted for themselves before (3 at most): a number never comes back for something else.
  */
-export const THINGS_VERSION = 4
+export const THINGS_VERSION = 5
 
 /** The network was asked before it was given its weights. */
 export class NoWeights extends Error {
@@ -79,7 +93,7 @@ function prepared(lesson: Lesson): Prepared {
     view = new DataView(file.buffer),
     stack = new KernelStack()
   let at = 0
-  const read = ([side, inputs, outputs]: (typeof SHAPES)[keyof typeof SHAPES]): Convolution => {
+  const read = ([side, inputs, outputs]: Shape): Convolution => {
     const count = side * side * inputs * outputs,
       weights = stack.take(count * 4),
       bias = stack.take(outputs * 4),
@@ -93,8 +107,10 @@ function prepared(lesson: Lesson): Prepared {
     at += count
     return { side, inputs, outputs, weights, bias }
   }
+  const shapes = Object.entries(SHAPES),
+    whole = file.length === shapes.reduce((sum, [, shape]) => sum + bytesOf(shape), 0)
   const layers = Object.fromEntries(
-    Object.entries(SHAPES).map(([name, shape]) => [name, read(shape)]),
+    shapes.filter(([name]) => whole || !LATER.includes(name)).map(([name, shape]) => [name, read(shape)]),
   ) as unknown as Layers
   const made = { stack, layers }
   ready.set(lesson, made)
@@ -121,6 +137,8 @@ export function runNetwork(
     convolve(stack, between, other, to, { more: at })
     return to
   }
+  const further = (at: Plane, one: Convolution | undefined, other: Convolution | undefined, level: number): Plane =>
+    one && other ? residual(at, one, other, level) : at
   const down = (from: Plane, by: Convolution, level: number): Plane => {
     const to = plane(level, by.outputs)
     convolve(stack, from, by, to, { stride: 2 })
@@ -138,15 +156,15 @@ export function runNetwork(
       stack
         .floats(seen.at + y * seen.row, width * CHANNELS)
         .set(input.subarray(y * width * CHANNELS, (y + 1) * width * CHANNELS))
-    const { stem, r1a, r1b, d2, r2a, r2b, d3, r3a, r3b, d4, r4a, r4b, r5a, r5b, context } = layers,
-      { u3, q3a, q3b, u2, q2a, q2b, u1, q1a, q1b, out } = layers
+    const { stem, r1a, r1b, d2, r2a, r2b, d3, r3a, r3b, d4, r4a, r4b, r5a, r5b, r6a, r6b, r7a, r7b, context } = layers,
+      { u3, q3a, q3b, q4a, q4b, u2, q2a, q2b, u1, q1a, q1b, out } = layers
     const e1 = residual(down(seen, stem, 1), r1a, r1b, 1),
       e2 = residual(down(e1, d2, 2), r2a, r2b, 2),
       e3 = residual(down(e2, d3, 3), r3a, r3b, 3),
       e4 = residual(down(e3, d4, 4), r4a, r4b, 4)
     addContext(stack, e4, context)
-    const t4 = residual(e4, r5a, r5b, 4),
-      t3 = residual(up(t4, u3, e3, 3), q3a, q3b, 3),
+    const t4 = further(further(residual(e4, r5a, r5b, 4), r6a, r6b, 4), r7a, r7b, 4),
+      t3 = further(residual(up(t4, u3, e3, 3), q3a, q3b, 3), q4a, q4b, 3),
       t2 = residual(up(t3, u2, e2, 2), q2a, q2b, 2),
       t1 = residual(up(t2, u1, e1, 1), q1a, q1b, 1),
       last = plane(1, out.outputs)

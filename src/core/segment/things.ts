@@ -85,32 +85,60 @@ function findStandingOut(view: SegmentView, context: Work): Things | null {
   const start = opaqueOnly(view.levels.at(-1)!),
     plain = byContrast(view, start, context)
   if (context.network === false) return plain && parted(plain, view.lab)
-  const odds = expectation(view, {}, true),
-    score = (thing: Uint8Array) => (1 - colourOverlap(thing, view.lab)) * agreement(thing, odds, start),
-    network = byNetwork(view, start, odds, (p) => context.check(0.9 + 0.1 * p))
-  const [first, second] = [network, plain]
-    .filter((cut) => cut !== null)
-    .map((cut) => parted(cut, view.lab))
-    .map((found) => ({ found, score: score(found.things[0]) }))
-    .sort((a, b) => b.score - a.score)
+  const network = byNetwork(view, start, oddsOf(view), (p) => context.check(0.9 + 0.1 * p)),
+    [first, second] = [network, plain]
+      .filter((cut) => cut !== null)
+      .map((cut) => judged(parted(cut, view.lab), view))
+      .sort((a, b) => b.score - a.score)
   if (!first) return null
-  return second ? withAnother(first.found, second.found) : first.found
+  return second ? withAnother(first.found, likeliestOf(second.found)) : first.found
 }
 
+/** What was found by asking for something that nobody has said must be so much better than what stands out. */
+const UNASKED = 0.9
+
+/** What stands out, and what else may be meant, the better first. */
 function withOthers(found: Things, view: SegmentView, check: (progress: number) => void): Things {
-  const start = opaqueOnly(view.levels.at(-1)!)
-  return asked(view).reduce((known, hints, k, { length }) => {
+  const start = opaqueOnly(view.levels.at(-1)!),
+    all = [judged(found, view)]
+  asked(view).forEach((hints, k, { length }) => {
     check(k / length)
     const cut = byNetwork(view, start, expectation(view, hints, true), (p) => check((k + p) / length))
-    return cut ? withAnother(known, parted(cut, view.lab)) : known
-  }, found)
+    if (cut) all.push(judged(likeliestOf(parted(cut, view.lab)), view, UNASKED))
+  })
+  const [first, ...others] = all.sort((a, b) => b.score - a.score)
+  return others.reduce((known, other) => withAnother(known, other.found), first.found)
 }
 
-/** With the likeliest thing of another cut, unless it is known. */
-function withAnother(found: Things, { things: [thing], models: [models] }: Things): Things {
-  return found.things.some((known) => sharedBy(known, thing) >= ANOTHER)
-    ? found
-    : { ...found, things: [...found.things, thing], models: [...found.models, models] }
+/** What the network takes for the subject of a view, where nothing is said. */
+const odds = new WeakMap<SegmentView, Float32Array>()
+function oddsOf(view: SegmentView): Float32Array {
+  const known = odds.get(view) ?? expectation(view, {}, true)
+  odds.set(view, known)
+  return known
+}
+
+/** How good what was found is, by its likeliest thing: unlike the rest, and as expected; 0-1. */
+function judged(found: Things, view: SegmentView, share = 1): { found: Things; score: number } {
+  const state = found.things[0].map((one) => (one ? INSIDE : OUTSIDE)),
+    start = opaqueOnly(view.levels.at(-1)!)
+  return { found, score: share * (1 - colourOverlap(state, view.lab)) * agreement(state, oddsOf(view), start) }
+}
+
+const likeliestOf = ({ things, models, ...rest }: Things): Things => ({
+  ...rest,
+  things: things.slice(0, 1),
+  models: models.slice(0, 1),
+})
+
+/** With those things of another cut that are not known. */
+function withAnother(found: Things, { things, models }: Things): Things {
+  const other = things.map((thing) => !found.things.some((known) => sharedBy(known, thing) >= ANOTHER))
+  return {
+    ...found,
+    things: [...found.things, ...things.filter((_, i) => other[i])],
+    models: [...found.models, ...models.filter((_, i) => other[i])],
+  }
 }
 
 /** What else may be meant: what lies in the middle, what all but fills the picture. */
