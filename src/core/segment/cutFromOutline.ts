@@ -14,7 +14,7 @@ import { colourGradient } from './basins'
 import { bestCut } from './bestCut'
 import { boundsOfPoints } from './bounds'
 import { colourOverlap } from './colourOverlap'
-import { agreement, CALM, EXPECTED, expectation, sureOf } from './expectation'
+import { agreement, CALM, dropUnexpected, EXPECTED, expectation, sureOf } from './expectation'
 import { outOfFocus } from './focus'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { guessByReach, guessByTree } from './guess'
@@ -85,7 +85,16 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
     weight = new Float32Array(start.length).fill(1)
   work.check(0.2)
   const likeliest = cutSmall(
-    { lab, given: start, guess: probable, weight, expected, smoothness: CALM, draft: work.draft },
+    {
+      lab,
+      given: start,
+      guess: probable,
+      weight,
+      expected,
+      smoothness: CALM,
+      draft: work.draft,
+      tidy: (s) => dropUnexpected(s, odds, lab),
+    },
     (p) => work.check(0.2 + 0.3 * p),
   )
   if (work.draft) return likeliest

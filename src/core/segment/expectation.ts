@@ -5,8 +5,9 @@
 import { atEachPixel, type Hints, likelihood, likely, SEEN } from '../network/likelihood'
 import { type Box } from '../raster/content'
 import { mapInto } from '../raster/mapInto'
-import { type Picture } from '../raster/picture'
-import { INSIDE, UNDECIDED } from './gridCut'
+import { type Picture, type Size } from '../raster/picture'
+import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
+import { piecesOf } from './pieces'
 import { wholeOf, type SegmentView } from './view'
 
 /** Nothing is expected more surely than this, nats. */
@@ -37,6 +38,18 @@ export function agreement(state: Uint8Array, odds: Float32Array, given: Uint8Arr
     either += Math.max(inside, probable)
   }
   return either ? both / either : 0
+}
+
+/** Takes from a cut, in place, the pieces beside its largest that are on the whole not expected: what looks like the thing somewhere else. */
+export function dropUnexpected(state: Uint8Array, odds: Float32Array, size: Size): void {
+  const { pieceOf, areas } = piecesOf(state, size, INSIDE),
+    largest = areas.indexOf(Math.max(...areas)),
+    expected = new Float64Array(areas.length)
+  for (let i = 0; i < state.length; i++) if (pieceOf[i] >= 0) expected[pieceOf[i]] += odds[i]
+  for (let i = 0; i < state.length; i++) {
+    const piece = pieceOf[i]
+    if (piece >= 0 && piece !== largest && expected[piece] < 0) state[i] = OUTSIDE
+  }
 }
 
 /** 1 where a cut of the small level is as it is surely expected to be. */

@@ -24,7 +24,7 @@ import { colourGradient } from './basins'
 import { makeRegionTree } from './regionTree'
 import { borderLength, saliency } from './saliency'
 import { type Hints, likely } from '../network/likelihood'
-import { agreement, CALM, EXPECTED, expectation } from './expectation'
+import { agreement, CALM, dropUnexpected, EXPECTED, expectation } from './expectation'
 import { type Sample, type SegmentView, segmentView, type Sight } from './view'
 
 const REGIONS = 300
@@ -185,6 +185,7 @@ function byNetwork(
       guess: mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(odds[i]) : 0)),
       weight: new Float32Array(start.length).fill(1),
       expected: odds.map((nats) => EXPECTED * nats),
+      tidy: (s) => dropUnexpected(s, odds, view.lab),
       smoothness: CALM,
     },
     check,
