@@ -12,7 +12,9 @@ it('of the pieces beside the largest those that are not expected go, those that 
   const lines = ['aaa..B.', 'aaa....', 'aaa.c..', '....cC.'],
     { state, size } = rows(...lines)
   dropUnexpected(state, odds(...lines), size)
-  expect([...state].map((side) => (side === 2 ? '#' : '.')).join('')).toBe('###..#.' + '###....' + '###....' + '.......')
+  expect([...state].map((side) => (side === 2 ? '#' : '.')).join('')).toBe(
+    '###..#.' + '###....' + '###....' + '.......',
+  )
 })
 it('nothing at all stays nothing', () => {
   const { state, size } = rows('...', '...')
