@@ -111,10 +111,10 @@ function withOthers(found: Things, view: SegmentView, check: (progress: number) 
 }
 
 /** What the network takes for the subject of a view, where nothing is said. */
-const odds = new WeakMap<SegmentView, Float32Array>()
+const nothingSaid = new WeakMap<SegmentView, Float32Array>()
 function oddsOf(view: SegmentView): Float32Array {
-  const known = odds.get(view) ?? expectation(view, {}, true)
-  odds.set(view, known)
+  const known = nothingSaid.get(view) ?? expectation(view, {}, true)
+  nothingSaid.set(view, known)
   return known
 }
 
