@@ -167,6 +167,12 @@ export const putSteps =
       now.push(...steps.map((step) => madeNow(project, home, step)))
     })(project)
 
+/** The steps are these again, as they were. */
+export const restoreSteps = (home: RecipeHome, steps: readonly Step[]): Edit =>
+  editSteps(home, (now) => {
+    now.splice(0, now.length, ...(steps as typeof now))
+  })
+
 export const savePath =
   (id: string, name: string, d: string): Edit =>
   (project) => {

@@ -118,6 +118,16 @@ export async function oneFocus(application) {
           `${finder}, one point, then ${ending}: what it replaced is there`,
         )
       }
+    // What was done elsewhere meanwhile stays.
+    await chooseFinder(page, 'Corners')
+    await click(page, 330, 330)
+    await page.getByRole('button', { name: 'Hide otter puppet' }).click()
+    await page.waitForTimeout(200)
+    await chooseFinder(page, 'Ellipse')
+    await page.waitForTimeout(200)
+    check(JSON.stringify(await steps()) === before, 'the outline is given up')
+    await page.getByRole('button', { name: 'Show otter puppet' }).click()
+    await page.waitForTimeout(200)
     // A path that was left open is gone on with: Escape takes that back, and nothing from before.
     await chooseFinder(page, 'Bézier')
     for (const [x, y] of [[300, 300], [420, 310]]) await click(page, x, y) // prettier-ignore

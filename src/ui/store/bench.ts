@@ -6,11 +6,13 @@ import { produce } from 'immer'
 import { toast } from 'sonner'
 import { create } from 'zustand'
 import { isFinding, looksAtPixels, type Step } from '@/core/steps/registry'
-import { layerById, recipeAt } from '@/document/edits'
+import { layerById, recipeAt, restoreSteps } from '@/document/edits'
+import { diffOf } from '@/document/diff'
 import { activateLayer } from '@/document/layers'
 import {
   type Act,
   type Edit,
+  edited,
   goTo,
   type History,
   leadsToShown,
@@ -195,11 +197,19 @@ export const undoAct = (): boolean => {
 /** A step is drawn point by point from here on. */
 export const beginDrawing = (step: string): void =>
   set(({ drawing, history }) => (drawing === step ? {} : { drawing: step, drawnFrom: history.head }))
-/** Goes back to where what is being drawn was begun, unless that was undone already. */
+/** The steps are as they were where what is being drawn was begun: by going back, or, where other things were changed since, as a change of its own. */
 export function giveUpDrawing(): void {
-  const { drawing, drawnFrom, history } = get()
-  if (drawing && leadsToShown(history, drawnFrom)) goToAct(drawnFrom)
+  endBurst()
+  abandon()
+  const { project, history, home, drawing, drawnFrom } = get(),
+    there = project && recipeAt(project, home)?.steps.some(({ id }) => id === drawing)
   set({ drawing: null })
+  // It may have been undone already, or drawn in steps that are not worked on now.
+  if (!there || !leadsToShown(history, drawnFrom)) return
+  const before = goTo(project, history, drawnFrom).project,
+    restore = restoreSteps(home, recipeAt(before, home)?.steps ?? [])
+  if (diffOf(before, edited(project, restore))) act('Give up the outline', restore)
+  else goToAct(drawnFrom)
 }
 export const redoAct = (): boolean => {
   endBurst()
