@@ -44,13 +44,15 @@ export const marks: Finder<'marks', MarksFields> = {
     if (!state) return nothing('the outline leaves nothing around it to tell the thing from: leave some space')
     if (context.draft) return draftMatte(state, view, scene)
     const { frame } = view,
-      given = givenBy(params, view, 0),
+      given = params.drop.length || params.unsure.length ? givenBy(params, view, 0) : null,
       matte = stateToMatte(state, { ...view, frame: wholeOf(frame) }, frame, true)
-    if (params.unsure.some((stroke) => stroke.points.length))
+    if (given && params.unsure.some((stroke) => stroke.points.length))
       solveUnsure(matte, view, params, given.state, { ...context, check: (p) => context.check(0.95 + 0.05 * p) })
     return {
       ...placed(matte, frame, scene),
-      ...(given.contradictory ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' } : {}),
+      ...(given?.contradictory
+        ? { note: 'Keep and drop marks lie over each other in places: there keep counts.' }
+        : {}),
     }
   },
 }

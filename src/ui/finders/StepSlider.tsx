@@ -12,7 +12,9 @@ interface Shown {
   /** The track's ends, where it does not show all that the field takes. */ readonly min?: number
   readonly max?: number
   readonly digits?: number
+  /** How far one press of an arrow key goes; otherwise by the last digit. */ readonly by?: number
   readonly unit?: string
+  /** What is typed is rounded to a whole number. */ readonly whole?: true
   /** Shown value for one of the record's. */ readonly factor?: number
   readonly curve?: number
   /** What is usual, where the field has no default. */ readonly usual?: number
@@ -29,7 +31,7 @@ interface FieldProps extends Shown {
 }
 
 /** A number as a kind of step has it: what it takes and what is usual stands with its field, in core/steps. */
-export function FieldSlider({ kind, field, value, min, max, factor = 1, usual, ...shown }: FieldProps) {
+export function FieldSlider({ kind, field, value, min, max, factor = 1, usual, by, whole, ...shown }: FieldProps) {
   const { fallback, ends } = fieldsOf(kind)![field] as Field<number>,
     { digits = 0, onPreview, onSettle } = shown
   return (
@@ -38,10 +40,10 @@ export function FieldSlider({ kind, field, value, min, max, factor = 1, usual, .
       value={value * factor}
       min={min ?? ends![0] * factor}
       max={max ?? ends![1] * factor}
-      step={10 ** -digits}
+      step={by ?? 10 ** -digits}
       fallback={(usual ?? fallback ?? 0) * factor}
       onPreview={(v) => onPreview(v / factor)}
-      onSettle={(v) => onSettle(v / factor)}
+      onSettle={(v) => onSettle(whole ? Math.round(v / factor) : v / factor)}
     />
   )
 }

@@ -146,7 +146,7 @@ function Panel({ step, home }: PanelProps<SpotStep>) {
       />
       <StepSlider step={step} home={home} field="radius" label="Radius" {...RADIUS} />
       <StepSlider step={step} home={home} field="core" label="Core" {...PERCENT} />
-      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} curve={1.5} />
+      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} by={0.5} curve={1.5} />
       <SampleChoice step={step} home={home} />
     </>
   )
@@ -165,7 +165,7 @@ function Tool() {
       <details className="text-[13px]">
         <summary className="cursor-pointer text-xs text-[var(--muted)]">More: core, spread</summary>
         <FieldSlider {...of('core')} label="Core" {...PERCENT} />
-        <FieldSlider {...of('spread')} label="Spread" digits={1} curve={1.5} />
+        <FieldSlider {...of('spread')} label="Spread" digits={1} by={0.5} curve={1.5} />
       </details>
     </div>
   )

@@ -121,6 +121,7 @@ function Panel({ step, home }: PanelProps<BandStep>) {
         min={-100}
         max={100}
         digits={1}
+        by={0.5}
         unit="px"
         curve={2}
       />

@@ -33,7 +33,7 @@ export function PaletteValues({ step, home }: { step: StepOfKind<'palette' | 'li
         ))}
         {step.colours.length === 0 && <li className="text-xs text-[var(--muted)]">Click colours on the picture.</li>}
       </ul>
-      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} curve={1.5} />
+      <StepSlider step={step} home={home} field="spread" label="Spread" digits={1} by={0.5} curve={1.5} />
       <DistanceChart
         step={step}
         onPreview={(spread) => preview(edit({ spread }))}

@@ -12,7 +12,7 @@ export function Panel({ step, home }: PanelProps<StepOfKind<'similarColour'>>) {
   const change = (values: object) => changeStep(home, step.id!, values)
   return (
     <>
-      <StepSlider step={step} home={home} field="tolerance" label="Tolerance" curve={1.6} />
+      <StepSlider step={step} home={home} field="tolerance" label="Tolerance" whole curve={1.6} />
       <ToleranceChart
         step={step}
         onPreview={(tolerance) => preview(change({ tolerance }))}
