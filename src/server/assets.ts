@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { rm, stat } from 'node:fs/promises'
 import { eq } from 'drizzle-orm'
+import { type StoredPicture } from '@/document/exchanged'
 import { fileTitle } from '@/document/fileTitle'
 import { type NamedPicture } from '@/document/tree'
 import { pictureName } from './address'
@@ -15,15 +16,6 @@ import { receive } from './receive'
 import { KEYS } from './storage/keys'
 import { scratch } from './storage/scratch'
 import { storage } from './storage/store'
-
-export interface StoredPicture {
-  readonly asset: string
-  readonly width: number
-  readonly height: number
-  readonly mediaType: string
-  readonly bytes: number
-  readonly ppi: number | null
-}
 
 const tooLarge = (name: string, bytes: number): string =>
   `“${name}” is ${Math.round(bytes / 1024 / 1024)} MB; picture files up to ${LIMITS.bytes / 1024 / 1024} MB are read.`
@@ -106,7 +98,7 @@ const keep = (
         ...called,
       }
       await database().insert(asset).values(row).onConflictDoNothing()
-      return { asset: sha256, ...info, bytes }
+      return { asset: sha256, width: info.width, height: info.height, ppi: info.ppi }
     } catch (error) {
       throw error instanceof PictureError ? new Problem(422, error.message) : error
     } finally {
@@ -117,14 +109,7 @@ const keep = (
 async function find(sha256: string, connection: Pick<Database, 'select'> = database()): Promise<StoredPicture | null> {
   const [row] = await connection.select().from(asset).where(eq(asset.sha256, sha256))
   if (!row || !(await storage().has(KEYS.picture(sha256)))) return null
-  return {
-    asset: sha256,
-    width: row.width,
-    height: row.height,
-    mediaType: row.mediaType,
-    bytes: row.bytes,
-    ppi: row.ppi,
-  }
+  return { asset: sha256, width: row.width, height: row.height, ppi: row.ppi }
 }
 
 /** What is shown of a picture: the original, or the plain PNG made of it. Throws Problem when there is none. */

@@ -23,6 +23,7 @@ import {
 import { isText } from '@/core/fields/fields'
 import { isObject } from '@/core/fields/record'
 import { type Diff, isDiff } from '@/document/diff'
+import { EXPORTED, type ExportRequest } from '@/document/exchanged'
 import { FILE_FORMATS, type FileFormat } from '@/document/fileFormats'
 import { LIBRARY_KINDS, type LibraryKind } from '@/document/library'
 import { BATCH_CHANGES, LIMITS } from '@/document/limits'
@@ -71,29 +72,20 @@ export class ActsHead {
 export type ActInput = ActHead & { readonly forward: Diff; readonly inverse: Diff }
 export type ActsInput = ActsHead & { readonly acts: readonly ActInput[] }
 
-/** What can be exported (exports/kinds.ts). */
-const EXPORTED = ['composite', 'cutout', 'merge', 'matte', 'outline', 'layers', 'project'] as const
-
-export class ExportInput {
+/** Kinds are in exports/kinds.ts. */
+export class ExportInput implements ExportRequest {
   @IsUUID() project!: string
-  /** The act whose result is exported: what the page shows, so nothing older is delivered. */
   @IsUUIDOrNull() head!: string | null
   @IsIn(EXPORTED) what!: (typeof EXPORTED)[number]
-  /** The file's, without what it ends in. */
   @IsOptional() @IsKeepable(LIMITS.name) name?: string
-  /** Which are shown, where not all that are visible; or are merged. */
   @IsOptional() @IsArray() @ArrayMaxSize(LIMITS.layers) @IsString({ each: true }) layers?: string[]
   @IsOptional() @IsBoolean() selected?: boolean
   @IsOptional() @IsString() @Length(1, 64) layer?: string
   @IsIn(FILE_FORMATS) format!: FileFormat
-  /** Bits a channel. */
   @IsOptional() @IsIn([8, 16]) depth?: 8 | 16
-  /** What the photo says of itself goes along (pictures/exif.ts). */
   @IsOptional() @IsBoolean() exif?: boolean
-  /** px of the longer side, where it should be smaller than it is. */
   @IsOptional() @IsInt() @Min(1) @Max(LIMITS.side) longest?: number
   @IsInt() @Min(1) @Max(100) quality!: number
-  /** What shows through where nothing is, for formats without alpha. */
   @Matches(/^#[0-9a-f]{6}$/i) background!: string
 }
 

@@ -1,6 +1,7 @@
 /** Projects and their acts. Every write is one transaction and may be sent again: ids are the client's. Runs in the records' threads (records/). */
 import { randomUUID } from 'node:crypto'
 import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm'
+import { type OpenProject, type ProjectSummary, type SomeActs, type Standing } from '@/document/exchanged'
 import { type Act, applyChange, type Change } from '@/document/history'
 import { layerById } from '@/document/edits'
 import { LIMITS } from '@/document/limits'
@@ -16,29 +17,6 @@ import { notFound, Problem } from './problems'
 /** A snapshot stands after every so many acts on a path. */
 const ACTS_PER_SNAPSHOT = 25
 
-export interface ProjectSummary {
-  id: string
-  name: string
-  width: number
-  height: number
-  changed: string
-  hasCover: boolean
-}
-/** Where a project stands: what is shown, how often that was moved, and how many acts there are. */
-export interface Standing {
-  head: string | null
-  revision: number
-  seq: number
-}
-/** A project as it is opened: its records, and the newest acts. Older ones are asked for afterwards. */
-export interface OpenProject extends Standing {
-  id: string
-  initial: Project
-  acts: Act[]
-  /** How many acts came before those. */
-  older: number
-  records: Project
-}
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
 export async function listProjects(): Promise<ProjectSummary[]> {
@@ -129,7 +107,7 @@ export async function openProject(id: string, newest = Infinity): Promise<OpenPr
 }
 
 /** What came to a project after act number `after`, up to number `until` where one is given. */
-export async function newActs(id: string, after: number, until?: number): Promise<Standing & { acts: Act[] }> {
+export async function newActs(id: string, after: number, until?: number): Promise<SomeActs> {
   return database().transaction(async (tx) => {
     const [row] = await tx.select(standing).from(project).where(eq(project.id, id))
     if (!row) throw notFound('project')
@@ -178,7 +156,7 @@ async function recordsAt(
 export async function storeActs(
   id: string,
   { acts, head, revision, sending }: ActsInput,
-): Promise<Omit<Standing, 'seq'> & { moved: boolean }> {
+): Promise<Standing & { moved: boolean }> {
   return database().transaction(async (tx) => {
     const [row] = await tx.select(standing).from(project).where(eq(project.id, id)).for('update')
     if (!row) throw notFound('project')

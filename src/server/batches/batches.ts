@@ -3,6 +3,7 @@ import { and, asc, count, desc, eq, gte, inArray, lt, type SQL, sql } from 'driz
 import { RecordError } from '@/core/fields/record'
 import { type BatchPlan, parseBatchPlan } from '@/document/batchPlan'
 import { type PictureState, ROWS_AT_ONCE, TRIED } from '@/document/batchRows'
+import { type Batch, type BatchPicture, type BatchSummary } from '@/document/exchanged'
 import { CHANGE_BYTES } from '@/document/limits'
 import { database } from '../database/connection'
 import { asset, batch, batchPicture } from '../database/schema'
@@ -19,33 +20,6 @@ const MOST_PICTURES = 20_000
 /** Those that are to be seen first go before those that were started. */
 const TRY_PRIORITY = 0,
   USUAL_PRIORITY = -1
-
-export interface BatchSummary {
-  readonly id: string
-  readonly name: string
-  readonly state: 'draft' | 'running' | 'stopped'
-  readonly created: string
-  readonly counts: Readonly<Record<PictureState, number>>
-}
-export interface Batch extends BatchSummary {
-  readonly plan: BatchPlan
-}
-export interface BatchRow {
-  readonly number: number
-  readonly asset: string
-  readonly name: string
-  readonly width: number
-  readonly height: number
-  readonly state: PictureState
-  readonly run: number
-  readonly selected: number | null
-  readonly doubt: number | null
-  readonly note: string | null
-  readonly problem: string | null
-  readonly ms: number | null
-  readonly bytes: number | null
-  readonly project: string | null
-}
 
 const NONE: Record<PictureState, number> = { new: 0, queued: 0, running: 0, done: 0, failed: 0 }
 
@@ -180,7 +154,7 @@ export async function picturesOf(
   id: string,
   filter: Filter,
   from = 0,
-): Promise<{ pictures: BatchRow[]; total: number }> {
+): Promise<{ pictures: BatchPicture[]; total: number }> {
   const [{ total }] = await database().select({ total: count() }).from(batchPicture).where(matching(id, filter))
   const rows = await database()
     .select()
@@ -197,7 +171,7 @@ export async function picturesOf(
     total,
     pictures: rows.map(({ batch: _, touched, ...row }) => {
       void [_, touched]
-      return row as BatchRow
+      return row as BatchPicture
     }),
   }
 }

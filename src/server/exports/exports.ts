@@ -1,7 +1,7 @@
 /** Exports as rows: asked for, watched, cancelled, fetched once ready. A worker makes them (../jobs); what is ready stays for a day (../tidy). */
 import { randomUUID } from 'node:crypto'
 import { and, count, eq, inArray, sql } from 'drizzle-orm'
-import { type StoredPicture } from '../assets'
+import { type ExportState, type StoredPicture } from '@/document/exchanged'
 import { database } from '../database/connection'
 import { exported } from '../database/schema'
 import { type ExportInput } from '../inputs'
@@ -18,15 +18,6 @@ const MOST_WAITING = 100
 /** An export goes before any batch's picture. */
 const PRIORITY = 1
 
-export interface ExportState {
-  readonly id: string
-  readonly state: 'waiting' | 'running' | 'done' | 'failed'
-  readonly progress: number
-  readonly name: string
-  readonly problem?: string
-  readonly bytes?: number
-  /** Layers that were merged, as a picture of the project's. */ readonly picture?: StoredPicture
-}
 type Row = typeof exported.$inferSelect
 
 const stateOf = (row: Row): ExportState => ({

@@ -6,10 +6,11 @@ import { useRouter } from 'next/navigation'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useState } from 'react'
 import { toast } from 'sonner'
+import { type BatchSummary } from '@/document/exchanged'
 import { Button, IconButton } from '@/ui/primitives/Button'
 import { SiteHeader } from '@/ui/shelf/SiteHeader'
 import { say } from '@/ui/store/say'
-import { type BatchSummary, createBatch, deleteBatch, listBatches } from '@/ui/store/batches'
+import { createBatch, deleteBatch, listBatches } from '@/ui/store/batches'
 import { Notes } from '@/ui/primitives/Notes'
 
 /** What stands on a batch's row. */

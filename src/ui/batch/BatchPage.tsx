@@ -15,21 +15,14 @@ import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
+import { type Batch } from '@/document/exchanged'
 import { TRIED } from '@/document/batchRows'
 import { LIMITS } from '@/document/limits'
 import { Button } from '@/ui/primitives/Button'
 import { useFileDrop } from '@/ui/primitives/fileDrop'
 import { Sending } from '@/ui/shelf/Sending'
 import { choosePictureFiles, nameOfFile } from '@/ui/store/addPictures'
-import {
-  addToBatch,
-  type Batch,
-  changeBatch,
-  intoFolder,
-  madeZip,
-  type PictureFilter,
-  runBatch,
-} from '@/ui/store/batches'
+import { addToBatch, changeBatch, intoFolder, madeZip, type PictureFilter, runBatch } from '@/ui/store/batches'
 import { useDropAnywhere } from '@/ui/store/dropAnywhere'
 import { chooseFolder, droppedPictures } from '@/ui/store/folders'
 import { say } from '@/ui/store/say'

@@ -1,9 +1,10 @@
 'use client'
+import { type Batch } from '@/document/exchanged'
 import { Choice } from '@/ui/primitives/Choice'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { SearchField } from '@/ui/primitives/SearchField'
 import { PICTURE_ORDERS, PICTURE_STATES, type PictureState } from '@/document/batchRows'
-import { type Batch, type PictureFilter } from '@/ui/store/batches'
+import { type PictureFilter } from '@/ui/store/batches'
 
 export const STATE_WORDS: Readonly<Record<PictureState, string>> = {
   new: 'not made',

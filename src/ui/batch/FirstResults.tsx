@@ -1,6 +1,7 @@
 'use client'
 /** The first three results, large, before the rest is started. */
-import { type BatchPicture, madeThumbnail } from '@/ui/store/batches'
+import { type BatchPicture } from '@/document/exchanged'
+import { madeThumbnail } from '@/ui/store/batches'
 import { STATE_WORDS } from './Filters'
 
 export function FirstResults({

@@ -1,6 +1,7 @@
 'use client'
 /** What a batch does with each picture: its steps, and how what they select goes out. */
 import { type Hex } from '@/core/compose/fill'
+import { type Batch } from '@/document/exchanged'
 import { type BatchOutput, type BatchPlan } from '@/document/batchPlan'
 import { LIMITS } from '@/document/limits'
 import { FILE_FORMATS, FORMATS, keepsAlpha, USUAL_QUALITY } from '@/document/fileFormats'
@@ -12,7 +13,6 @@ import { LongestSide } from '@/ui/primitives/LongestSide'
 import { saveJson } from '@/ui/primitives/saveFile'
 import { Slider } from '@/ui/primitives/Slider'
 import { choosePictureFiles, sendWithProgress, tell } from '@/ui/store/addPictures'
-import { type Batch } from '@/ui/store/batches'
 import { useEffect, useState } from 'react'
 import { isBusy } from './useBatch'
 

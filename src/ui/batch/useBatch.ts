@@ -1,8 +1,9 @@
 /** A batch as it stands, asked for again while its pictures are being made. */
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import { useEffect, useRef, useState } from 'react'
+import { type Batch, type BatchPicture } from '@/document/exchanged'
 import { ROWS_AT_ONCE } from '@/document/batchRows'
-import { type Batch, type BatchPicture, batchPictures, openBatch, type PictureFilter } from '@/ui/store/batches'
+import { batchPictures, openBatch, type PictureFilter } from '@/ui/store/batches'
 import { Unreachable } from '@/ui/store/server'
 import { useSame } from '@/ui/primitives/useSame'
 

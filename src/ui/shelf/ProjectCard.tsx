@@ -2,9 +2,9 @@
 import { Check, Copy, PencilLine, Scissors, Trash2 } from 'lucide-react'
 import Link from 'next/link'
 import { memo, useState } from 'react'
+import { type ProjectSummary } from '@/document/exchanged'
 import { LIMITS } from '@/document/limits'
 import { IconButton } from '@/ui/primitives/Button'
-import { type ProjectSummary } from '@/ui/store/server'
 
 interface Acts {
   readonly rename: (project: ProjectSummary, name: string) => void

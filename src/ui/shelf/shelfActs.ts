@@ -1,16 +1,15 @@
 /** What is done with projects on the shelf. */
 import { toast } from 'sonner'
+import { type ProjectSummary, type StoredPicture } from '@/document/exchanged'
 import { projectOf } from '@/document/edits'
 import {
   call,
   createProject,
   deleteProject,
   openProject,
-  type ProjectSummary,
   sendActs,
   sendFile,
   type SendProgress,
-  type StoredPicture,
 } from '@/ui/store/server'
 import { say } from '@/ui/store/say'
 

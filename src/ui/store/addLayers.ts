@@ -1,9 +1,9 @@
 /** Picture files become layers of a project: sent, waiting while the server is away, laid in where they were dropped. */
+import { type StoredPicture } from '@/document/exchanged'
 import { fileTitle } from '@/document/fileTitle'
 import { addPicture } from '@/document/layers'
 import { act, get, goToStage } from './bench'
 import { sendLeft, sendMany, type Take, TakenLater } from './sendMany'
-import { type StoredPicture } from './server'
 
 /** A picture that is on the server becomes a layer. @param below the layer it goes below; null: on top */
 export function addStored(

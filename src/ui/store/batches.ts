@@ -1,36 +1,9 @@
 /** Calls about batches. */
 import { type BatchPlan } from '@/document/batchPlan'
 import { type PictureOrder, type PictureState } from '@/document/batchRows'
+import { type Batch, type BatchPicture, type BatchSummary } from '@/document/exchanged'
 import { call, json } from './server'
 
-export interface BatchSummary {
-  id: string
-  name: string
-  state: 'draft' | 'running' | 'stopped'
-  created: string
-  counts: Record<PictureState, number>
-}
-export interface Batch extends BatchSummary {
-  plan: BatchPlan
-}
-export interface BatchPicture {
-  number: number
-  asset: string
-  name: string
-  width: number
-  height: number
-  state: PictureState
-  run: number
-  /** 0-1. */
-  selected: number | null
-  doubt: number | null
-  note: string | null
-  problem: string | null
-  ms: number | null
-  bytes: number | null
-  /** The project in which it is mended. */
-  project: string | null
-}
 export interface PictureFilter {
   state?: PictureState
   /** Percent, at least. */

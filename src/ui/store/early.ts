@@ -1,7 +1,8 @@
 /** A project is asked for, and its pictures opened, while the page that shows it is still being made. */
+import { type OpenProject } from '@/document/exchanged'
 import { shownPictures } from '@/document/shown'
 import { beginPictures } from '@/engine/page/threads'
-import { type OpenProject, openProject } from './server'
+import { openProject } from './server'
 
 /** An answer as old as this is not what is there any more, ms. */
 const STALE_MS = 10_000

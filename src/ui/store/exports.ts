@@ -1,7 +1,8 @@
 /** An export from its start to its end, watched and cancelled; what the page waits for to be saved comes first. */
+import { type ExportRequest, type ExportState } from '@/document/exchanged'
 import { endBurst } from '@/ui/primitives/burst'
 import { get } from './bench'
-import { cancelExport, type ExportRequest, type ExportState, exportState, startExport } from './server'
+import { cancelExport, exportState, startExport } from './server'
 
 const ASK_EVERY_MS = 200
 const pause = () => new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS))

@@ -2,10 +2,11 @@
  * Sends what was done to the server, in the order it was done, in batches of bounded bytes; each may arrive twice, the server knows them by id.
  * What is unsent lies here and, as long as this browser keeps anything, in its backup. A change that the server refuses is set aside; the rest goes on.
  */
+import { type Standing } from '@/document/exchanged'
 import { type Act } from '@/document/history'
 import { BATCH_BYTES, BATCH_CHANGES } from '@/document/limits'
 import { Backup, type Left, NOTHING_LEFT, type SetAside } from './backup'
-import { Refused, sendActs, type Standing, Unreachable } from './server'
+import { Refused, sendActs, Unreachable } from './server'
 
 const RETRY_MS = [500, 1000, 2000, 4000, 8000]
 

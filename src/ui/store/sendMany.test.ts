@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { forgetProblems, sendLeft, sendMany, stopSending, TakenLater, useSending } from './sendMany'
-import { Refused, sendPicture, type StoredPicture, Unreachable } from './server'
+import { Refused, sendPicture, Unreachable } from './server'
+import { type StoredPicture } from '@/document/exchanged'
 import { forgetFile, keepFile, leftFiles } from './waitingFiles'
 
 vi.mock('./server', async (original) => ({ ...(await original<object>()), sendPicture: vi.fn() }))

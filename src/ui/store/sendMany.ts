@@ -4,7 +4,8 @@
  */
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import { create } from 'zustand'
-import { Refused, type SendProgress, sendPicture, type StoredPicture, Unreachable } from './server'
+import { Refused, type SendProgress, sendPicture, Unreachable } from './server'
+import { type StoredPicture } from '@/document/exchanged'
 import { forgetFile, type Goal, keepFile, leftFiles } from './waitingFiles'
 
 const AT_A_TIME = 2

@@ -1,6 +1,14 @@
 /** Calls to the route handlers. A refusal carries the server's sentence; no answer at all is Unreachable. */
+import {
+  type ExportRequest,
+  type ExportState,
+  type OpenProject,
+  type ProjectSummary,
+  type SomeActs,
+  type Standing,
+  type StoredPicture,
+} from '@/document/exchanged'
 import { type Act } from '@/document/history'
-import { type FileFormat } from '@/document/fileFormats'
 import { PICTURE_BYTES } from '@/document/limits'
 import { type Project } from '@/document/records'
 
@@ -38,62 +46,6 @@ export const json = (method: string, body: unknown): RequestInit => ({
   headers: { 'content-type': 'application/json' },
 })
 
-export interface ProjectSummary {
-  id: string
-  name: string
-  width: number
-  height: number
-  changed: string
-  hasCover: boolean
-}
-/** Where a project stands on the server: what is shown, and how often that was moved. */
-export interface Standing {
-  head: string | null
-  revision: number
-}
-export interface OpenProject extends Standing {
-  id: string
-  initial: Project
-  acts: Act[]
-  /** How many acts there are, and how many of them came before those that are here. */
-  seq: number
-  older: number
-  records: Project
-}
-export interface StoredPicture {
-  asset: string
-  width: number
-  height: number
-  ppi: number | null
-}
-export interface ExportRequest {
-  project: string
-  head: string | null
-  what: 'composite' | 'cutout' | 'merge' | 'matte' | 'outline' | 'layers' | 'project'
-  /** The file's, without what it ends in. */
-  name?: string
-  layer?: string
-  layers?: string[]
-  selected?: boolean
-  longest?: number
-  format: FileFormat
-  /** Bits a channel. */
-  depth?: 8 | 16
-  /** What the photo says of itself goes along. */
-  exif?: boolean
-  quality: number
-  background: string
-}
-export interface ExportState {
-  id: string
-  state: 'waiting' | 'running' | 'done' | 'failed'
-  progress: number
-  name: string
-  problem?: string
-  bytes?: number
-  picture?: StoredPicture
-}
-
 export const listProjects = () => call<{ projects: ProjectSummary[] }>('/api/projects').then((r) => r.projects)
 export const createProject = (id: string, records: Project) =>
   call<{ id: string }>('/api/projects', json('POST', { id, records }))
@@ -101,7 +53,7 @@ export const createProject = (id: string, records: Project) =>
 export const openProject = (id: string) => call<OpenProject>(`/api/projects/${id}?acts=${ACTS_AT_FIRST}`)
 const ACTS_AT_FIRST = 200
 export const actsUntil = (id: string, until: number) =>
-  call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=0&until=${until}`)
+  call<SomeActs>(`/api/projects/${id}/acts?after=0&until=${until}`)
 export const deleteProject = (id: string) => call(`/api/projects/${id}`, { method: 'DELETE' })
 export interface Sending extends Standing {
   acts: readonly Act[]
@@ -125,8 +77,7 @@ export async function sendActs(id: string, sending: Sending): Promise<Standing &
 /** A connection that brings no answer for so long (ms) has stalled, however slowly (characters a ms) it carries: what is sent again arrives once. */
 const ANSWER_MS = 15_000,
   SLOWEST = 10
-export const newActs = (id: string, after: number) =>
-  call<Standing & { acts: Act[]; seq: number }>(`/api/projects/${id}/acts?after=${after}`)
+export const newActs = (id: string, after: number) => call<SomeActs>(`/api/projects/${id}/acts?after=${after}`)
 export const sendCover = (id: string, webp: Blob) => call(`/api/projects/${id}/cover`, { method: 'PUT', body: webp })
 export const startExport = (request: ExportRequest) => call<ExportState>('/api/exports', json('POST', request))
 export const exportState = (id: string) => call<ExportState>(`/api/exports/${id}`)
