@@ -1,6 +1,6 @@
 /** Without a pointer: open a project from the shelf, change a step, invert, make a mask, undo, find a command. */
 import { openBrowser } from './browser.mjs'
-import { check, near, openProject, saved, selectedShare, shareAfter, click } from './hands.mjs'
+import { check, near, openProject, saved, selectedShare, shareAfter, shareAtRest, click } from './hands.mjs'
 
 const DEMO = '00000000-0000-4000-8000-00000000a000'
 
@@ -40,6 +40,37 @@ export async function byKeyboard(application) {
     const wider = await shareAfter(page, share)
     check(wider > share, `arrow keys widen the tolerance (${share} → ${wider} %)`)
     check(Number(await typed.inputValue()) === first + 12, 'by 2 and by 10')
+
+    // Typing is taken back by Escape; Enter takes it.
+    const takenBack = async (field, text) => {
+      const was = await field.inputValue()
+      await field.fill(text)
+      await field.press('Escape')
+      check(
+        (await field.inputValue()) === was,
+        `Escape takes “${text}” back: the field says “${await field.inputValue()}”`,
+      )
+    }
+    await takenBack(typed, '61')
+    check((await shareAtRest(page)) === wider, 'and nothing has changed')
+    await takenBack(page.getByLabel('Project name'), 'Another name')
+    const layer = page
+        .locator('[data-layer]')
+        .getByTitle(/F2 renames/)
+        .first(),
+      layerName = await layer.locator('span').first().textContent()
+    for (const [key, wanted] of [
+      ['Escape', layerName],
+      ['Enter', 'Puppet, renamed'],
+    ]) {
+      await layer.focus()
+      await press('F2')
+      await page.getByLabel('Layer name').fill('Puppet, renamed')
+      await press(key)
+      check((await layer.locator('span').first().textContent()) === wanted, `${key}: the layer is called ${wanted}`)
+    }
+    await page.locator('[data-canvas]').focus()
+    await press('Control+z')
 
     // I says that this is the background; M makes the mask.
     await page.locator('[data-canvas]').focus()

@@ -33,6 +33,7 @@ import { PictureTable } from './PictureTable'
 import { PlanPanel } from './PlanPanel'
 import { isBusy, useBatch } from './useBatch'
 import { Notes } from '@/ui/primitives/Notes'
+import { useTyping } from '@/ui/primitives/useTyping'
 
 export function BatchPage({ id }: { id: string }) {
   const [filter, setFilter] = useState<PictureFilter>({ order: 'number' })
@@ -160,11 +161,10 @@ function Head({
     all = countOf(batch),
     over = counts.done + counts.failed,
     busy = isBusy(batch)
-  const [typed, setTyped] = useState<string | null>(null)
-  const rename = () => {
-    if (typed?.trim() && typed.trim() !== name) void changeBatch(batch.id, { name: typed.trim() }).then(onChange, say)
-    setTyped(null)
-  }
+  const { field } = useTyping(name, (typed) => {
+    const next = typed.trim()
+    if (next && next !== name) void changeBatch(batch.id, { name: next }).then(onChange, say)
+  })
   const trying = batch.state === 'draft'
   return (
     <header className="flex h-14 shrink-0 items-center gap-3 border-b border-[var(--line)] px-4">
@@ -178,17 +178,8 @@ function Head({
       <h1 className="sr-only">Batch {name}</h1>
       <input
         aria-label="Name of the batch"
-        value={typed ?? name}
+        {...field}
         maxLength={LIMITS.name}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={rename}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur()
-          if (event.key === 'Escape') {
-            setTyped(null)
-            event.currentTarget.blur()
-          }
-        }}
         className="min-w-0 grow rounded-md bg-transparent px-2 py-1 text-sm font-semibold hover:bg-[var(--hover)]"
       />
       <p role="status" className="text-[13px] text-[var(--muted)]">

@@ -1,5 +1,4 @@
 'use client'
-import { LIMITS } from '@/document/limits'
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import {
@@ -20,6 +19,7 @@ import { type Layer } from '@/document/records'
 import { adjustmentPage, adjustmentSummary } from '@/ui/adjustments/registry'
 import { Bitmap } from '@/ui/primitives/Bitmap'
 import { IconButton } from '@/ui/primitives/Button'
+import { Naming } from '@/ui/primitives/Naming'
 import { act, chooseLayer, set, workOnSteps } from '@/ui/store/bench'
 import { askLayers } from '@/ui/store/rendering'
 import { MaskMenu } from './MaskMenu'
@@ -123,8 +123,7 @@ export const LayerRow = memo(function LayerRow({
   )
   const rename = (name: string) => {
     setNaming(false)
-    if (name.trim() && name !== layer.name)
-      act(`Rename to ${name.trim()}`, changeLayer(layer.id, { name: name.trim() }))
+    if (name !== layer.name) act(`Rename to ${name}`, changeLayer(layer.id, { name }))
   }
   const activate = (event?: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {
     if (event && (event.ctrlKey || event.metaKey || event.shiftKey) && !active) {
@@ -212,20 +211,11 @@ export const LayerRow = memo(function LayerRow({
         </MaskMenu>
       )}
       {naming ? (
-        <input
-          autoFocus
-          aria-label="Layer name"
-          defaultValue={layer.name}
-          maxLength={LIMITS.name}
-          onPointerDown={(event) => event.stopPropagation()}
-          onFocus={(event) => event.target.select()}
-          onBlur={(event) => rename(event.target.value)}
-          onKeyDown={(event) => {
-            event.stopPropagation()
-            if (event.key === 'Enter') rename(event.currentTarget.value)
-            if (event.key === 'Escape') setNaming(false)
-          }}
-          className="min-w-0 flex-1 rounded border border-[var(--line-strong)] bg-[var(--field)] px-1 text-[13px]"
+        <Naming
+          label="Layer name"
+          name={layer.name}
+          done={rename}
+          className="min-w-0 flex-1 rounded px-1 text-[13px]"
         />
       ) : (
         <button

@@ -1,5 +1,8 @@
 'use client'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
+import { useTyping } from './useTyping'
+
+const isColour = (text: string): boolean => /^#?[0-9a-f]{6}$/i.test(text.trim())
 
 /** A colour: picked, or typed as #rrggbb. */
 export function ColourField({
@@ -13,7 +16,9 @@ export function ColourField({
   onPreview: (colour: `#${string}`) => void
   onSettle: (colour: `#${string}`) => void
 }) {
-  const [typed, setTyped] = useState<string | null>(null)
+  const { typed, field } = useTyping(value, (text) => {
+    if (isColour(text)) onSettle(`#${text.trim().replace('#', '').toLowerCase()}`)
+  })
   const surface = useRef<HTMLInputElement>(null)
   // React's change event comes with every move; the browser's own, when the picker is closed, is what settles.
   const settle = useRef(onSettle)
@@ -24,29 +29,14 @@ export function ColourField({
     element?.addEventListener('change', done)
     return () => element?.removeEventListener('change', done)
   }, [])
-  const valid = (text: string): boolean => /^#?[0-9a-f]{6}$/i.test(text.trim())
   return (
     <div className="flex items-center gap-2 text-[13px]">
       <span className="mr-auto">{label}</span>
       <input
         aria-label={`${label}, typed`}
-        value={typed ?? value}
-        spellCheck={false}
-        aria-invalid={typed !== null && !valid(typed) ? true : undefined}
-        onChange={(event) => setTyped(event.target.value)}
+        {...field}
+        aria-invalid={typed !== null && !isColour(typed) ? true : undefined}
         onFocus={(event) => event.target.select()}
-        onBlur={() => {
-          if (typed !== null && valid(typed)) onSettle(`#${typed.trim().replace('#', '').toLowerCase()}`)
-          setTyped(null)
-        }}
-        onKeyDown={(event) => {
-          event.stopPropagation()
-          if (event.key === 'Enter') event.currentTarget.blur()
-          if (event.key === 'Escape') {
-            setTyped(null)
-            event.currentTarget.blur()
-          }
-        }}
         className="h-7 w-[76px] rounded-md border border-transparent bg-transparent px-1 text-right font-mono text-[12.5px] hover:border-[var(--line)] focus:border-[var(--line-strong)] focus:bg-[var(--field)] aria-[invalid]:border-[#a31515]"
       />
       <input

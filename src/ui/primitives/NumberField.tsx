@@ -1,6 +1,7 @@
 'use client'
-import { useId, useState } from 'react'
+import { useId } from 'react'
 import { evaluate } from './arithmetic'
+import { useTyping } from './useTyping'
 
 export interface NumberProps {
   label: string
@@ -28,13 +29,12 @@ export function NumberField({
 }: NumberProps) {
   const shown = `${value.toFixed(digits)}${unit ? ` ${unit}` : ''}`
   const id = useId()
-  const [typed, setTyped] = useState<string | null>(null)
+  const put = (next: number) => onSettle(Math.min(max, Math.max(min, next)))
+  const { typed, takeBack, field } = useTyping(shown, (text) => {
+    const next = evaluate(text, unit, units)
+    if (next !== null) put(next)
+  })
   const wrong = typed !== null && evaluate(typed, unit, units) === null
-  const settle = () => {
-    const next = typed === null ? null : evaluate(typed, unit, units)
-    setTyped(null)
-    if (next !== null) onSettle(Math.min(max, Math.max(min, next)))
-  }
   return (
     <span className={`relative inline-block shrink-0 ${className}`}>
       <input
@@ -42,23 +42,15 @@ export function NumberField({
         aria-invalid={wrong || undefined}
         aria-describedby={wrong ? id : undefined}
         inputMode="decimal"
-        spellCheck={false}
-        value={typed ?? shown}
-        onChange={(event) => setTyped(event.target.value)}
+        {...field}
         onFocus={(event) => event.target.select()}
-        onBlur={settle}
         onKeyDown={(event) => {
-          event.stopPropagation()
-          if (event.key === 'Enter' && !wrong) event.currentTarget.blur() // which settles, and gives single keys back to the bench
-          if (event.key === 'Escape') {
-            setTyped(null)
-            event.currentTarget.blur()
-          }
+          if (event.key === 'Enter' && wrong) event.stopPropagation()
+          else field.onKeyDown(event)
           if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
             event.preventDefault()
-            const by = (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1) * 10 ** -digits
-            setTyped(null)
-            onSettle(Math.min(max, Math.max(min, value + by)))
+            takeBack()
+            put(value + (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1) * 10 ** -digits)
           }
         }}
         className="h-6 w-full rounded-[5px] border border-[var(--line-strong)] bg-[var(--field)] px-1.5 text-right font-mono text-[12px] tabular-nums hover:border-[var(--line-strong)] focus:border-[var(--ink)] aria-[invalid]:border-[var(--error)]"

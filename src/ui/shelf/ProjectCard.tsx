@@ -3,8 +3,8 @@ import { Check, Copy, PencilLine, Scissors, Trash2 } from 'lucide-react'
 import Link from 'next/link'
 import { memo, useState } from 'react'
 import { type ProjectSummary } from '@/document/exchanged'
-import { LIMITS } from '@/document/limits'
 import { IconButton } from '@/ui/primitives/Button'
+import { Naming } from '@/ui/primitives/Naming'
 
 interface Acts {
   readonly rename: (project: ProjectSummary, name: string) => void
@@ -22,12 +22,7 @@ export const ProjectCard = memo(function ProjectCard({
   chosen: boolean
   acts: Acts
 }) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const settle = () => {
-    const name = typed?.trim()
-    if (name && name !== project.name) acts.rename(project, name)
-    setTyped(null)
-  }
+  const [naming, setNaming] = useState(false)
   return (
     <div
       data-project={project.id}
@@ -47,27 +42,18 @@ export const ProjectCard = memo(function ProjectCard({
           )}
         </div>
         <div className="px-3.5 pt-3 pb-11">
-          {typed === null ? (
-            <p className="truncate text-sm font-semibold">{project.name}</p>
-          ) : (
-            <input
-              aria-label={`New name of ${project.name}`}
-              autoFocus
-              value={typed}
-              maxLength={LIMITS.name}
-              onClick={(event) => event.preventDefault()}
-              onFocus={(event) => event.target.select()}
-              onChange={(event) => setTyped(event.target.value)}
-              onBlur={settle}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter') {
-                  event.preventDefault()
-                  settle()
-                }
-                if (event.key === 'Escape') setTyped(null)
+          {naming ? (
+            <Naming
+              label={`New name of ${project.name}`}
+              name={project.name}
+              done={(name) => {
+                setNaming(false)
+                if (name !== project.name) acts.rename(project, name)
               }}
-              className="-mx-1.5 w-[calc(100%+12px)] rounded border border-[var(--line-strong)] bg-[var(--field)] px-1 text-sm font-semibold"
+              className="-mx-1.5 w-[calc(100%+12px)] rounded px-1 text-sm font-semibold"
             />
+          ) : (
+            <p className="truncate text-sm font-semibold">{project.name}</p>
           )}
           <p className="text-xs text-[var(--muted)]">
             {project.width} × {project.height} px ·{' '}
@@ -94,7 +80,7 @@ export const ProjectCard = memo(function ProjectCard({
             {chosen && <Check size={13} />}
           </span>
         </button>
-        <IconButton label={`Rename ${project.name}`} onClick={() => setTyped(project.name)}>
+        <IconButton label={`Rename ${project.name}`} onClick={() => setNaming(true)}>
           <PencilLine size={15} />
         </IconButton>
         <IconButton label={`Duplicate ${project.name}`} onClick={() => acts.duplicate(project)}>

@@ -1,12 +1,12 @@
 'use client'
 import { CircleHelp, Redo2, Scissors, Search, Undo2 } from 'lucide-react'
 import Link from 'next/link'
-import { useState } from 'react'
 import { renameProject } from '@/document/edits'
 import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
 import { IconButton, Tip } from '@/ui/primitives/Button'
 import { later } from '@/ui/primitives/later'
+import { useTyping } from '@/ui/primitives/useTyping'
 import { act, goToStage, redoAct, set, shownProject, undoAct, useBench } from '@/ui/store/bench'
 import { keyHint, useOwnKeys } from '@/ui/store/ownKeys'
 import { STAGES } from './command'
@@ -92,28 +92,15 @@ export function Header() {
 }
 
 function Title({ name }: { name: string }) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const settle = () => {
-    const next = typed?.trim()
-    setTyped(null)
+  const { field } = useTyping(name, (typed) => {
+    const next = typed.trim()
     if (next && next !== name) act(`Rename to ${next}`, renameProject(next))
-  }
+  })
   return (
     <input
       aria-label="Project name"
-      value={typed ?? name}
+      {...field}
       maxLength={LIMITS.name}
-      spellCheck={false}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={settle}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') {
-          setTyped(null)
-          event.currentTarget.blur()
-        }
-      }}
       className="w-full max-w-72 truncate rounded border border-transparent bg-transparent px-1 text-sm leading-tight font-semibold hover:border-[var(--line)] focus:border-[var(--line-strong)]"
     />
   )
