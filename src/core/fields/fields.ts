@@ -72,6 +72,8 @@ export const signedLength = (fallback?: number): Field<number> => ({
   reads: within,
   scaled: scaledLength,
 })
+/** How far something is turned, degrees clockwise: what was turned round several times is kept as it is. */
+export const turn = (): Field<number> => number(-36000, 36000, 0, 'degrees')
 export const flag = (fallback: boolean): Field<boolean> => ({
   takes: 'true or false',
   fallback,

@@ -3,6 +3,7 @@
  * a stroke then goes over what was there, or is taken off it (so a stroke erased by itself leaves no rim).
  */
 import { KERNEL_BASE, kernels } from '../kernels'
+import { boundsOfPoints } from './bounds'
 import { type Matte, type Size } from './picture'
 import { Stamps, partInside } from './stamps'
 import { LANES, STAMP_BYTES, lanes, sidesOf, type Box, type Stroke } from './stroke'
@@ -85,16 +86,7 @@ function paintStroke(matte: Matte, stroke: Stroke, check: (progress: number) => 
 /** Whole pixels that a stroke can touch on the canvas, or null. */
 function boxOf({ points, size }: Stroke, { width, height }: Size): Box | null {
   if (!points.length || size <= 0) return null
-  let left = Infinity,
-    top = Infinity,
-    right = -Infinity,
-    bottom = -Infinity
-  for (const [x, y] of points) {
-    left = Math.min(left, x)
-    top = Math.min(top, y)
-    right = Math.max(right, x)
-    bottom = Math.max(bottom, y)
-  }
+  const [left, top, right, bottom] = boundsOfPoints(points)
   const reach = size / 2 + 2
   const box = {
     left: Math.max(0, Math.floor(left - reach)),

@@ -6,7 +6,7 @@
 import { edgeBand as edgeBandStep, type EdgeBandFields } from '../steps/edgeBand'
 import { mapInto } from '../raster/mapInto'
 import { emptyMatte, type Matte } from '../raster/picture'
-import { boundsOfPoints } from '../segment/bounds'
+import { boundsOfPoints } from '../raster/bounds'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { nearAny } from '../raster/nearAny'
 import { cutSmall, refine } from '../segment/objectCut'

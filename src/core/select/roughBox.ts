@@ -4,7 +4,7 @@
 import { roughBox as roughBoxStep, type RoughBoxFields } from '../steps/roughBox'
 import { THINGS_VERSION } from '../network/network'
 import { emptyMatte } from '../raster/picture'
-import { boundsOfPoints } from '../segment/bounds'
+import { boundsOfPoints } from '../raster/bounds'
 import { cutFromOutline, frameOf, outsideGiven } from '../segment/cutFromOutline'
 import { INSIDE, UNDECIDED } from '../segment/gridCut'
 import { refine } from '../segment/objectCut'

@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { coordinate, flag, extent, length, number } from '../fields/fields'
+import { coordinate, flag, extent, length, turn } from '../fields/fields'
 
 export interface RectangleFields {
   /** Left, top, width and height of the unrotated box, px. */
@@ -24,7 +24,7 @@ export const rectangle: FindingKind<'rectangle', RectangleFields> = {
     y: coordinate('y'),
     width: extent('x'),
     height: extent('y'),
-    rotation: number(-36000, 36000, 0, 'degrees'),
+    rotation: turn(),
     cornerRadius: length(0),
     antialias: flag(true),
   },

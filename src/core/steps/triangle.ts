@@ -1,5 +1,5 @@
 import { type FindingKind } from './step'
-import { coordinate, flag, extent, number } from '../fields/fields'
+import { coordinate, flag, extent, turn } from '../fields/fields'
 
 export interface TriangleFields {
   /** Left, top, width and height of the unrotated box around it, px. */
@@ -22,7 +22,7 @@ export const triangle: FindingKind<'triangle', TriangleFields> = {
     y: coordinate('y'),
     width: extent('x'),
     height: extent('y'),
-    rotation: number(-36000, 36000, 0, 'degrees'),
+    rotation: turn(),
     antialias: flag(true),
   },
 }

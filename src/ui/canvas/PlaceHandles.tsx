@@ -5,6 +5,7 @@ import { preview, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { BOX_PLACES } from './box'
 import { Grip, type GripKeys, isFree } from './Grip'
+import { HeldOutline } from './HeldOutline'
 import { placeableOf } from './placeable'
 import { scaledAbout, turnedAboutMiddle } from './placement'
 import { layerSnapper, type Snapper } from './snapping'
@@ -81,15 +82,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
   }
   return (
     <g>
-      <polygon points={points} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
-      <polygon
-        points={points}
-        fill="none"
-        stroke="#1b1b1b"
-        strokeWidth={1}
-        strokeDasharray={what === 'mask' && thing.name.startsWith('mask of') ? '5 3' : undefined}
-        pointerEvents="none"
-      />
+      <HeldOutline points={points} dashed={what === 'mask' && thing.name.startsWith('mask of')} />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
       {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = at(u, v),

@@ -4,6 +4,7 @@ import { setWindow, windowCorners, windowToCanvas } from '@/document/window'
 import { boxLines } from '@/ui/finders/shape/boxLines'
 import { BOX_PLACES } from '@/ui/canvas/box'
 import { Grip } from '@/ui/canvas/Grip'
+import { HeldOutline } from '@/ui/canvas/HeldOutline'
 import { preview, useBench } from '@/ui/store/bench'
 import { ratioOf, shown, stretched } from './cropWindow'
 
@@ -39,8 +40,7 @@ export function CropHandles({ project, map }: { project: Project; map: Affine })
         opacity={0.55}
         pointerEvents="none"
       />
-      <path d={path(corners)} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
-      <path d={path(corners)} fill="none" stroke="#1b1b1b" pointerEvents="none" />
+      <HeldOutline points={corners.join(' ')} />
       {boxLines(lines, window.width / window.height, flip, grid).map((line, i) => {
         const points = line.map(([u, v]) => at(u, v).join(',')).join(' ')
         return (

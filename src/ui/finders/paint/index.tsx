@@ -1,11 +1,11 @@
-import { Paintbrush, Trash2 } from 'lucide-react'
+import { Paintbrush } from 'lucide-react'
 import { type Stroke } from '@/core/raster/stroke'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { Choice, Switch } from '@/ui/primitives/Choice'
-import { IconButton } from '@/ui/primitives/Button'
 import { act, get, preview, set, settle, useBench } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
+import { RemoveLastStroke } from '../marking/RemoveLastStroke'
 import { beginStep } from '../putStep'
 import { BrushSlider } from './BrushSlider'
 import { counted } from '@/ui/primitives/counted'
@@ -143,13 +143,7 @@ export function StrokesPanel({ step, home }: PanelProps<PaintStep>) {
           checked={brush.erase}
           onChange={(erase) => set({ brush: { ...brush, erase } })}
         />
-        <IconButton
-          label="Remove the last stroke"
-          why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
-          onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}
-        >
-          <Trash2 size={15} />
-        </IconButton>
+        <RemoveLastStroke step={step} home={home} />
       </div>
     </>
   )

@@ -1,12 +1,12 @@
-import { Expand, Trash2 } from 'lucide-react'
+import { Expand } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
-import { IconButton } from '@/ui/primitives/Button'
 import { Switch } from '@/ui/primitives/Choice'
 import { abandon, act, get, preview, set, settle } from '@/ui/store/bench'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { MarkerSize } from '../marking/MarkerTool'
+import { RemoveLastStroke } from '../marking/RemoveLastStroke'
 import { SampleChoice } from '../marking/SampleChoice'
 import { drawMark, MarkRing, MarkStrokes } from '../marking/strokes'
 import { counted } from '@/ui/primitives/counted'
@@ -54,13 +54,7 @@ function Panel({ step, home }: PanelProps<SpreadStep>) {
           checked={step.smoothEdge}
           onChange={(smoothEdge) => act('Smooth edge', changeStep(home, step.id!, { smoothEdge }))}
         />
-        <IconButton
-          label="Remove the last stroke"
-          why={step.strokes.length > 1 ? undefined : 'It is the only one: remove the step instead.'}
-          onClick={() => act('Remove stroke', changeStep(home, step.id!, { strokes: step.strokes.slice(0, -1) }))}
-        >
-          <Trash2 size={15} />
-        </IconButton>
+        <RemoveLastStroke step={step} home={home} />
       </div>
       <SampleChoice step={step} home={home} />
     </>

@@ -6,6 +6,7 @@ import { type HandlesProps } from '@/ui/finders/finder'
 import { preview, settle, useBench } from '@/ui/store/bench'
 import { BOX_PLACES } from '@/ui/canvas/box'
 import { Grip } from '@/ui/canvas/Grip'
+import { HeldOutline } from '@/ui/canvas/HeldOutline'
 
 type Corners = readonly (readonly [number, number])[]
 const TURN_PX = 28
@@ -81,15 +82,7 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
         }}
         end={done}
       />
-      <polygon points={points} fill="none" stroke="#fff" strokeWidth={3} opacity={0.75} pointerEvents="none" />
-      <polygon
-        points={points}
-        fill="none"
-        stroke="#1b1b1b"
-        strokeWidth={1}
-        strokeDasharray="5 3"
-        pointerEvents="none"
-      />
+      <HeldOutline points={points} dashed />
       <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
       {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = shown(u, v)

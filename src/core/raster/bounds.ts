@@ -1,7 +1,5 @@
-import { type Point } from '../vector/fill'
-
 /** Left, top, right, bottom of points; of none: an empty box. */
-export function boundsOfPoints(points: readonly Point[]): [number, number, number, number] {
+export function boundsOfPoints(points: readonly (readonly number[])[]): [number, number, number, number] {
   let left = Infinity,
     top = Infinity,
     right = -Infinity,
