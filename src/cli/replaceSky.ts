@@ -11,6 +11,7 @@ import { isOpaque, type Picture } from '@/core/raster/picture'
 import { projectOf } from '@/document/edits'
 import { edited } from '@/document/history'
 import { type Step } from '@/core/steps/registry'
+import { smallSkyNote } from '@/core/steps/sky'
 import { photoAlone, replaceSky, sureWaterSteps } from '@/document/newSky'
 import { sceneOfProject } from '@/document/tree'
 import { measurePhoto, readSky, whyNoNewSky } from '@/engine/newSky'
@@ -77,6 +78,8 @@ export async function replaceSkyOf(photoFile: string, options: ReplaceSkyOptions
   const planned = newSkyOf(photoMeasured.measures, read)
   if (!planned) throw new Unusable(`${photoFile}: it has no sky that could be replaced. Nothing was written.`)
   const relight = parseAdjustment({ ...planned.relight, ...values, kind: 'relight' }, 'values') as NewSky['relight']
+  const note = smallSkyNote(photoMeasured.measures.skyShare)
+  if (note) process.stdout.write(`${photoFile}: ${note}\n`)
   const waterFound = water ? named(water.steps) : sureWaterSteps(photoMeasured.water, newId)
   const made = edited(
     project,

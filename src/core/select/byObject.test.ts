@@ -295,4 +295,12 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(matte.data[220 * WIDTH + 180]).toBe(0) // water
     expect(note).toMatch(/^The sky is 5\d % of the picture\.$/)
   })
+
+  it('of a sky that is less than a fifth of the picture it says so', () => {
+    const { note } = run(
+      paint((_, y) => (y < 24 ? [205, 212, 222] : [80, 76, 60]), 3),
+      { kind: 'sky' },
+    )
+    expect(note).toMatch(/^The sky is \d+ % of the picture: below a fifth, a new sky will look odd\.$/)
+  })
 })

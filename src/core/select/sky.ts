@@ -5,7 +5,7 @@
  * with the sky on top (water, walls) counts where it is sky all but surely, or as small openings above the lowest sky.
  * Source of the cut: Boykov and Jolly, ICCV 2001.
  */
-import { sky as skyStep, type SkyFields } from '../steps/sky'
+import { sky as skyStep, smallSkyNote, type SkyFields } from '../steps/sky'
 import { withRoom } from '../kernels'
 import { withinReach } from '../raster/distance'
 import { emptyMatte, type Matte, type Size } from '../raster/picture'
@@ -31,8 +31,6 @@ const REGIONS = 500
 const SURE = 0.85
 /** More than this share of the picture is no sky with something before it, but a picture of one thing. */
 export const EVERYTHING = 0.985
-/** Below this share of the picture a replaced sky looks odd (common practice). */
-const ODD_SHARE = 0.2
 /** A colour must speak this loudly to be heard against what lies around it, and separating two alike neighbours costs this much, nats. */
 const LOUD = 1.4,
   SMOOTHNESS = 0.91
@@ -52,10 +50,7 @@ export const sky: Finder<'sky', SkyFields> = {
     if (share > EVERYTHING) return nothing('the picture looks alike from top to bottom')
     return {
       ...found,
-      note:
-        share < ODD_SHARE
-          ? `The sky is ${(100 * share).toFixed(0)} % of the picture: below a fifth, a new sky will look odd.`
-          : `The sky is ${(100 * share).toFixed(0)} % of the picture.`,
+      note: smallSkyNote(share) ?? `The sky is ${(100 * share).toFixed(0)} % of the picture.`,
     }
   },
 }

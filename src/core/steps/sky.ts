@@ -11,6 +11,14 @@ export interface SkyFields {
 const OPENINGS = 300,
   TWIGS = 1
 
+/** Below this share of the picture a replaced sky looks odd (common practice). */
+const ODD_SHARE = 0.2
+/** What is to be said of a sky's share of the picture, 0-1, before it is replaced; nothing of most. */
+export const smallSkyNote = (share: number): string | undefined =>
+  share < ODD_SHARE
+    ? `The sky is ${(100 * share).toFixed(0)} % of the picture: below a fifth, a new sky will look odd.`
+    : undefined
+
 /**
  * Sky: by what its regions look like and where they lie; openings between branches are found by colour, twigs and wires kept.
  */

@@ -1,6 +1,8 @@
 'use client'
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
 import { Brush, SunDim, UserRound, Waves } from 'lucide-react'
+import { smallSkyNote } from '@/core/steps/sky'
+import { type PhotoMeasured } from '@/engine/page/protocol'
 import { subjectApart } from '@/document/newSky'
 import { newSkyAt } from '@/document/newSkyParts'
 import { skyFollowsLand } from '@/document/skyLikeLand'
@@ -180,6 +182,9 @@ function brushAway(group: Layer): void {
   set({ nextOp: 'subtract' })
 }
 
+/** Why the photo can have no other sky, or what should be known before. */
+const said = ({ problem, measures }: PhotoMeasured): string | undefined => problem ?? smallSkyNote(measures.skyShare)
+
 function Measured({ photo }: { photo: string }) {
   const { photo: of, state, found } = usePhoto(),
     measured = of === photo ? found : null
@@ -196,7 +201,7 @@ function Measured({ photo }: { photo: string }) {
               </div>
             ))}
           </dl>
-          {measured.problem && <p className="mt-2 text-[13px] leading-snug">{measured.problem}</p>}
+          {said(measured) && <p className="mt-2 text-[13px] leading-snug">{said(measured)}</p>}
         </>
       ) : state === 'stopped' ? (
         <Button className="w-full" onClick={lookAgain}>
