@@ -9,7 +9,8 @@ import { type Picture } from '../raster/picture'
 import { type MarksFields } from '../steps/marks'
 import { INSIDE } from './gridCut'
 import { labPlanes } from './labPlanes'
-import { decideInTurn } from './marksInTurn'
+import { decideInTurn } from './inTurn'
+import { turnsOfMarks } from './marksInTurn'
 import { packed, unpacked } from './packedState'
 import { wholeOf, type SegmentView } from './view'
 
@@ -46,7 +47,7 @@ const marksOf = (set: readonly Placed[], outlined: boolean): MarksFields => {
   return { keep: marks(true), drop: marks(false), unsure: [], solver: 'auto', ...(outlined ? { outline: loose } : {}) }
 }
 const decide = (set: readonly Placed[], outlined = false, memory = new LruCache(1e8), view = ofThings): Uint8Array =>
-  decideInTurn(marksOf(set, outlined), view, 'things', { memory, check: () => {} })!
+  decideInTurn(turnsOfMarks(marksOf(set, outlined), view, 'things'), view, { memory, check: () => {} })!
 const place = fc.tuple(fc.integer({ min: 10, max: WIDTH - 11 }), fc.integer({ min: 10, max: HEIGHT - 11 })),
   someMarks = fc.array(fc.record({ at: place, keeps: fc.boolean() }), { minLength: 2, maxLength: 5 })
 

@@ -1,17 +1,14 @@
 import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
-import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '../formats/recipe'
 import { overlap } from '../matting/errors'
 import { emptyMatte, type Picture } from '../raster/picture'
-import { coverMarks } from '../segment/strokes'
 import { type Point } from '../vector/fill'
 import { plainContext, sceneOf } from './onePicture'
 import { foldSteps } from './steps'
 import {
   WIDTH,
   HEIGHT,
-  type Colour,
   paint,
   disc,
   truth,
@@ -160,67 +157,6 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(foldSteps([parseStep(tripled)], scene, { ...context, draft: true }).data).toEqual(draft.data)
   })
 
-  it('drop strokes of spread take away what they touch', () => {
-    const two = paint((x, y) =>
-      Math.hypot(x - 100, y - 120) < 50
-        ? [180, 60, 60]
-        : Math.hypot(x - 240, y - 120) < 50
-          ? [60, 160, 80]
-          : [150, 150, 160],
-    )
-    const stroke = {
-        points: [
-          [100, 120],
-          [240, 120],
-        ],
-        size: 10,
-        mode: 'keep',
-      },
-      drop = {
-        points: [
-          [225, 110],
-          [255, 130],
-        ],
-        size: 20,
-        mode: 'drop',
-      }
-    const { matte } = run(two, { kind: 'spread', strokes: [stroke, drop] })
-    expect(matte.data[105 * WIDTH + 100]).toBe(255)
-    expect(matte.data[120 * WIDTH + 240]).toBe(0)
-  })
-
-  it('strokes of spread hold what they touch: keeping never lowers it, dropping never raises it', () => {
-    fc.assert(
-      fc.property(
-        fc.array(
-          fc.record({
-            points: fc.array(fc.tuple(fc.integer({ min: 10, max: 350 }), fc.integer({ min: 10, max: 230 })), {
-              minLength: 1,
-              maxLength: 3,
-            }),
-            size: fc.integer({ min: 4, max: 40 }),
-            mode: fc.constantFrom('keep' as const, 'drop' as const),
-          }),
-          { minLength: 2, maxLength: 4 },
-        ),
-        (drawn) => {
-          const strokes = [{ points: [[180, 120] as const], size: 20, mode: 'keep' as const }, ...drawn],
-            before = run(thing, { kind: 'spread', strokes: strokes.slice(0, -1) }).matte,
-            after = run(thing, { kind: 'spread', strokes }).matte,
-            last = strokes.at(-1)!
-          const touched = coverMarks([last], { x: 0, y: 0, width: WIDTH, height: HEIGHT }, 0, thing).data
-          const keeps = last.mode === 'keep'
-          expect(
-            touched.every(
-              (v, i) => v < 255 || (keeps ? after.data[i] >= before.data[i] : after.data[i] <= before.data[i]),
-            ),
-          ).toBe(true)
-        },
-      ),
-      { numRuns: 6 },
-    )
-  })
-
   it('unsure marks are solved as a matte: a soft ramp between keep and drop comes out as one', () => {
     const ramp = paint((x) => {
       const t = Math.max(0, Math.min(1, (x - 150) / 60))
@@ -279,28 +215,5 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(first.note).toMatch(/2 things compete/)
     expect(overlap(first.matte, second.matte)).toBe(0)
     expect(found(first.matte)).toBeCloseTo((Math.PI * 45 ** 2) / (WIDTH * HEIGHT), 2)
-  })
-
-  it('sky is found between branches, not in the water that mirrors it, and a wire stays', () => {
-    const sky: Colour = [205, 212, 222]
-    const land = paint(
-      (x, y) =>
-        y > 190 ? [196, 204, 214] : y > 130 ? [70, 80, 60] : (x % 40 < 3 && y > 40) || y === 60 ? [40, 38, 36] : sky,
-      3,
-    )
-    const { matte, note } = run(land, { kind: 'sky' })
-    expect(matte.data[100 * WIDTH + 20]).toBe(255) // between branches
-    expect(matte.data[100 * WIDTH + 41]).toBeLessThan(128) // a branch
-    expect(matte.data[60 * WIDTH + 20]).toBeLessThan(128) // a wire of one pixel
-    expect(matte.data[220 * WIDTH + 180]).toBe(0) // water
-    expect(note).toMatch(/^The sky is 5\d % of the picture\.$/)
-  })
-
-  it('of a sky that is less than a fifth of the picture it says so', () => {
-    const { note } = run(
-      paint((_, y) => (y < 24 ? [205, 212, 222] : [80, 76, 60]), 3),
-      { kind: 'sky' },
-    )
-    expect(note).toMatch(/^The sky is \d+ % of the picture: below a fifth, a new sky will look odd\.$/)
   })
 })

@@ -10,7 +10,8 @@ import { emptyMatte, type Matte, type Size } from '../raster/picture'
 import { THINGS_VERSION } from '../network/network'
 import { frameOf } from '../segment/cutFromOutline'
 import { INSIDE, UNDECIDED } from '../segment/gridCut'
-import { decideInTurn, givenBy, isLoop } from '../segment/marksInTurn'
+import { decideInTurn } from '../segment/inTurn'
+import { givenBy, isLoop, turnsOfMarks } from '../segment/marksInTurn'
 import { draftMatte, placed, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
 import { finerView, segmentView, type SegmentView, wholeOf } from '../segment/view'
@@ -32,15 +33,11 @@ export const marks: Finder<'marks', MarksFields> = {
     if (!params.outline && !givenBy(params, view, last).state.includes(INSIDE))
       return nothing('the keep marks lie outside the picture')
     context.check(0.05)
-    const state = decideInTurn(
-      params,
-      view,
-      `${scene.identity(params.sample)} ${Object.values(view.frame).join(' ')} ${last}`,
-      {
+    const what = `${scene.identity(params.sample)} ${Object.values(view.frame).join(' ')} ${last}`,
+      state = decideInTurn(turnsOfMarks(params, view, what), view, {
         ...context,
         check: (p) => context.check(0.05 + 0.9 * p),
-      },
-    )
+      })
     if (!state) return nothing('the outline leaves nothing around it to tell the thing from: leave some space')
     if (context.draft) return draftMatte(state, view, scene)
     const { frame } = view,

@@ -6,7 +6,7 @@ import { spread as spreadStep, type SpreadFields } from '../steps/spread'
 import { emptyMatte } from '../raster/picture'
 import { cutFromMarks } from '../segment/cutFromMarks'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
-import { refine } from '../segment/objectCut'
+import { decideInTurn, type Turn } from '../segment/inTurn'
 import { coverMarks, holdMarks } from '../segment/strokes'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { type SegmentView, segmentView } from '../segment/view'
@@ -17,31 +17,42 @@ const BORDER = 0.3
 
 export const spread: Finder<'spread', SpreadFields> = {
   ...spreadStep,
-  /** 2: strokes hold what they touch. */
-  version: 2,
+  /** 3: strokes that take away add nothing, those that add again lose nothing. */
+  version: 3,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.strokes.some((stroke) => stroke.mode === 'keep' && stroke.points.length))
       return nothing('nothing is brushed over yet')
-    const view = segmentView(scene, params.sample, context),
-      given = (level: number) => givenBy(params, view, level),
-      start = given(view.levels.length - 1)
-    if (!start.includes(INSIDE)) return nothing('the strokes lie outside the picture')
-    const { check, draft } = context,
-      small = cutFromMarks(view, { start, border: BORDER, draft }, (p) => check(0.6 * p))
-    const found = draft
-      ? draftMatte(small.state, view, scene)
-      : stateToMatte(
-          refine(small.state, { ...small, levels: view.levels, givenAt: given }, (p) => check(0.6 + 0.4 * p)),
-          view,
-          scene,
-          params.smoothEdge,
-        )
+    const view = segmentView(scene, params.sample, context)
+    if (!givenBy(params.strokes, view, view.levels.length - 1).includes(INSIDE))
+      return nothing('the strokes lie outside the picture')
+    const what = `${scene.identity(params.sample)} ${view.levels.length}`,
+      state = decideInTurn(turnsOf(params, view, what), view, context)!,
+      found = context.draft ? draftMatte(state, view, scene) : stateToMatte(state, view, scene, params.smoothEdge)
     return holdMarks(found, params.strokes, view.levels[0])
   },
 }
 
-function givenBy({ strokes }: SpreadFields, { levels, frame }: SegmentView, level: number): Uint8Array {
+/** Strokes that do the same, one after another, decide together: taking away adds nothing, adding again loses nothing. */
+function turnsOf({ strokes }: SpreadFields, view: SegmentView, what: string): Turn[] {
+  const ends = strokes.flatMap(({ mode }, i) => (mode === strokes[i + 1]?.mode ? [] : [i + 1]))
+  return ends.map((end, n) => {
+    const until = strokes.slice(0, end),
+      given = (part: SegmentView, level: number) => givenBy(until, part, level)
+    return {
+      key: `spread ${what} ${JSON.stringify(until)}`,
+      may: until[end - 1].mode === 'keep' ? INSIDE : OUTSIDE,
+      marked: until.slice(ends[n - 1] ?? 0),
+      given,
+      decide: (_, { draft, check }) => {
+        const start = given(view, view.levels.length - 1)
+        return start.includes(INSIDE) ? cutFromMarks(view, { start, border: BORDER, draft }, check) : undefined
+      },
+    }
+  })
+}
+
+function givenBy(strokes: SpreadFields['strokes'], { levels, frame }: SegmentView, level: number): Uint8Array {
   const picture = levels[level],
     state = new Uint8Array(picture.width * picture.height)
   for (const stroke of strokes) {

@@ -3,7 +3,7 @@ import { flag } from '../fields/fields'
 import { type Mark, marks } from '../fields/marks'
 
 export interface SpreadFields {
-  /** In the order they were made: a later stroke goes over an earlier one. */
+  /** In the order they were made: a later stroke goes over an earlier one; those that drop add nothing, those that keep after them lose nothing. */
   strokes: readonly (Mark & { readonly mode: 'keep' | 'drop' })[]
   /** Anti-aliased by the picture's colours at the edge. */
   smoothEdge: boolean
