@@ -27,6 +27,10 @@ export async function byKeyboard(application) {
     await press('Enter')
     await page.waitForURL(`**/project/${DEMO}`)
     await openProject(page, page.url())
+    check(
+      (await page.title()) === 'Autumn tour poster · Wily Scissor',
+      `the tab is told by its project: ${await page.title()}`,
+    )
     await click(page, 430, 1060) // where to pick is the one thing a pointer says; all else by keys
     const share = await shareAfter(page, 0)
 

@@ -21,6 +21,9 @@ export async function shelf(application) {
     const stored = async () =>
       (await (await fetch(`${application.url}/api/projects`)).json()).projects.map(({ name }) => name)
     await card('Ladder').waitFor()
+    check((await page.title()) === 'Projects · Wily Scissor', `the tab says where it is: ${await page.title()}`)
+    const icon = await page.locator('link[rel=icon]').first().getAttribute('href')
+    check((await page.request.get(new URL(icon, application.url).href)).ok(), 'and has an icon')
 
     await page.getByRole('button', { name: 'Rename Ladder' }).click()
     await page.keyboard.type('Step ladder')

@@ -33,12 +33,14 @@ import { PictureTable } from './PictureTable'
 import { PlanPanel } from './PlanPanel'
 import { isBusy, useBatch } from './useBatch'
 import { Notes } from '@/ui/primitives/Notes'
+import { useTitle } from '@/ui/primitives/useTitle'
 import { useTyping } from '@/ui/primitives/useTyping'
 
 export function BatchPage({ id }: { id: string }) {
   const [filter, setFilter] = useState<PictureFilter>({ order: 'number' })
   const view = useBatch(id, filter),
     { batch, problem, away } = view
+  useTitle(batch?.name)
   const take = useCallback<Take>(({ asset }, file) => addToBatch(id, [{ asset, name: nameOfFile(file) }]), [id])
   const add = (files: readonly File[]) => sendMany(files, { kind: 'batch', batch: id }, take)
   useEffect(() => {

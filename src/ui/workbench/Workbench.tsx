@@ -25,6 +25,7 @@ import { isTyping } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { Notes } from '@/ui/primitives/Notes'
+import { useTitle } from '@/ui/primitives/useTitle'
 
 const FirstSteps = later(() => import('./FirstSteps').then((module) => module.FirstSteps))
 const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
@@ -39,6 +40,7 @@ const Help = later(() => import('./Help').then((module) => module.Help))
 export function Workbench({ id }: { id: string }) {
   const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
     problem = useBench((state) => state.problem)
+  useTitle(useBench((state) => (state.id === id ? state.project?.name : undefined)))
   useEffect(() => {
     giveHandle()
     beginThreads()
