@@ -37,6 +37,18 @@ export async function shelf(application) {
     await page.getByRole('button', { name: 'Duplicate Step ladder' }).click()
     await card('Step ladder, copy').waitFor()
 
+    // Where a page fails, or there is none, it says so and goes on.
+    await page.route('**/api/projects', (route) => route.fulfill({ json: { projects: 5 } }))
+    await page.goto(application.url)
+    await page.getByRole('heading', { name: 'This page has failed' }).waitFor()
+    await page.unroute('**/api/projects')
+    await page.getByRole('button', { name: 'Try again' }).click()
+    await card('Step ladder').waitFor()
+    await page.goto(`${application.url}/nowhere`)
+    await page.getByRole('heading', { name: 'There is nothing at this address' }).waitFor()
+    await page.getByRole('link', { name: 'All projects' }).click()
+    await card('Step ladder').waitFor()
+
     const cards = () => page.locator('[data-project]').count()
     await page.getByLabel('Search projects by name').fill('lant')
     await card('Lamp').waitFor({ state: 'detached' })

@@ -9,7 +9,6 @@ import {
   Play,
   RotateCcw,
   Square,
-  TriangleAlert,
 } from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
@@ -32,6 +31,7 @@ import { FirstResults } from './FirstResults'
 import { PictureTable } from './PictureTable'
 import { PlanPanel } from './PlanPanel'
 import { isBusy, useBatch } from './useBatch'
+import { Failed } from '@/ui/primitives/Failed'
 import { Notes } from '@/ui/primitives/Notes'
 import { useTitle } from '@/ui/primitives/useTitle'
 import { useTyping } from '@/ui/primitives/useTyping'
@@ -52,17 +52,7 @@ export function BatchPage({ id }: { id: string }) {
     void runBatch(id, what, numbers).then(view.show, say)
 
   if (problem)
-    return (
-      <main className="grid h-screen place-items-center p-8">
-        <div role="alert" className="flex items-center gap-3 rounded-xl border border-[var(--line)] p-5">
-          <TriangleAlert size={20} className="text-[var(--accent-text)]" />
-          <p>{problem}</p>
-          <Link href="/batches" className="underline">
-            All batches
-          </Link>
-        </div>
-      </main>
-    )
+    return <Failed title="This batch cannot be opened now" problem={problem} back={['/batches', 'All batches']} />
   return (
     <Tooltip.Provider>
       <main className="flex h-screen flex-col" {...place}>

@@ -1,7 +1,6 @@
 'use client'
 /** The workbench: header, stage column, canvas, steps and layers, status line; keys, commands and help. */
 import { Layers, PanelLeft } from 'lucide-react'
-import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
 import { beginThreads } from '@/engine/page/threads'
@@ -24,6 +23,7 @@ import { showsFirstSteps } from './firstVisit'
 import { isTyping } from './keys'
 import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
+import { Failed } from '@/ui/primitives/Failed'
 import { Notes } from '@/ui/primitives/Notes'
 import { useTitle } from '@/ui/primitives/useTitle'
 
@@ -55,33 +55,19 @@ export function Workbench({ id }: { id: string }) {
     <Tooltip.Provider>
       {phase === 'ready' ? (
         <Bench key={id} />
-      ) : (
+      ) : phase === 'loading' ? (
         <main className="grid h-screen place-items-center p-8">
-          {phase === 'loading' ? (
-            <p className="text-[var(--muted)]" role="status">
-              Opening the project …
-            </p>
-          ) : (
-            <div className="max-w-md space-y-4 text-center" role="alert">
-              <h1 className="text-lg font-semibold">This project cannot be opened now</h1>
-              <p className="text-[var(--muted)]">{problem}</p>
-              <p className="flex justify-center gap-3">
-                <button
-                  type="button"
-                  className="rounded-lg bg-[var(--ink)] px-4 py-2 text-sm font-semibold text-[var(--panel)]"
-                  onClick={() => {
-                    void openBench(id)
-                  }}
-                >
-                  Try again
-                </button>
-                <Link href="/" className="rounded-lg border border-[var(--line)] px-4 py-2 text-sm font-semibold">
-                  All projects
-                </Link>
-              </p>
-            </div>
-          )}
+          <p className="text-[var(--muted)]" role="status">
+            Opening the project …
+          </p>
         </main>
+      ) : (
+        <Failed
+          title="This project cannot be opened now"
+          problem={problem}
+          again={() => void openBench(id)}
+          back={['/', 'All projects']}
+        />
       )}
       <Notes beside />
     </Tooltip.Provider>
