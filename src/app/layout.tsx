@@ -5,7 +5,6 @@ import { type Metadata, type Viewport } from 'next'
 import { THEME_SCRIPT } from '@/ui/primitives/themeScript'
 
 export const metadata: Metadata = {
-  title: 'Wily Scissor',
   description: 'Cut out, replace, compose: every step stays editable.',
 }
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 }

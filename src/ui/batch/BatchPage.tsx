@@ -1,15 +1,6 @@
 'use client'
 /** One batch: on the left what is done with each picture, on the right the pictures and what came of them. */
-import {
-  ArrowLeft,
-  Download,
-  FolderDown,
-  FolderPlus,
-  ImagePlus,
-  Play,
-  RotateCcw,
-  Square,
-} from 'lucide-react'
+import { ArrowLeft, Download, FolderDown, FolderPlus, ImagePlus, Play, RotateCcw, Square } from 'lucide-react'
 import Link from 'next/link'
 import { Tooltip } from 'radix-ui'
 import { useCallback, useEffect, useRef, useState } from 'react'
@@ -33,14 +24,13 @@ import { PlanPanel } from './PlanPanel'
 import { isBusy, useBatch } from './useBatch'
 import { Failed } from '@/ui/primitives/Failed'
 import { Notes } from '@/ui/primitives/Notes'
-import { useTitle } from '@/ui/primitives/useTitle'
+import { TabTitle } from '@/ui/primitives/TabTitle'
 import { useTyping } from '@/ui/primitives/useTyping'
 
 export function BatchPage({ id }: { id: string }) {
   const [filter, setFilter] = useState<PictureFilter>({ order: 'number' })
   const view = useBatch(id, filter),
     { batch, problem, away } = view
-  useTitle(batch?.name)
   const take = useCallback<Take>(({ asset }, file) => addToBatch(id, [{ asset, name: nameOfFile(file) }]), [id])
   const add = (files: readonly File[]) => sendMany(files, { kind: 'batch', batch: id }, take)
   useEffect(() => {
@@ -55,6 +45,7 @@ export function BatchPage({ id }: { id: string }) {
     return <Failed title="This batch cannot be opened now" problem={problem} back={['/batches', 'All batches']} />
   return (
     <Tooltip.Provider>
+      <TabTitle shown={batch?.name} />
       <main className="flex h-screen flex-col" {...place}>
         {batch && <Head batch={batch} away={away} run={run} onChange={view.show} />}
         {batch && (

@@ -2,7 +2,7 @@
 import { Scissors } from 'lucide-react'
 import Link from 'next/link'
 import { ThemeChoice } from '@/ui/primitives/ThemeChoice'
-import { useTitle } from '@/ui/primitives/useTitle'
+import { TabTitle } from '@/ui/primitives/TabTitle'
 
 const PLACES = [
   ['projects', '/', 'Projects'],
@@ -12,9 +12,9 @@ const PLACES = [
 
 /** The head of the pages outside a project. */
 export function SiteHeader({ here }: { here: (typeof PLACES)[number][0] }) {
-  useTitle(PLACES.find(([id]) => id === here)?.[2])
   return (
     <header className="mb-6 flex items-center gap-3">
+      <TabTitle shown={PLACES.find(([id]) => id === here)?.[2]} />
       <span className="grid size-9 place-items-center rounded-xl bg-[var(--accent)] text-white">
         <Scissors size={20} />
       </span>

@@ -25,7 +25,7 @@ import { StageColumn } from './StageColumn'
 import { StatusLine } from './StatusLine'
 import { Failed } from '@/ui/primitives/Failed'
 import { Notes } from '@/ui/primitives/Notes'
-import { useTitle } from '@/ui/primitives/useTitle'
+import { TabTitle } from '@/ui/primitives/TabTitle'
 
 const FirstSteps = later(() => import('./FirstSteps').then((module) => module.FirstSteps))
 const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
@@ -39,8 +39,8 @@ const Help = later(() => import('./Help').then((module) => module.Help))
 
 export function Workbench({ id }: { id: string }) {
   const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
-    problem = useBench((state) => state.problem)
-  useTitle(useBench((state) => (state.id === id ? state.project?.name : undefined)))
+    problem = useBench((state) => state.problem),
+    name = useBench((state) => (state.id === id ? state.project?.name : undefined))
   useEffect(() => {
     giveHandle()
     beginThreads()
@@ -53,6 +53,7 @@ export function Workbench({ id }: { id: string }) {
   }, [id])
   return (
     <Tooltip.Provider>
+      <TabTitle shown={name} />
       {phase === 'ready' ? (
         <Bench key={id} />
       ) : phase === 'loading' ? (
