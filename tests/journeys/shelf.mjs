@@ -42,6 +42,11 @@ export async function shelf(application) {
     await page.goto(application.url)
     await page.getByRole('heading', { name: 'This page has failed' }).waitFor()
     await page.unroute('**/api/projects')
+    const said = browser.troubles.splice(0)
+    check(
+      said.length > 0 && said.every((text) => /is not a function/.test(text)),
+      `of this fault alone: ${said.join(' | ')}`,
+    )
     await page.getByRole('button', { name: 'Try again' }).click()
     await card('Step ladder').waitFor()
     await page.goto(`${application.url}/nowhere`)
