@@ -1,5 +1,5 @@
 #!/usr/bin/python3
-"""Writes a trained network as weights.ts, and reads it back so that training can go on from it.  usage: export.py NET.pt WEIGHTS.ts [EARLIER.pt SHARE]
+"""Writes a trained network as weights.ts, and reads it back so that training can go on from it.  usage: export.py NET.pt WEIGHTS.ts [EARLIER.pt|EARLIER.ts SHARE]
 EARLIER: what NET went on from, to be mixed in by its share, 0-1 (Wortsman et al., "Model soups", ICML 2022).
 """
 import base64, re, sys
@@ -83,6 +83,8 @@ def read(path):
 
 if __name__ == "__main__":
     def weights(path):
+        if path.endswith(".ts"):
+            return {name: [v.double().numpy() for v in pair] for name, pair in read(path).items()}
         sd = {k: v.double().numpy() for k, v in torch.load(path, map_location="cpu").items()}
         return {name: folded(sd, name) for name in LAYERS if name.split(".")[0] + ".a.0.weight" in sd or name not in LATER}
 

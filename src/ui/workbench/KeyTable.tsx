@@ -1,5 +1,5 @@
 /** Every command with its keys; each can be given another one. */
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { SearchField } from '@/ui/primitives/SearchField'
 import { giveKeys, keysOf, shownKey, useOwnKeys } from '@/ui/store/ownKeys'
 import { type Command } from './command'
@@ -75,12 +75,14 @@ function Row({
   asked: boolean
   ask: (on: boolean) => void
 }) {
-  const keys = keysOf(command)
+  const keys = keysOf(command),
+    button = useRef<HTMLButtonElement>(null)
   return (
     <li className="break-inside-avoid text-[13px]">
       <div className="flex items-center justify-between gap-4">
         <span className="py-0.5">{command.name}</span>
         <button
+          ref={button}
           type="button"
           aria-label={`Keys of ${command.name}: ${keys.map(shownKey).join(' or ') || 'none'}`}
           aria-expanded={asked}
@@ -90,7 +92,16 @@ function Row({
           {keys.length ? keys.map(shownKey).join(' ') : '–'}
         </button>
       </div>
-      {asked && <Asking command={command} changed={changed} done={() => ask(false)} />}
+      {asked && (
+        <Asking
+          command={command}
+          changed={changed}
+          done={() => {
+            ask(false)
+            button.current?.focus()
+          }}
+        />
+      )}
     </li>
   )
 }
@@ -121,6 +132,10 @@ function Asking({ command, changed, done }: { command: Command; changed: boolean
           event.preventDefault()
           event.stopPropagation()
           if (HOLDING.has(event.key)) return
+          if (event.key === 'Escape') {
+            done() // as everywhere: it is no other command's
+            return
+          }
           const name = keyName(event.nativeEvent)
           const clash = commandOfKey(name)
           if (!BROWSERS.has(name) && (!clash || clash.id === command.id)) {
