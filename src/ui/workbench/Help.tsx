@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Switch } from '@/ui/primitives/Choice'
 import { ThemeChoice } from '@/ui/primitives/ThemeChoice'
 import { setSingleKeys, singleKeys } from './keys'
-import { KeyTable } from './KeyTable'
+import { isTakingKey, KeyTable } from './KeyTable'
 
 const GESTURES: readonly (readonly [string, string])[] = [
   ['Shift, then press', 'the next step adds'],
@@ -38,6 +38,9 @@ export function Help({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
         <Dialog.Content
           aria-describedby={undefined}
           tabIndex={0}
+          onEscapeKeyDown={(event) => {
+            if (isTakingKey()) event.preventDefault() // that is given up, not all of it
+          }}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[820px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl border border-[var(--line)] bg-[var(--panel)] p-6 shadow-2xl outline-none"
         >
           <div className="mb-4 flex items-center gap-4">

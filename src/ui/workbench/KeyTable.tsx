@@ -106,6 +106,9 @@ function Row({
   )
 }
 
+/** Whether the next key that is pressed is taken as a command's. */
+export const isTakingKey = (): boolean => document.activeElement?.matches('[data-takes-key]') ?? false
+
 /** Takes the next key that is pressed. */
 function Asking({ command, changed, done }: { command: Command; changed: boolean; done: () => void }) {
   const [pressed, setPressed] = useState<string | null>(null)
@@ -124,6 +127,7 @@ function Asking({ command, changed, done }: { command: Command; changed: boolean
       <input
         readOnly
         autoFocus
+        data-takes-key
         aria-label={`New key of ${command.name}`}
         value={pressed === null ? '' : shownKey(pressed)}
         placeholder="Press a key …"
