@@ -2,7 +2,6 @@
 /** The left column of the Match stage: the sky there is, its light on the land, and what the photo measures. */
 import { Brush, SunDim, UserRound, Waves } from 'lucide-react'
 import { smallSkyNote } from '@/core/steps/sky'
-import { type PhotoMeasured } from '@/engine/page/protocol'
 import { subjectApart } from '@/document/newSky'
 import { newSkyAt } from '@/document/newSkyParts'
 import { skyFollowsLand } from '@/document/skyLikeLand'
@@ -182,12 +181,11 @@ function brushAway(group: Layer): void {
   set({ nextOp: 'subtract' })
 }
 
-/** Why the photo can have no other sky, or what should be known before. */
-const said = ({ problem, measures }: PhotoMeasured): string | undefined => problem ?? smallSkyNote(measures.skyShare)
-
 function Measured({ photo }: { photo: string }) {
   const { photo: of, state, found } = usePhoto(),
-    measured = of === photo ? found : null
+    measured = of === photo ? found : null,
+    // Why the photo can have no other sky, or what should be known before.
+    note = measured && (measured.problem ?? smallSkyNote(measured.measures.skyShare))
   return (
     <section aria-label="Measured in this photo" className="mb-3 px-1">
       <h2 className="mb-1 text-xs text-[var(--muted)]">Measured in this photo</h2>
@@ -201,7 +199,7 @@ function Measured({ photo }: { photo: string }) {
               </div>
             ))}
           </dl>
-          {said(measured) && <p className="mt-2 text-[13px] leading-snug">{said(measured)}</p>}
+          {note && <p className="mt-2 text-[13px] leading-snug">{note}</p>}
         </>
       ) : state === 'stopped' ? (
         <Button className="w-full" onClick={lookAgain}>

@@ -1,5 +1,6 @@
 'use client'
 import Link from 'next/link'
+import { TabTitle } from './TabTitle'
 
 /** A page that cannot be shown, why, and what can be done. */
 export function Failed({
@@ -15,6 +16,7 @@ export function Failed({
 }) {
   return (
     <main className="grid h-screen place-items-center p-8">
+      <TabTitle shown={title} />
       <div className="max-w-md space-y-4 text-center" role="alert">
         <h1 className="text-lg font-semibold">{title}</h1>
         <p className="text-[var(--muted)]">{problem}</p>

@@ -53,7 +53,7 @@ export function Workbench({ id }: { id: string }) {
   }, [id])
   return (
     <Tooltip.Provider>
-      <TabTitle shown={name} />
+      {phase !== 'failed' && <TabTitle shown={name} />}
       {phase === 'ready' ? (
         <Bench key={id} />
       ) : phase === 'loading' ? (
