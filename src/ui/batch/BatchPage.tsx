@@ -42,7 +42,7 @@ export function BatchPage({ id }: { id: string }) {
     void runBatch(id, what, numbers).then(view.show, say)
 
   if (problem)
-    return <Failed title="This batch cannot be opened now" problem={problem} back={['/batches', 'All batches']} />
+    return <Failed title="This batch cannot be opened" problem={problem} back={['/batches', 'All batches']} />
   return (
     <Tooltip.Provider>
       <TabTitle shown={batch?.name} />
