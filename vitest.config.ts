@@ -1,5 +1,14 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { BaseSequencer, type TestSpecification } from 'vitest/node'
+
+/** What takes longest first: begun last it would run alone, beside an idle processor. */
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]) {
+    const long = ({ moduleId }: TestSpecification) => Number(moduleId.includes('/cross-checks/'))
+    return (await super.sort(files)).sort((a, b) => long(b) - long(a))
+  }
+}
 
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
@@ -11,5 +20,6 @@ export default defineConfig({
     setupFiles: ['tests/networkWeights.ts'],
     pool: 'forks',
     maxWorkers: 2,
+    sequence: { sequencer: LongestFirst },
   },
 })

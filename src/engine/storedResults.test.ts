@@ -1,5 +1,5 @@
 import { edge as edgeKind } from '@/core/select/modifiers/edge'
-import { describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { parseStep } from '@/core/formats/recipe'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { type CostlyResult } from '@/core/select/finder'
@@ -38,6 +38,7 @@ async function storeOf(entries: readonly (readonly [key: string, version: string
   }
   return { stored, read }
 }
+afterEach(() => vi.restoreAllMocks())
 const { upToHere: soft } = keys[1],
   box = keys[0].finding!
 
@@ -80,14 +81,13 @@ describe('bringing what is stored', () => {
   it('a fold tells what took long, with its version, and nothing of a quick answer', () => {
     const told: CostlyResult[] = []
     // Time goes by in the check that the finder calls.
+    let now = 0
+    vi.spyOn(performance, 'now').mockImplementation(() => now)
     const slow = (draft: boolean) => ({
       ...plainContext(),
       draft,
       costly: (result: CostlyResult) => void told.push(result),
-      check: () => {
-        const until = performance.now() + 310
-        while (performance.now() < until);
-      },
+      check: () => void (now += 310),
     })
     const edge = [steps[2], parseStep({ kind: 'edge', id: 'edge', reach: 3 })]
     foldSteps(edge, scene, slow(false))

@@ -92,7 +92,7 @@ it('an edge is solved to the same bits by one thread and by two', () => {
   const { picture } = madeUp(2),
     steps = [
       parseStep({ kind: 'ellipse', x: 150, y: 120, width: 700, height: 600 }),
-      parseStep({ kind: 'edge', reach: 10, strokes: [{ mode: 'unsure', size: 70, points: [[200, 200], [700, 500]] }] }), // prettier-ignore
+      parseStep({ kind: 'edge', reach: 6, strokes: [{ mode: 'unsure', size: 40, points: [[200, 200], [700, 500]] }] }), // prettier-ignore
     ]
   const one = foldSteps(steps, sceneOf(picture), plainContext()),
     two = foldSteps(steps, sceneOf(picture), { ...plainContext(), crew })

@@ -70,7 +70,7 @@ describe('marks in turn at full size', () => {
           before = after
         }
       }),
-      { numRuns: 10 },
+      { numRuns: 5 },
     )
   })
   it('far from what a turn changed nothing changes, though its colours are others', () => {

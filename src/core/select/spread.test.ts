@@ -61,7 +61,7 @@ describe('spread', () => {
           ),
         ).toBe(true)
       }),
-      { numRuns: 6 },
+      { numRuns: 3 },
     )
   })
 
@@ -80,7 +80,7 @@ describe('spread', () => {
           keeps = strokes.at(-1)!.mode === 'keep'
         expect(now.findIndex((v, i) => (keeps ? v < before[i] : v > before[i]))).toBe(-1)
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     )
   })
 })
