@@ -94,6 +94,40 @@ export async function kept(application) {
     const { matrix } = (await recordsOf(page, application, id)).selection.steps.at(-1)
     near(matrix[0], 0.75, 0.02, 'the record says so')
 
+    // Pressed without moving, and moved and taken back by Escape: nothing.
+    const recorded = async () => (await recordsOf(page, application, id)).selection.steps[1].matrix
+    await click(page, ...(await at(page, 700, 500)))
+    await page.mouse.move(...(await at(page, 700, 500)))
+    await page.mouse.down()
+    await page.mouse.move(...(await at(page, 900, 700)), { steps: 4 })
+    await page.keyboard.press('Escape')
+    await page.mouse.move(...(await at(page, 950, 750)), { steps: 4 })
+    await page.mouse.up()
+    check(String(await recorded()) === String(matrix), 'Escape takes a move back')
+
+    // What is held is what the steps before select, turned: whatever comes after it, and when it is looked at again.
+    const corners = () =>
+      page.$$eval('[data-grip^="Scale selection"]', (grips) => grips.map((grip) => grip.getAttribute('aria-label')))
+    await typeInto(page, 'Rotate', '30')
+    await page.waitForTimeout(500)
+    const turned = String(await corners())
+    await page.keyboard.press('Escape')
+    await chooseFinder(page, 'Ellipse')
+    await drag(page, await at(page, 1200, 800), await at(page, 1500, 1000))
+    await shareAfter(page, 0)
+    await page.locator('[data-step=transform]').click()
+    await page.waitForSelector('[data-grip="Rotate selection"]')
+    await page.waitForTimeout(500)
+    check(String(await corners()) === turned, 'the box lies as it was turned, around what it turns')
+    await typeInto(page, 'Rotate', '0')
+    await page.waitForTimeout(500)
+    near((await recorded())[4], matrix[4], 0.01, 'turned back it lies where it lay')
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+z')
+    await shareAfter(page, 0)
+    check((await recordsOf(page, application, id)).selection.steps.length === 2, 'taken back')
+
     // The steps, by the clipboard onto another photo.
     await page.locator('[data-canvas]').focus()
     await page.keyboard.press('Control+c')

@@ -108,6 +108,9 @@ export class Engine {
   renew(request: SelectRequest): Promise<void> {
     return this.picture.renew(this.sent(request))
   }
+  selectedBox(request: SelectRequest): Promise<Box | null> {
+    return this.picture.selectedBox(this.sent(request))
+  }
   contentBox(request: SelectRequest, box: Box, sample: Sample): Promise<Box | null> {
     return this.picture.contentBox(this.sent(request), box, sample)
   }

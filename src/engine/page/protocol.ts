@@ -101,6 +101,8 @@ export interface PictureWorker {
   warm(request: SentRequest, number: number): Promise<boolean>
   /** Gives up what is being prepared; it starts again with the next selection that wants it. */
   stopPreparing(): void
+  /** The box around what the steps select, whole px; null when that is nothing. */
+  selectedBox(request: SentRequest): Promise<Box | null>
   /** The box around the content inside a roughly drawn one; null when there is nothing to fit to. */
   contentBox(request: SentRequest, box: Box, sample: Sample): Promise<Box | null>
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */

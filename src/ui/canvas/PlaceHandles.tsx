@@ -3,14 +3,14 @@ import { apply, compose, inverse, scaling, translation, type Affine } from '@/co
 import { type Project } from '@/document/records'
 import { preview, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
-import { BOX_PLACES } from './box'
+import { BOX_PLACES, pullCursor } from './box'
 import { Grip, type GripKeys, isFree } from './Grip'
 import { HeldOutline } from './HeldOutline'
 import { placeableOf } from './placeable'
 import { scaledAbout, turnedAboutMiddle } from './placement'
 import { layerSnapper, type Snapper } from './snapping'
+import { TurnGrip } from './TurnGrip'
 
-const TURN_PX = 28
 const LEAST_SCALE = 0.005
 
 /** The box of what is placed: corners scale it about the opposite corner (Alt: about the middle), sides stretch it (Ctrl: skew it), the round grip turns it. */
@@ -25,8 +25,6 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
   const corners = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)]
   const top = at(0.5, 0),
     middle = at(0.5, 0.5)
-  const up = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1
-  const turn = [top[0] + ((top[0] - middle[0]) / up) * TURN_PX, top[1] + ((top[1] - middle[1]) / up) * TURN_PX]
   const show = (next: Affine) => preview(thing.place(next))
   const points = corners.map((corner) => corner.join(',')).join(' ')
   const toCanvas = (x: number, y: number): [number, number] => apply(inverse(map), x, y)
@@ -83,7 +81,6 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
   return (
     <g>
       <HeldOutline points={points} dashed={what === 'mask' && thing.name.startsWith('mask of')} />
-      <line x1={top[0]} y1={top[1]} x2={turn[0]} y2={turn[1]} stroke="#1b1b1b" pointerEvents="none" />
       {BOX_PLACES.map(([u, v, name]) => {
         const [x, y] = at(u, v),
           corner = u !== 0.5 && v !== 0.5
@@ -91,7 +88,7 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
           <Grip
             key={name}
             label={`${corner ? 'Scale' : 'Stretch'} ${thing.name} ${name}`}
-            cursor={corner ? (u === v ? 'nwse-resize' : 'nesw-resize') : u === 0.5 ? 'ns-resize' : 'ew-resize'}
+            cursor={pullCursor(middle, [x, y])}
             x={x}
             y={y}
             shape="square"
@@ -103,18 +100,11 @@ export function PlaceHandles({ project, map }: { project: Project; map: Affine }
           />
         )
       })}
-      <Grip
+      <TurnGrip
         label={`Rotate ${thing.name}`}
-        cursor="grab"
-        x={turn[0]}
-        y={turn[1]}
-        shape="round"
-        drag={(px, py, event) => {
-          const now = (Math.atan2(turn[1] - middle[1], turn[0] - middle[0]) * 180) / Math.PI,
-            next = (Math.atan2(py - middle[1], px - middle[0]) * 180) / Math.PI
-          const by = next - now
-          show(turnedAboutMiddle(placement, thing, event.shiftKey ? Math.round(by / 15) * 15 : by))
-        }}
+        middle={middle}
+        top={top}
+        turn={(_, by) => show(turnedAboutMiddle(placement, thing, by))}
       />
     </g>
   )

@@ -26,6 +26,12 @@ export const BOX_PLACES: readonly (readonly [u: number, v: number, name: string]
   [0, 0.5, 'left'],
 ]
 
+/** How a pointer looks that pulls a box's corner or side away from its middle, both px of the screen: as the box lies there, turned or mirrored. */
+export function pullCursor(middle: Point, place: Point): string {
+  const eighth = Math.round((4 * Math.atan2(place[1] - middle[1], place[0] - middle[0])) / Math.PI)
+  return ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'][(eighth + 8) % 4]
+}
+
 /** The upright box between two points; equal sides and from the centre as asked, keeping the proportions set. */
 export function boxBetween(
   from: Point,

@@ -3,6 +3,7 @@ import * as Comlink from 'comlink'
 import { contentBox } from '@/core/raster/content'
 import { mattePyramid } from '@/core/raster/levels'
 import { type Matte } from '@/core/raster/picture'
+import { boundsOf } from '@/core/raster/tally'
 import { wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
@@ -137,6 +138,10 @@ const api: PictureWorker = {
       }))
       return made ? placed(made.made) : false
     }),
+  selectedBox: (sent) =>
+    withRequest(sent, (request) =>
+      finish('Selecting', ({ check }) => boundsOf(studio.matte(request.steps, sceneOf(request, check), check))),
+    ),
   contentBox: (sent, box, sample) => withRequest(sent, (request) => contentBox(sceneOf(request).picture(sample), box)),
   trace: (sent, tolerance, leastArea, number) =>
     withRequest(sent, (request) =>

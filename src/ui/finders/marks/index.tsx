@@ -1,3 +1,4 @@
+import { HeldOutline } from '@/ui/canvas/HeldOutline'
 import { Highlighter, Trash2 } from 'lucide-react'
 import { turnsOf } from '@/core/steps/marks'
 import { type StepOfKind } from '@/core/steps/registry'
@@ -54,12 +55,7 @@ function Handles({ step, toScreen, pointer }: HandlesProps<MarksStep>) {
   const outline = 'outline' in step ? step.outline?.map(([x, y]) => toScreen(x, y).join(',')).join(' ') : undefined
   return (
     <>
-      {outline && (
-        <g pointerEvents="none" fill="none">
-          <polygon points={outline} stroke="#fff" strokeWidth={3} opacity={0.8} />
-          <polygon points={outline} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="6 4" />
-        </g>
-      )}
+      {outline && <HeldOutline points={outline} dashed />}
       {'keep' in step && (
         <MarkStrokes
           strokes={KINDS.flatMap((kind) => step[kind].map((stroke) => ({ ...stroke, mode: kind })))}

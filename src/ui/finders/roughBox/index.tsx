@@ -5,6 +5,7 @@ import { changeStep, exchangeStep } from '@/document/edits'
 import { Button, Tip } from '@/ui/primitives/Button'
 import { Choice, Switch } from '@/ui/primitives/Choice'
 import { abandon, act, get, preview, set, useBench } from '@/ui/store/bench'
+import { HeldOutline } from '@/ui/canvas/HeldOutline'
 import { Grip } from '@/ui/canvas/Grip'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
@@ -88,10 +89,7 @@ function Handles({ step, home, toScreen, fromScreen }: HandlesProps<RoughStep>) 
   }
   return (
     <g>
-      <g pointerEvents="none" fill="none">
-        <polygon points={line} stroke="#fff" strokeWidth={3} opacity={0.8} />
-        <polygon points={line} stroke="#1b1b1b" strokeWidth={1} strokeDasharray="7 4" />
-      </g>
+      <HeldOutline points={line} dashed />
       {box &&
         corners.map(([x, y], i) => {
           const [sx, sy] = toScreen(x, y)

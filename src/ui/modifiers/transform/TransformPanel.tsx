@@ -1,4 +1,5 @@
-import { type Affine, compose, rotation, scaling, translation } from '@/core/raster/affine'
+import { type Affine, apply, compose, rotation, scaling, translation } from '@/core/raster/affine'
+import { boundsOfPoints } from '@/core/raster/bounds'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type PanelProps } from '@/ui/finders/finder'
@@ -6,40 +7,39 @@ import { MirrorSidewaysGlyph, MirrorUpsideDownGlyph } from '@/ui/primitives/glyp
 import { IconButton } from '@/ui/primitives/Button'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { Slider } from '@/ui/primitives/Slider'
-import { act, get, preview, shownProject, useBench } from '@/ui/store/bench'
+import { act, preview, shownProject, useBench } from '@/ui/store/bench'
 import { scaleOf, turnOf } from './summary'
+import { useSelectedBefore } from './useSelectedBefore'
 
 type TransformStep = StepOfKind<'transform'>
 
-/** The middle of what is selected, in the steps' coordinates: it stays where it is while scaling and turning. */
-function middle(): [number, number] {
-  const { result } = get(),
-    { bounds } = result ?? {},
-    canvas = shownProject(get())!.canvas
-  return bounds ? [bounds.x + bounds.width / 2, bounds.y + bounds.height / 2] : [canvas.width / 2, canvas.height / 2]
-}
 const about = (map: Affine, [x, y]: [number, number]): Affine =>
   compose(translation(x, y), compose(map, translation(-x, -y)))
 
 /** How far moved, how large, how far turned: typed or by sliders. */
 export function TransformPanel({ step, home }: PanelProps<TransformStep>) {
   const edit = (matrix: Affine) => changeStep(home, step.id!, { matrix })
-  const bounds = useBench((state) => state.result?.bounds)
   const { matrix } = step,
     scale = scaleOf(matrix) * 100,
     turn = turnOf(matrix)
-  const scaled = (percent: number) => edit(compose(about(scaling(Math.max(0.1, percent) / scale), middle()), matrix))
-  const turned = (degrees: number) => {
-    const [x, y] = middle()
-    return edit(compose(rotation(degrees - turn, x, y), matrix))
-  }
+  const before = useSelectedBefore(step),
+    canvas = useBench((state) => shownProject(state)!.canvas),
+    box = before ?? { x: 0, y: 0, ...canvas }
+  const corners = [0, 1].flatMap((u) =>
+      [0, 1].map((v) => apply(matrix, box.x + u * box.width, box.y + v * box.height)),
+    ),
+    [left, upper, right, lower] = boundsOfPoints(corners)
+  /** It stays where it is while scaling, turning and mirroring. */
+  const middle: [number, number] = [(left + right) / 2, (upper + lower) / 2]
+  const scaled = (percent: number) => edit(compose(about(scaling(Math.max(0.1, percent) / scale), middle), matrix))
+  const turned = (degrees: number) => edit(compose(rotation(degrees - turn, ...middle), matrix))
   const place = (label: string, axis: 0 | 1) =>
-    bounds && (
+    before && (
       <label className="flex items-center justify-between gap-1 text-[13px]">
         {label}
         <NumberField
           label={label}
-          value={axis ? bounds.y : bounds.x}
+          value={axis ? upper : left}
           min={-1e7}
           max={1e7}
           unit="px"
@@ -47,13 +47,13 @@ export function TransformPanel({ step, home }: PanelProps<TransformStep>) {
           onSettle={(value) =>
             act(
               'Move selection',
-              edit(compose(axis ? translation(0, value - bounds.y) : translation(value - bounds.x, 0), matrix)),
+              edit(compose(axis ? translation(0, value - upper) : translation(value - left, 0), matrix)),
             )
           }
         />
       </label>
     )
-  const flip = (map: Affine) => act('Mirror selection', edit(compose(about(map, middle()), matrix)))
+  const flip = (map: Affine) => act('Mirror selection', edit(compose(about(map, middle), matrix)))
   return (
     <>
       <div className="grid grid-cols-2 gap-x-4">
