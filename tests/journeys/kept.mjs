@@ -108,7 +108,7 @@ export async function kept(application) {
     // What is held is what the steps before select, turned: whatever comes after it, and when it is looked at again.
     const corners = () =>
       page.$$eval('[data-grip^="Scale selection"]', (grips) => grips.map((grip) => grip.getAttribute('aria-label')))
-    await typeInto(page, 'Rotate', '30')
+    await typeInto(page, 'Rotate, typed', '30')
     await page.waitForTimeout(500)
     const turned = String(await corners())
     await page.keyboard.press('Escape')
@@ -119,7 +119,7 @@ export async function kept(application) {
     await page.waitForSelector('[data-grip="Rotate selection"]')
     await page.waitForTimeout(500)
     check(String(await corners()) === turned, 'the box lies as it was turned, around what it turns')
-    await typeInto(page, 'Rotate', '0')
+    await typeInto(page, 'Rotate, typed', '0')
     await page.waitForTimeout(500)
     near((await recorded())[4], matrix[4], 0.01, 'turned back it lies where it lay')
     await page.keyboard.press('Control+z')
