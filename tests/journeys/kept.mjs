@@ -113,6 +113,7 @@ export async function kept(application) {
     const turned = String(await corners())
     await page.keyboard.press('Escape')
     await chooseFinder(page, 'Ellipse')
+    await page.getByRole('radio', { name: 'Adds to what is selected' }).click()
     await drag(page, await at(page, 1200, 800), await at(page, 1500, 1000))
     await shareAfter(page, 0)
     await page.locator('[data-step=transform]').click()
