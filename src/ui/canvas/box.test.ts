@@ -1,6 +1,6 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
-import { boxBetween, insideBox, placeOn, stretched, type Box } from './box'
+import { BOX_PLACES, boxBetween, insideBox, placeOn, pullCursor, stretched, type Box } from './box'
 
 const boxes: fc.Arbitrary<Box> = fc.record({
   x: fc.integer({ min: -50, max: 50 }),
@@ -15,6 +15,16 @@ describe('a box under the hand', () => {
     expect(boxBetween([10, 10], [4, 30], false, false)).toEqual({ x: 4, y: 10, width: 6, height: 20 })
     expect(boxBetween([10, 10], [4, 30], true, false)).toEqual({ x: -10, y: 10, width: 20, height: 20 })
     expect(boxBetween([10, 10], [14, 12], false, true)).toEqual({ x: 6, y: 8, width: 8, height: 4 })
+  })
+  it('is pulled with a pointer that points along the way a corner or side goes, turned or not', () => {
+    const cursors = (rotation: number) => {
+      const box = { x: 0, y: 0, width: 10, height: 10, rotation }
+      return BOX_PLACES.map(([u, v]) => pullCursor([5, 5], placeOn(box, u, v)).split('-')[0])
+    }
+    const upright = ['nwse', 'ns', 'nesw', 'ew', 'nwse', 'ns', 'nesw', 'ew']
+    expect(cursors(0)).toEqual(upright)
+    for (const eighths of [1, 2, 3, 5, -1, -4])
+      expect(cursors(45 * eighths)).toEqual(upright.map((_, i) => upright[(i + eighths + 8) % 8]))
   })
   it('keeps a ratio, a width, a height or a size when asked', () => {
     expect(boxBetween([0, 0], [30, 5], false, false, { mode: 'ratio', width: 3, height: 2 })).toEqual({
