@@ -11,6 +11,7 @@ import {
   check,
   chooseFinder,
   drag,
+  dragTakenBack,
   exported,
   grey,
   matteOf,
@@ -119,6 +120,7 @@ export async function edge(application) {
     }
     check(covered(start), 'the ribbon shows something that is selected')
     const end = await placeAt(to)
+    await dragTakenBack(page, from, to, () => recordsOf(page, application, id), 'a stroke in the ribbon')
     await drag(page, from, to)
     await page.waitForFunction(() => document.querySelectorAll('[data-mark=drop]').length === 1)
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')

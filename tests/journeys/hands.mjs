@@ -48,6 +48,19 @@ export async function drag(page, from, to, keys = [], steps = 12) {
   for (const key of keys) await page.keyboard.up(key)
 }
 
+/** A drag that Escape takes back, although the hand moves on before it lets go: the records stay as they are. @param records what is recorded */
+export async function dragTakenBack(page, from, to, records, what) {
+  const before = JSON.stringify(await records())
+  await page.mouse.move(...from)
+  await page.mouse.down()
+  await page.mouse.move(...to, { steps: 6 })
+  await page.keyboard.press('Escape')
+  await page.mouse.move(to[0] + 5, to[1] + 3, { steps: 3 })
+  await page.mouse.up()
+  await page.waitForTimeout(300)
+  check(JSON.stringify(await records()) === before, `Escape takes back ${what}`)
+}
+
 export async function openProject(page, url) {
   await page.goto(url)
   await page.waitForSelector('svg[data-view]')

@@ -10,6 +10,7 @@ import {
   clearSteps,
   click,
   drag,
+  dragTakenBack,
   menuOf,
   near,
   recordsOf,
@@ -97,13 +98,8 @@ export async function kept(application) {
     // Pressed without moving, and moved and taken back by Escape: nothing.
     const recorded = async () => (await recordsOf(page, application, id)).selection.steps[1].matrix
     await click(page, ...(await at(page, 700, 500)))
-    await page.mouse.move(...(await at(page, 700, 500)))
-    await page.mouse.down()
-    await page.mouse.move(...(await at(page, 900, 700)), { steps: 4 })
-    await page.keyboard.press('Escape')
-    await page.mouse.move(...(await at(page, 950, 750)), { steps: 4 })
-    await page.mouse.up()
-    check(String(await recorded()) === String(matrix), 'Escape takes a move back')
+    await dragTakenBack(page, await at(page, 700, 500), await at(page, 900, 700), recorded, 'a move')
+    check(String(await recorded()) === String(matrix), 'a press alone moves nothing')
 
     // What is held is what the steps before select, turned: whatever comes after it, and when it is looked at again.
     const corners = () =>

@@ -10,6 +10,7 @@ import {
   chooseFinder,
   composite,
   drag,
+  dragTakenBack,
   fromLinear,
   menuPath,
   near,
@@ -84,6 +85,10 @@ export async function masksAndTones(application) {
     const stops = (await recordsOf(page, application, id)).layers.find((layer) => layer.kind === 'adjust').adjustment
       .stops
     check(stops > 0.2, `the slider went to ${stops} stops`)
+    const records = () => recordsOf(page, application, id)
+    await dragTakenBack(page, [x + 14, y], [x - 40, y], records, 'a slider')
+    const shown = await page.getByRole('slider', { name: 'Exposure', exact: true }).boundingBox()
+    near(shown.x + shown.width / 2, x + 14, 3, 'the slider shows what it was')
     out = await composite(page)
     same(
       pixelAt(out, 1450, 700),
@@ -109,6 +114,9 @@ export async function masksAndTones(application) {
     const curve = (await recordsOf(page, application, id)).layers.find((layer) => layer.adjustment?.kind === 'curves')
       .adjustment.all
     check(curve.length === 3, 'the curve has a third point')
+    const on = (u, v) => [surface.x + surface.width * u, surface.y + surface.height * v]
+    await dragTakenBack(page, on(0.5, 0.3), on(0.6, 0.6), records, 'a point of a curve')
+    await dragTakenBack(page, on(0.2, 0.6), on(0.3, 0.9), records, 'a new point of a curve')
     near(curve[1][1], 0.7, 0.03, 'where it was dragged')
     out = await composite(page)
     check(pixelAt(out, 1700, 1000)[0] > pixelAt(below, 1700, 1000)[0] + 3, 'the picture is lighter')

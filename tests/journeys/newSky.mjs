@@ -12,6 +12,7 @@ import {
   chooseFinder,
   composite,
   drag,
+  dragTakenBack,
   fromLinear,
   drop,
   near,
@@ -249,6 +250,7 @@ export async function newSky(application) {
     const horizon = Number(await grip.getAttribute('aria-valuenow'))
     await drag(page, middle, [middle[0], middle[1] + 40])
     const lower = Number(await grip.getAttribute('aria-valuenow'))
+    await dragTakenBack(page, [middle[0], middle[1] + 40], middle, records, 'the horizon')
     check(lower > horizon + 25, `the horizon was dragged down: ${horizon} → ${lower}`)
     // A sky in its place has its horizon there, too.
     await page.keyboard.press('ArrowLeft')

@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react'
 import { type CurvePoints, curveThrough } from '@/core/compose/adjustments/curves'
 import { Choice } from '@/ui/primitives/Choice'
 import { NumberField } from '@/ui/primitives/NumberField'
+import { useHeld } from '@/ui/primitives/useHeld'
 import { type AdjustmentPanelProps } from './panel'
 import { type Channel, CHANNELS, ToneChart } from './ToneChart'
 import { useHistogram } from './useHistogram'
@@ -25,7 +26,8 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
   const surface = useRef<SVGSVGElement>(null),
     held = useRef<number | null>(null)
   const at = Math.min(chosen, points.length - 1)
-  const put = (next: CurvePoints) => ({ [channel]: next })
+  const put = (next: CurvePoints) => ({ [channel]: next }),
+    grip = useHeld((before: CurvePoints) => preview(put(before)))
   const moved = (i: number, x: number, y: number): CurvePoints =>
     points.map((p, n) =>
       n === i
@@ -47,21 +49,25 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
     const box = surface.current!.getBoundingClientRect()
     return [clamp((event.clientX - box.left) / box.width), clamp(1 - (event.clientY - box.top) / box.height)]
   }
+  const take = (pointer: number, i: number) => {
+    surface.current!.setPointerCapture(pointer)
+    grip.take(points)
+    held.current = i
+    setChosen(i)
+  }
   const press = (event: React.PointerEvent<SVGSVGElement>) => {
+    if (event.button !== 0) return
     const [x, y] = place(event)
-    surface.current!.setPointerCapture(event.pointerId)
     const near = points.findIndex((p) => Math.hypot(p[0] - x, p[1] - y) < 0.06)
     if (near >= 0) {
-      held.current = near
-      setChosen(near)
+      take(event.pointerId, near)
       return
     }
     const index = points.findIndex((p) => p[0] > x),
       i = index < 0 ? points.length : index
     if (points.some((p) => Math.abs(p[0] - x) < APART)) return
+    take(event.pointerId, i)
     preview(put([...points.slice(0, i), [byte(x), byte(y)] as const, ...points.slice(i)])) // an act once it is let go
-    held.current = i
-    setChosen(i)
   }
   return (
     <>
@@ -85,17 +91,21 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
           data-curve={JSON.stringify(points)}
           onPointerDown={press}
           onPointerMove={(event) => {
-            if (held.current !== null) {
+            if (held.current !== null && !grip.givenBack) {
               const [x, y] = place(event)
               preview(put(moved(held.current, x, y)))
             }
           }}
           onPointerUp={(event) => {
-            if (held.current !== null) {
+            if (held.current !== null && !grip.givenBack) {
               const [x, y] = place(event)
               settle('Change curve', put(moved(held.current, x, y)))
-              held.current = null
             }
+          }}
+          onPointerCancel={() => grip.giveBack()}
+          onLostPointerCapture={() => {
+            held.current = null
+            grip.letGo()
           }}
         />
         {points.map(([x, y], i) => (
@@ -108,9 +118,7 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
             onDoubleClick={() => without(i)}
             onPointerDown={(event) => {
               event.preventDefault()
-              held.current = i
-              setChosen(i)
-              surface.current!.setPointerCapture(event.pointerId)
+              if (event.button === 0) take(event.pointerId, i)
             }}
             onKeyDown={(event) => {
               const by = (

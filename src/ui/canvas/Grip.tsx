@@ -1,6 +1,6 @@
 import { createContext, useContext, useRef } from 'react'
 import { abandon, settle } from '@/ui/store/bench'
-import { onEscape } from './takenBack'
+import { onEscape } from '@/ui/primitives/takenBack'
 
 /** What is held while a grip is moved. */
 export interface GripKeys {

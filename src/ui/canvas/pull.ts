@@ -1,7 +1,7 @@
 import { type PointerEvent, type SVGAttributes, useRef } from 'react'
 import { type Edit } from '@/document/history'
 import { abandon, preview, settle } from '@/ui/store/bench'
-import { onEscape } from './takenBack'
+import { onEscape } from '@/ui/primitives/takenBack'
 
 type At = readonly [x: number, y: number]
 type PullHandlers = Pick<
@@ -10,9 +10,9 @@ type PullHandlers = Pick<
 >
 
 /**
- * For a side of an outline: a press puts a point there, a drag pulls it along.
- * @param what the outline as it is now: while it is pulled, what it was at the press
- * @param edit puts a point where the press was, and moves it to where the pointer is, both px from the svg's corner; null: nowhere
+ * For what is pressed and pulled along: where a press alone does something, too (a point is put on an outline's side). Escape takes it back.
+ * @param what it is now: while it is pulled, what it was at the press
+ * @param edit what comes of a press and of where the pointer is now, both px from the svg's corner; null: nothing
  */
 export function usePull<T>(): (
   label: string,
@@ -26,8 +26,10 @@ export function usePull<T>(): (
   }
   return (label, what, edit) => {
     const show = (event: PointerEvent<SVGElement>) => {
-      const made = held.current && edit(held.current.what, held.current.from, at(event))
+      if (!held.current) return
+      const made = edit(held.current.what, held.current.from, at(event))
       if (made) preview(made)
+      else abandon()
     }
     const end = (taken: boolean) => {
       if (!held.current) return

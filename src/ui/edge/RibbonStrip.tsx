@@ -6,11 +6,12 @@ import { type RibbonView } from '@/core/edge/ribbon'
 import { type UnrolledEdge } from '@/engine/page/protocol'
 import { type Drag } from '@/ui/finders/finder'
 import { type BenchState } from '@/ui/store/benchState'
-import { set, useBench } from '@/ui/store/bench'
+import { abandon, set, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { edgeStroke } from './edgeStep'
 import { goTo } from './ribbonPlace'
+import { onEscape } from '@/ui/primitives/takenBack'
 import { useSameOf } from '@/ui/primitives/useSame'
 
 /** CSS px of the strip, and of the line under it. */
@@ -51,7 +52,7 @@ export function Strip({
     [made, setMade] = useState<{ bitmap: ImageBitmap; left: number } | null>(null)
   const backing = useBench(useSameOf(backingOf)),
     size = useBench((state) => state.marker.size)
-  const drag = useRef<{ drag: Drag | null; from: [number, number] } | null>(null),
+  const drag = useRef<{ drag: Drag | null; from: [number, number]; letGo: () => void } | null>(null),
     [pointer, setPointer] = useState<[number, number] | null>(null)
   const busy = useRef(false),
     again = useRef(false)
@@ -176,7 +177,14 @@ export function Strip({
   const down = (event: ReactPointerEvent) => {
     if (!edge?.length || event.button !== 0) return
     event.currentTarget.setPointerCapture(event.pointerId)
-    drag.current = { drag: null, from: at(event) }
+    drag.current = { drag: null, from: at(event), letGo: onEscape(takeBack) }
+  }
+  const takeBack = () => {
+    const taken = drag.current
+    drag.current = null
+    taken?.letGo()
+    taken?.drag?.cancel?.()
+    abandon()
   }
   const move = (event: ReactPointerEvent) => {
     if (!edge?.length) return
@@ -193,6 +201,7 @@ export function Strip({
   const up = (event: ReactPointerEvent) => {
     const now = drag.current
     drag.current = null
+    now?.letGo()
     if (!now || !edge?.length) return
     if (now.drag) now.drag.end()
     else goTo(viewer.current, place(at(event)))
@@ -216,10 +225,7 @@ export function Strip({
           onPointerDown={down}
           onPointerMove={move}
           onPointerUp={up}
-          onPointerCancel={() => {
-            drag.current?.drag?.cancel?.()
-            drag.current = null
-          }}
+          onPointerCancel={takeBack}
           onPointerLeave={() => {
             setPointer(null)
             set({ ribbonAt: null })

@@ -3,8 +3,9 @@
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { newSkyAt } from '@/document/newSkyParts'
 import { type Project } from '@/document/records'
+import { usePull } from '@/ui/canvas/pull'
 import { burst } from '@/ui/primitives/burst'
-import { abandon, act, preview, settle, useBench } from '@/ui/store/bench'
+import { act, preview, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'
 import { keyOf, usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
@@ -17,6 +18,7 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
   const parts = newSkyAt(project.layers, project.activeLayer),
     { photo, found } = usePhoto(),
     skies = useSkies()
+  const pull = usePull<number>()
   const compared = useBench((state) => state.divider !== null || state.without.length > 0),
     sky = useMatchTool() === 'sky' && !compared,
     horizon = sky && parts && keyOf(parts.photo) === photo ? found?.measures.horizon : null
@@ -55,21 +57,9 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
             preview(next)
             burst('horizon', () => act('Move the horizon', next))
           }}
-          onPointerDown={(event) => {
-            if (event.button !== 0) return
-            event.stopPropagation()
-            event.currentTarget.setPointerCapture(event.pointerId)
-          }}
-          onPointerMove={(event) => {
-            if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
-            const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
-            preview(edit(apply(inverse(map), 0, event.clientY - box.top)[1]))
-          }}
-          onPointerUp={(event) => {
-            event.stopPropagation()
-            settle('Move the horizon')
-          }}
-          onPointerCancel={abandon}
+          {...pull('Move the horizon', row, (was, from, to) =>
+            to[1] === from[1] ? null : edit(apply(inverse(map), 0, was + to[1] - from[1])[1]),
+          )}
         >
           <rect
             x={middle - HALF[0]}

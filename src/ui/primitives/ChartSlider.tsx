@@ -1,4 +1,5 @@
-import { type ReactNode } from 'react'
+import { type PointerEvent, type ReactNode } from 'react'
+import { useHeld } from './useHeld'
 
 const HEIGHT = 74
 
@@ -17,7 +18,7 @@ interface Props {
   onSettle: (value: number) => void
 }
 
-/** A chart with a value on it: press or drag to set it, arrow keys for single steps. */
+/** A chart with a value on it: press or drag to set it (Escape takes the drag back), arrow keys for single steps. */
 export function ChartSlider({
   label,
   value,
@@ -31,6 +32,8 @@ export function ChartSlider({
   onPreview,
   onSettle,
 }: Props) {
+  const held = useHeld(onPreview),
+    holds = (event: PointerEvent) => !held.givenBack && event.currentTarget.hasPointerCapture(event.pointerId)
   const within = (v: number) => Math.min(most, Math.max(0, v)),
     at = (clientX: number): number => {
       const box = holder.current!.getBoundingClientRect()
@@ -55,15 +58,19 @@ export function ChartSlider({
           }
         }}
         onPointerDown={(event) => {
+          if (event.button !== 0) return
           event.currentTarget.setPointerCapture(event.pointerId)
+          held.take(value)
           onPreview(at(event.clientX))
         }}
         onPointerMove={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onPreview(at(event.clientX))
+          if (holds(event)) onPreview(at(event.clientX))
         }}
         onPointerUp={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) onSettle(at(event.clientX))
+          if (holds(event)) onSettle(at(event.clientX))
         }}
+        onPointerCancel={() => held.giveBack()}
+        onLostPointerCapture={() => held.letGo()}
         className="relative cursor-ew-resize touch-none overflow-hidden rounded-md border border-[var(--line)] bg-[var(--field)]"
         style={{ height: HEIGHT }}
       >

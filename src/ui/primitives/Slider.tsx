@@ -3,6 +3,7 @@ import { burst } from './burst'
 import { Slider as RadixSlider } from 'radix-ui'
 import { useEffect, useId, useRef } from 'react'
 import { NumberField, type NumberProps } from './NumberField'
+import { useHeld } from './useHeld'
 
 interface SliderProps extends NumberProps {
   step: number
@@ -15,7 +16,7 @@ interface SliderProps extends NumberProps {
 /** The thumb is taken hold of on so many px, and seen on 16: half of that the track goes on beyond the first and the last value. */
 const THUMB = 24
 
-/** Drag, wheel, arrow keys, typed value; a double click goes back to the default. */
+/** Drag, wheel, arrow keys, typed value; a double click goes back to the default, Escape in a drag to what it was. */
 export function Slider({
   label,
   value,
@@ -30,7 +31,8 @@ export function Slider({
   onPreview,
   onSettle,
 }: SliderProps) {
-  const id = useId()
+  const id = useId(),
+    held = useHeld(onPreview)
   const track = useRef<HTMLSpanElement>(null)
   const signed = min < 0
   const toTrack = (v: number) =>
@@ -80,8 +82,15 @@ export function Slider({
         max={1}
         step={0.0005}
         value={[toTrack(value)]}
-        onValueChange={([t]) => onPreview(fromTrack(t))}
-        onValueCommit={([t]) => onSettle(fromTrack(t))}
+        onPointerDownCapture={() => held.take(value)}
+        onPointerCancel={() => held.giveBack()}
+        onLostPointerCapture={() => held.letGo()}
+        onValueChange={([t]) => {
+          if (!held.givenBack) onPreview(fromTrack(t))
+        }}
+        onValueCommit={([t]) => {
+          if (!held.givenBack) onSettle(fromTrack(t))
+        }}
         onDoubleClick={() => onSettle(fallback)}
         onKeyDownCapture={(event) => {
           const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[

@@ -5,7 +5,7 @@ import { Tooltip } from 'radix-ui'
 import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
 import { beginThreads } from '@/engine/page/threads'
 import { openedCover } from '@/ui/store/early'
-import { get, set, shownProject, useBench } from '@/ui/store/bench'
+import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
 import { closeBench, openBench } from '@/ui/store/sync'
 import { giveHandle } from '@/ui/store/handle'
 import { type Rendering, startRendering } from '@/ui/store/rendering'
@@ -26,6 +26,7 @@ import { StatusLine } from './StatusLine'
 import { Failed } from '@/ui/primitives/Failed'
 import { Notes } from '@/ui/primitives/Notes'
 import { TabTitle } from '@/ui/primitives/TabTitle'
+import { Abandon } from '@/ui/primitives/useHeld'
 
 const FirstSteps = later(() => import('./FirstSteps').then((module) => module.FirstSteps))
 const ViewBar = later(() => import('./ViewBar').then((module) => module.ViewBar))
@@ -52,26 +53,28 @@ export function Workbench({ id }: { id: string }) {
     }
   }, [id])
   return (
-    <Tooltip.Provider>
-      {phase !== 'failed' && <TabTitle shown={name} />}
-      {phase === 'ready' ? (
-        <Bench key={id} />
-      ) : phase === 'loading' ? (
-        <main className="grid h-screen place-items-center p-8">
-          <p className="text-[var(--muted)]" role="status">
-            Opening the project …
-          </p>
-        </main>
-      ) : (
-        <Failed
-          title="This project cannot be opened now"
-          problem={problem}
-          again={() => void openBench(id)}
-          back={['/', 'All projects']}
-        />
-      )}
-      <Notes beside />
-    </Tooltip.Provider>
+    <Abandon.Provider value={abandon}>
+      <Tooltip.Provider>
+        {phase !== 'failed' && <TabTitle shown={name} />}
+        {phase === 'ready' ? (
+          <Bench key={id} />
+        ) : phase === 'loading' ? (
+          <main className="grid h-screen place-items-center p-8">
+            <p className="text-[var(--muted)]" role="status">
+              Opening the project …
+            </p>
+          </main>
+        ) : (
+          <Failed
+            title="This project cannot be opened now"
+            problem={problem}
+            again={() => void openBench(id)}
+            back={['/', 'All projects']}
+          />
+        )}
+        <Notes beside />
+      </Tooltip.Provider>
+    </Abandon.Provider>
   )
 }
 

@@ -5,7 +5,7 @@ import { crossingsOf, type EdgeShape, INNER, OUTER, shapedProfile, shapeOfWidth 
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/records'
-import { onEscape } from '@/ui/canvas/takenBack'
+import { onEscape } from '@/ui/primitives/takenBack'
 import { NumberField } from '@/ui/primitives/NumberField'
 import { abandon, act, preview, settle, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'

@@ -56,7 +56,8 @@ export function TransformHandles({ step, home, toScreen, fromScreen }: HandlesPr
         {...pull('Move selection', matrix, (was, from, to) => {
           const [x0, y0] = fromScreen(...from),
             [x1, y1] = fromScreen(...to)
-          return edit(compose(translation(Math.round(x1 - x0), Math.round(y1 - y0)), was))
+          const [dx, dy] = [Math.round(x1 - x0), Math.round(y1 - y0)]
+          return dx || dy ? edit(compose(translation(dx, dy), was)) : null
         })}
       />
       <HeldOutline points={points} dashed />
