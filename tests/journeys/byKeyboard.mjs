@@ -126,6 +126,14 @@ export async function byKeyboard(application) {
       (await page.locator('[data-step-card]').getByLabel('X', { exact: true }).inputValue()) === '1510 px',
       'moved by ten',
     )
+    // A side by its handle: many presses, one act.
+    const wide = () => page.locator('[data-step-card]').getByLabel('Width', { exact: true }).inputValue(),
+      before = await wide()
+    await page.locator('[data-grip="Stretch right"]').focus()
+    await press('ArrowRight', 'ArrowRight', 'Shift+ArrowRight')
+    check(Number.parseInt(await wide()) === Number.parseInt(before) + 12, `${before} is 12 px wider: ${await wide()}`)
+    await press('Control+z')
+    check((await wide()) === before, 'one step back takes all of them back')
     await page.getByRole('radio', { name: 'Keeps the overlap with what is selected' }).focus()
     await press('Enter')
     await page.locator('[data-canvas]').focus()

@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react'
 import { type CurvePoints, curveThrough } from '@/core/compose/adjustments/curves'
 import { Choice } from '@/ui/primitives/Choice'
 import { NumberField } from '@/ui/primitives/NumberField'
+import { burst } from '@/ui/primitives/burst'
 import { useHeld } from '@/ui/primitives/useHeld'
 import { type AdjustmentPanelProps } from './panel'
 import { type Channel, CHANNELS, ToneChart } from './ToneChart'
@@ -130,16 +131,10 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
               if (by) {
                 event.preventDefault()
                 event.stopPropagation()
-                settle(
-                  'Change curve',
-                  put(
-                    moved(
-                      i,
-                      x + (by[0] * (event.shiftKey ? 10 : 1)) / 255,
-                      y + (by[1] * (event.shiftKey ? 10 : 1)) / 255,
-                    ),
-                  ),
-                )
+                const far = (event.shiftKey ? 10 : 1) / 255,
+                  next = put(moved(i, x + by[0] * far, y + by[1] * far))
+                preview(next)
+                burst(`curve ${channel} ${i}`, () => settle('Change curve', next))
               }
               if (event.key === 'Delete' || event.key === 'Backspace') {
                 event.preventDefault()

@@ -1,5 +1,6 @@
 import { createContext, useContext, useRef } from 'react'
 import { abandon, settle } from '@/ui/store/bench'
+import { burst } from '@/ui/primitives/burst'
 import { onEscape } from '@/ui/primitives/takenBack'
 
 /** What is held while a grip is moved. */
@@ -35,7 +36,7 @@ interface GripProps {
   small?: boolean
 }
 
-/** A handle of 9 px that answers within 22 px, for fingers. Tab reaches it, arrow keys move it by 1 px, with Shift by 10. */
+/** A handle of 9 px that answers within 22 px, for fingers. Tab reaches it, arrow keys move it by 1 px, with Shift by 10, as one act. */
 export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#fff', small = false }: GripProps) {
   const from = useRef<{ offset: readonly [number, number]; start: readonly [number, number] } | null>(null),
     moved = useRef(false),
@@ -59,8 +60,8 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
         const px = (event.shiftKey ? 10 : 1) * view.scale
         press?.()
         drag(x + by[0] * px, y + by[1] * px, NOTHING_HELD)
-        settle(label)
         end?.()
+        burst(`grip ${label}`, () => settle(label))
       }}
       // A press marks no text, and leaves the focus where it is.
       onMouseDown={(event) => event.preventDefault()}

@@ -1,4 +1,5 @@
-import { type PointerEvent, type ReactNode } from 'react'
+import { type PointerEvent, type ReactNode, useId } from 'react'
+import { burst } from './burst'
 import { useHeld } from './useHeld'
 
 const HEIGHT = 74
@@ -18,7 +19,7 @@ interface Props {
   onSettle: (value: number) => void
 }
 
-/** A chart with a value on it: press or drag to set it (Escape takes the drag back), arrow keys for single steps. */
+/** A chart with a value on it: press or drag to set it (Escape takes the drag back), arrow keys for single steps, with Shift for ten. */
 export function ChartSlider({
   label,
   value,
@@ -32,7 +33,8 @@ export function ChartSlider({
   onPreview,
   onSettle,
 }: Props) {
-  const held = useHeld(onPreview),
+  const id = useId(),
+    held = useHeld(onPreview),
     holds = (event: PointerEvent) => !held.givenBack && event.currentTarget.hasPointerCapture(event.pointerId)
   const within = (v: number) => Math.min(most, Math.max(0, v)),
     at = (clientX: number): number => {
@@ -54,7 +56,9 @@ export function ChartSlider({
           if (by) {
             event.preventDefault()
             event.stopPropagation()
-            onSettle(within(value + by))
+            const next = within(value + by * (event.shiftKey ? 10 : 1))
+            onPreview(next)
+            burst(id, () => onSettle(next))
           }
         }}
         onPointerDown={(event) => {
