@@ -133,8 +133,11 @@ export function CurvesPanel({ layer, record, preview, settle }: AdjustmentPanelP
                 event.stopPropagation()
                 const far = (event.shiftKey ? 10 : 1) / 255,
                   next = put(moved(i, x + by[0] * far, y + by[1] * far))
-                preview(next)
-                burst(`curve ${channel} ${i}`, () => settle('Change curve', next))
+                burst(
+                  `curve ${channel} ${i}`,
+                  () => preview(next),
+                  () => settle('Change curve', next),
+                )
               }
               if (event.key === 'Delete' || event.key === 'Backspace') {
                 event.preventDefault()

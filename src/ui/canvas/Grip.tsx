@@ -58,10 +58,12 @@ export function Grip({ label, cursor, x, y, shape, drag, press, end, fill = '#ff
         event.preventDefault()
         event.stopPropagation()
         const px = (event.shiftKey ? 10 : 1) * view.scale
-        press?.()
-        drag(x + by[0] * px, y + by[1] * px, NOTHING_HELD)
-        end?.()
-        burst(`grip ${label}`, () => settle(label))
+        const move = () => {
+          press?.()
+          drag(x + by[0] * px, y + by[1] * px, NOTHING_HELD)
+          end?.()
+        }
+        burst(`grip ${label}`, move, () => settle(label))
       }}
       // A press marks no text, and leaves the focus where it is.
       onMouseDown={(event) => event.preventDefault()}

@@ -3,9 +3,8 @@
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { newSkyAt } from '@/document/newSkyParts'
 import { type Project } from '@/document/records'
-import { shift } from '@/ui/canvas/nudging'
 import { usePull } from '@/ui/canvas/pull'
-import { useBench } from '@/ui/store/bench'
+import { actInBurst, useBench } from '@/ui/store/bench'
 import { useMatchTool } from './matchTool'
 import { keyOf, usePhoto } from './photoMeasures'
 import { layHorizon, skyThere } from './skyActs'
@@ -53,7 +52,7 @@ export function HorizonOver({ project, map }: { project: Project; map: Affine })
             if (!by) return
             event.preventDefault()
             event.stopPropagation()
-            shift('Move the horizon', edit(y + by * (event.shiftKey ? 10 : 1)))
+            actInBurst('Move the horizon', edit(y + by * (event.shiftKey ? 10 : 1)))
           }}
           {...pull('Move the horizon', row, (was, from, to) =>
             to[1] === from[1] ? null : edit(apply(inverse(map), 0, was + to[1] - from[1])[1]),

@@ -19,8 +19,7 @@ import { type Edit } from '@/document/history'
 import { type LibraryPicture } from '@/document/library'
 import { type Picture, type Project } from '@/document/records'
 import { newId } from '@/ui/layers/layerActions'
-import { burst } from '@/ui/primitives/burst'
-import { act, get, goToStage, preview, shownProject } from '@/ui/store/bench'
+import { act, actInBurst, get, goToStage, shownProject } from '@/ui/store/bench'
 import { type BenchState } from '@/ui/store/benchState'
 import { libraryOf } from '@/ui/store/library'
 import { measuresOf, usePhoto } from './photoMeasures'
@@ -136,8 +135,7 @@ export async function bringSky(sky: LibraryPicture): Promise<void> {
     const there = { ...parts, sky: parts.sky, light: parts.light },
       label = `Exchange the sky for ${name}`,
       edit = sameIds((id) => exchangeSky(there, picture, plan, id))
-    preview(edit)
-    burst(`sky of ${parts.photo.id}`, () => act(label, edit))
+    actInBurst(label, edit, `sky of ${parts.photo.id}`)
   } else
     act(
       `New sky ${name}`,

@@ -57,8 +57,11 @@ export function ChartSlider({
             event.preventDefault()
             event.stopPropagation()
             const next = within(value + by * (event.shiftKey ? 10 : 1))
-            onPreview(next)
-            burst(id, () => onSettle(next))
+            burst(
+              id,
+              () => onPreview(next),
+              () => onSettle(next),
+            )
           }
         }}
         onPointerDown={(event) => {

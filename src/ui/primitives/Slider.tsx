@@ -46,8 +46,11 @@ export function Slider({
   const wheel = useRef<(event: WheelEvent) => void>(() => {})
   const by = (steps: number) => {
     const next = Math.min(max, Math.max(min, value + steps * step))
-    onPreview(next)
-    burst(id, () => onSettle(next))
+    burst(
+      id,
+      () => onPreview(next),
+      () => onSettle(next),
+    )
   }
   wheel.current = (event) => {
     event.preventDefault()

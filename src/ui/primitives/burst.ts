@@ -4,9 +4,13 @@ const REST_MS = 500
 let open: { readonly key: string; readonly commit: () => void; readonly timer: ReturnType<typeof setTimeout> } | null =
   null
 
-/** What was shown last of this burst becomes an act once the hand rests. Another key ends the burst before. */
-export function burst(key: string, commit: () => void): void {
+/**
+ * What was shown last of this burst becomes an act once the hand rests. Another key ends the burst before.
+ * @param show comes after the end of the burst before, which would take it from the screen
+ */
+export function burst(key: string, show: () => void, commit: () => void): void {
   if (open && open.key !== key) endBurst()
+  show()
   if (open) clearTimeout(open.timer)
   open = { key, commit, timer: setTimeout(endBurst, REST_MS) }
 }
@@ -21,6 +25,7 @@ export function endBurst(): void {
 }
 
 if (typeof window !== 'undefined') {
-  window.addEventListener('pointerdown', endBurst, true)
+  // The hand does something else.
+  for (const sign of ['pointerdown', 'focusin']) window.addEventListener(sign, endBurst, true)
   window.addEventListener('pagehide', endBurst)
 }

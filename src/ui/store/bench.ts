@@ -22,7 +22,7 @@ import {
   undo,
 } from '@/document/history'
 import { type Project, type RecipeHome, SELECTION } from '@/document/records'
-import { endBurst } from '@/ui/primitives/burst'
+import { burst, endBurst } from '@/ui/primitives/burst'
 import { type FinderId } from '@/ui/finders/kinds'
 import { initial, type BenchState } from './benchState'
 import { type Stage } from './rooms/view'
@@ -165,6 +165,13 @@ export function preview(edit: Edit): void {
   pendingEdit = edit
   set({ live: produce<Project>(workedOn(project, active), edit as (draft: object) => void) })
 }
+/** Shown at once; many presses or turns with one key are one act, the last. */
+export const actInBurst = (label: string, edit: Edit, key = label): void =>
+  burst(
+    key,
+    () => preview(edit),
+    () => act(label, edit),
+  )
 /** Makes the shown change an act. */
 export function settle(label: string): boolean {
   return pendingEdit ? act(label, pendingEdit) : false

@@ -1,7 +1,7 @@
 /** What commands do that is more than a line. */
 import { toast } from 'sonner'
 import { addGuide, changeStep, layerById, putSteps } from '@/document/edits'
-import { nudgePlaceable, shift } from '@/ui/canvas/nudging'
+import { nudgePlaceable } from '@/ui/canvas/nudgePlaceable'
 import { placeableOf } from '@/ui/canvas/placeable'
 import { compose, translation } from '@/core/raster/affine'
 import { SELECTION } from '@/document/records'
@@ -14,7 +14,7 @@ import { nextUse } from '@/ui/finders/nextUse'
 import { beginStep } from '@/ui/finders/putStep'
 import { FINDER_PAGES, finderPage, GROUPS } from '@/ui/finders/registry'
 import { takeTool } from '@/ui/finders/takeTool'
-import { act, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
+import { act, actInBurst, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { type BenchState } from '@/ui/store/benchState'
 
@@ -32,20 +32,17 @@ export function nudge(dx: number, dy: number): void {
     return
   }
   const step = shownSteps(state).find((s) => s.id === state.openStep)
-  if (step?.kind === 'rectangle' || step?.kind === 'ellipse' || step?.kind === 'triangle')
-    shift(`Move ${step.kind}`, changeStep(state.home, step.id!, { x: step.x + dx, y: step.y + dy }))
-  else if (step?.kind === 'band')
-    shift('Move band', changeStep(state.home, step.id!, { start: step.start + (step.axis === 'row' ? dy : dx) }))
-  else if (step?.kind === 'polygon')
-    shift('Move outline', changeStep(state.home, step.id!, { points: step.points.map(([x, y]) => [x + dx, y + dy]) }))
-  else if (step?.kind === 'path')
-    shift('Move path', changeStep(state.home, step.id!, { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) }))
-  else if (step?.kind === 'colourSpot')
-    shift('Move spot', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
-  else if (step?.kind === 'transform')
-    shift('Move selection', changeStep(state.home, step.id!, { matrix: compose(translation(dx, dy), step.matrix) }))
-  else if (step?.kind === 'similarColour')
-    shift('Move pick', changeStep(state.home, step.id!, { at: [step.at[0] + dx, step.at[1] + dy] }))
+  if (!step) return
+  const move = (what: string, values: object) =>
+    actInBurst(`Move ${what}`, changeStep(state.home, step.id!, values), `move ${step.id}`)
+  if (step.kind === 'rectangle' || step.kind === 'ellipse' || step.kind === 'triangle')
+    move(step.kind, { x: step.x + dx, y: step.y + dy })
+  else if (step.kind === 'band') move('band', { start: step.start + (step.axis === 'row' ? dy : dx) })
+  else if (step.kind === 'polygon') move('outline', { points: step.points.map(([x, y]) => [x + dx, y + dy]) })
+  else if (step.kind === 'path') move('path', { d: pathData(movedAll(subpathsOf(step.d), dx, dy)) })
+  else if (step.kind === 'colourSpot') move('spot', { at: [step.at[0] + dx, step.at[1] + dy] })
+  else if (step.kind === 'transform') move('selection', { matrix: compose(translation(dx, dy), step.matrix) })
+  else if (step.kind === 'similarColour') move('pick', { at: [step.at[0] + dx, step.at[1] + dy] })
 }
 
 /** The next tool of a group; the first when another group's is chosen. In Compose, the tool of that number. */

@@ -4,8 +4,7 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton } from '@/ui/primitives/Button'
 import { Slider } from '@/ui/primitives/Slider'
-import { burst } from '@/ui/primitives/burst'
-import { act, get, preview, set, shownSteps, useBench } from '@/ui/store/bench'
+import { act, actInBurst, get, preview, set, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Press } from '../finder'
 import { SampleChoice } from '../marking/SampleChoice'
@@ -152,8 +151,7 @@ function wheel(turn: number): void {
     clamp = (v: number) => Math.round(100 * Math.max(0, Math.min(1, v))) / 100
   if (open?.kind === 'regions') {
     const edit = changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) })
-    preview(edit)
-    burst('detail', () => act('Change detail', edit))
+    actInBurst('Change detail', edit, `detail ${open.id}`)
   } else set({ regionDetail: clamp(state.regionDetail - turn * WHEEL_STEP) })
 }
 

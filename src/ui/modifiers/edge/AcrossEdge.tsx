@@ -6,9 +6,8 @@ import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/records'
 import { onEscape } from '@/ui/primitives/takenBack'
-import { shift } from '@/ui/canvas/nudging'
 import { NumberField } from '@/ui/primitives/NumberField'
-import { abandon, act, preview, settle, shownSteps, useBench } from '@/ui/store/bench'
+import { abandon, act, actInBurst, preview, settle, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { useSame } from '@/ui/primitives/useSame'
 
@@ -91,7 +90,7 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
           if (!by) return
           event.preventDefault()
           event.stopPropagation()
-          shift(name, edit(values(at + by * (event.shiftKey ? 5 : 0.5))))
+          actInBurst(name, edit(values(at + by * (event.shiftKey ? 5 : 0.5))), `${name} ${step.id}`)
         }}
       />
     )
