@@ -5,6 +5,8 @@ import { resize } from '@/core/raster/resize'
 import { gaussianBlur } from '@/core/raster/gaussian'
 import { paintStrokes } from '@/core/raster/brush'
 import { grow } from '@/core/raster/grow'
+import { rotation } from '@/core/raster/affine'
+import { transform } from '@/core/select/modifiers/transform'
 import { emptyMatte } from '@/core/raster/picture'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { traceMatte } from '@/core/vector/trace'
@@ -49,6 +51,10 @@ import {
   opencvContours,
 } from './photo'
 import { type Row } from './row'
+
+const turned = rotation(17, WIDTH / 2, HEIGHT / 2),
+  [a, b, c, d, e, f] = turned,
+  turnedMat = cv.matFromArray(2, 3, cv.CV_64F, [a, c, e, b, d, f])
 
 export const rowsOfPixels: Row[] = [
   [
@@ -101,6 +107,13 @@ export const rowsOfPixels: Row[] = [
     () => gaussianBlur(matte, 50),
     'opencv-js GaussianBlur',
     () => cv.GaussianBlur(matteMat, out, new cv.Size(0, 0), 50),
+  ],
+  [
+    'the selection turned by 17°',
+    null,
+    () => transform.modify(matte, { matrix: turned }, context, scene),
+    'opencv-js warpAffine',
+    () => cv.warpAffine(matteMat, out, turnedMat, new cv.Size(matte.width, matte.height)),
   ],
   ['grow by 20 px', 0.1, () => grow(hard, 20), 'opencv-js dilate, 41-px disc', () => cv.dilate(hardMat, out, disc)],
   [

@@ -26,6 +26,8 @@ const TYPED = ['1', '50', '0', '-3', '7.5', '999999', 'abc', '', '2*3', '12 cm',
 const STAGES = ['Gather', 'Select', 'Select', 'Edge', 'Compose', 'Match', 'Export']
 /** What takes a press, or typing. */
 const CONTROLS = ['button', 'input', 'select', 'summary', ...['radio', 'switch', 'menuitem', 'option', 'slider'].map((role) => `[role=${role}]`)] // prettier-ignore
+/** What is taken hold of. */
+const HELD = ['[data-grip]', '[role=slider]', '[data-curve]', '[data-surface=ribbon]', '[aria-label^="Curve point"]']
 /** What is covered, or gone before it could be pressed, is no trouble. */
 const PRESS_MS = 1000,
   GONE = /Timeout|not attached|detached|intercepts|not visible|outside|stable|not enabled|not an <input>|closed/
@@ -58,6 +60,25 @@ const ACTS = {
       await page.mouse.up()
     })
     return `${from.map(Math.round)} ${to.map(Math.round)} ${keys} ${inTheMiddle ?? ''}`
+  },
+  /** Escape takes a drag back, although the hand moves on before it lets go: of handles, sliders, charts, strokes, outlines. */
+  async takenBack(hand) {
+    const { page, random, records } = hand,
+      before = await records(),
+      held = random.one(await page.locator(HELD.map((each) => `${each}:visible`).join(', ')).elementHandles()),
+      box = held && random.chance(0.7) ? await held.boundingBox() : null,
+      name = box ? await held.evaluate((e) => e.getAttribute('aria-label') ?? e.dataset.grip ?? e.outerHTML.slice(0, 60)) : 'the picture' // prettier-ignore
+    const from = box ? [box.x + box.width / 2, box.y + box.height / 2] : await placeOn(hand),
+      to = [from[0] + random.between(-120, 120), from[1] + random.between(-120, 120)]
+    await page.mouse.move(...from)
+    await page.mouse.down()
+    await page.mouse.move(...to, { steps: 5 })
+    await page.keyboard.press('Escape')
+    await page.mouse.move(to[0] + 9, to[1] + 7, { steps: 3 })
+    await page.mouse.up()
+    await page.waitForTimeout(600) // a burst ends
+    check(isDeepStrictEqual(await records(), before), `Escape did not take back a drag of ${name}`)
+    return name
   },
   async turns(hand) {
     await hand.page.mouse.move(...(await placeOn(hand)))
@@ -103,7 +124,7 @@ const ACTS = {
     return name
   },
 }
-const OFTEN = { keys: 3, presses: 3, drags: 4, turns: 1, stages: 1, controls: 6 }
+const OFTEN = { keys: 3, presses: 3, drags: 4, turns: 1, stages: 1, controls: 6, takenBack: 2 }
 const DRAWN = Object.entries(OFTEN).flatMap(([kind, n]) => Array(n).fill(kind))
 
 async function placeOn({ page, random }) {
@@ -152,7 +173,7 @@ export async function drawActs(application, { count, random, say = () => {} }) {
       for (let n = Math.min(left, ACTS_A_PROJECT); n > 0; n--) {
         const kind = random.one(DRAWN)
         try {
-          last.push(`${kind} ${await ACTS[kind]({ page, random })}`)
+          last.push(`${kind} ${await ACTS[kind]({ page, random, records: () => recordsOf(page, application, id) })}`)
           byKind[kind] = (byKind[kind] ?? 0) + 1
         } catch (error) {
           if (!GONE.test(error.message)) trouble(`${kind}: ${error.message.split('\n')[0]}`)

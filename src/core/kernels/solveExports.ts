@@ -128,6 +128,17 @@ export interface SolveExports {
   ) => void
   readonly labRow: (words: number, to: number, plane: number, count: number, linear: number) => void
   readonly halveCoverage: (from: number, width: number, rows: number, to: number) => void
+  readonly coverageRow: (
+    source: number,
+    width: number,
+    height: number,
+    u: number,
+    v: number,
+    a: number,
+    b: number,
+    to: number,
+    count: number,
+  ) => void
   readonly tallyRows: (from: number, width: number, rows: number, row: number, to: number) => void
   readonly halveRow: (top: number, bottom: number, to: number, count: number) => number
   readonly likeliest: (

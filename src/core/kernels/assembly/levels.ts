@@ -106,3 +106,42 @@ export function tallyRows(from: usize, width: i32, rows: i32, row: i32, to: usiz
   store<i32>(to, left, 24)
   store<i32>(to, right, 28)
 }
+
+/**
+ * A row of coverage seen through an affine map, bilinear; what lies beyond the source is 0. The source has an empty byte all round: `u` and `v` count from
+ * its first px within, from one middle of a px to the next, and grow by `a` and `b` with each px.
+ */
+export function coverageRow(
+  source: usize,
+  width: i32,
+  height: i32,
+  u: f64,
+  v: f64,
+  a: f64,
+  b: f64,
+  to: usize,
+  count: u32,
+): void {
+  const stride = width + 2
+  for (let x: u32 = 0; x < count; x++, u += a, v += b) {
+    if (u <= -1 || v <= -1 || u >= <f64>width || v >= <f64>height) {
+      store<u8>(to + x, 0)
+      continue
+    }
+    const left = floor(u),
+      top = floor(v),
+      at = source + (<i32>top + 1) * stride + <i32>left + 1,
+      upper = load<u16>(at),
+      lower = load<u16>(at + stride)
+    // Most of what is selected, and of what is not, is all the same.
+    if (upper === lower && (upper & 255) === upper >> 8) {
+      store<u8>(to + x, <u8>upper)
+      continue
+    }
+    const right = u - left,
+      low = v - top,
+      above = <f64>(upper & 255) * (1 - right) + <f64>(upper >> 8) * right,
+      below = <f64>(lower & 255) * (1 - right) + <f64>(lower >> 8) * right
+    store<u8>(to + x, <u8>(above * (1 - low) + below * low + 0.5))
+  }
+}

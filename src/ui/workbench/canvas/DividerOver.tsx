@@ -1,13 +1,15 @@
 import { type Affine, apply, inverse } from '@/core/raster/affine'
 import { type Size } from '@/core/raster/picture'
 import { set, useBench } from '@/ui/store/bench'
+import { useHeld } from '@/ui/primitives/useHeld'
 
 /** The line between before or what was kept (left) and now (right): drag it, or move it with the arrow keys. */
 export function DividerOver({ size, map, left }: { size: Size; map: Affine; left: 'before' | 'kept' }) {
-  const divider = useBench((state) => state.divider)
+  const divider = useBench((state) => state.divider),
+    { width, height } = size
+  const move = (x: number) => set({ divider: Math.min(width, Math.max(0, x)) }),
+    held = useHeld(move)
   if (divider === null) return null
-  const { width, height } = size
-  const move = (x: number) => set({ divider: Math.min(width, Math.max(0, x)) })
   const [x, top] = apply(map, divider, 0),
     [, bottom] = apply(map, 0, height)
   const middle = (Math.max(0, top) + Math.min(bottom, 4000)) / 2
@@ -32,9 +34,12 @@ export function DividerOver({ size, map, left }: { size: Size; map: Affine; left
       onPointerDown={(event) => {
         event.stopPropagation()
         event.currentTarget.setPointerCapture(event.pointerId)
+        held.take(divider)
       }}
+      onPointerCancel={() => held.giveBack()}
+      onLostPointerCapture={() => held.letGo()}
       onPointerMove={(event) => {
-        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
+        if (held.givenBack || !event.currentTarget.hasPointerCapture(event.pointerId)) return
         const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect()
         move(apply(inverse(map), event.clientX - box.left, 0)[0])
       }}
