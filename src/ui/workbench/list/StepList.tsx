@@ -16,7 +16,7 @@ import { isFinding, type Step } from '@/core/steps/registry'
 import { moveStep } from '@/document/edits'
 import { lookedOtherwise } from '@/document/tree'
 import { useSameList } from '@/ui/primitives/useSameList'
-import { act, shownSteps, useBench } from '@/ui/store/bench'
+import { act, get, shownSteps, useBench } from '@/ui/store/bench'
 import { type Rendering } from '@/ui/store/rendering'
 import { ResultLine } from './ResultLine'
 import { AddModifier, StepsMenu } from './stepsMenus'
@@ -33,7 +33,7 @@ export function StepList({ rendering }: { rendering: RefObject<Rendering | null>
   const steps = useBench(shownSteps),
     home = useBench((state) => state.home),
     openStep = useBench((state) => state.openStep)
-  const thumbnails = useThumbnails(rendering, steps)
+  const thumbnails = useThumbnails(rendering)
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYBOARD))
   const ids = useSameList(steps.map((step) => step.id!))
   // Only what is stored can have been made on an earlier picture: while something is dragged nothing else changes.
@@ -82,17 +82,17 @@ export function StepList({ rendering }: { rendering: RefObject<Rendering | null>
   )
 }
 
-/** Small pictures of the steps, asked for once the values rest. */
-function useThumbnails(rendering: RefObject<Rendering | null>, steps: readonly Step[]): Record<string, ImageBitmap> {
+/** Small pictures of the steps, asked for once the values rest and what they select is there: never what finds it first, which would tell no progress. */
+function useThumbnails(rendering: RefObject<Rendering | null>): Record<string, ImageBitmap> {
   const [bitmaps, setBitmaps] = useState<Record<string, ImageBitmap>>({})
   const result = useBench((state) => state.result),
     live = useBench((state) => state.live !== null)
   useEffect(() => {
     if (!result || live) return
     const timer = setTimeout(() => {
-      rendering.current?.thumbnails(THUMBNAIL_PX).then(setBitmaps, () => {})
+      if (!get().selecting) rendering.current?.thumbnails(THUMBNAIL_PX).then(setBitmaps, () => {})
     }, THUMBNAILS_AFTER_MS)
     return () => clearTimeout(timer)
-  }, [rendering, result, live, steps])
+  }, [rendering, result, live])
   return bitmaps
 }
