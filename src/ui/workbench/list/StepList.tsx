@@ -12,7 +12,7 @@ import {
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { type RefObject, useEffect, useMemo, useState } from 'react'
-import { isFinding, type Step } from '@/core/steps/registry'
+import { isFinding } from '@/core/steps/registry'
 import { moveStep } from '@/document/edits'
 import { lookedOtherwise } from '@/document/tree'
 import { useSameList } from '@/ui/primitives/useSameList'
