@@ -3,7 +3,7 @@ import { isDeepStrictEqual } from 'node:util'
 import { join } from 'node:path'
 import { root } from '../journeys/application.mjs'
 import { openBrowser } from '../journeys/browser.mjs'
-import { beginWith, check, pictureComplete, recordsOf, until } from '../journeys/hands.mjs'
+import { beginWith, check, dragTakenBack, pictureComplete, recordsOf, until } from '../journeys/hands.mjs'
 
 /** So many acts are done in one project, from its photo alone. */
 const ACTS_A_PROJECT = 150
@@ -64,20 +64,13 @@ const ACTS = {
   /** Escape takes a drag back, although the hand moves on before it lets go: of handles, sliders, charts, strokes, outlines. */
   async takenBack(hand) {
     const { page, random, records } = hand,
-      before = await records(),
       held = random.one(await page.locator(HELD.map((each) => `${each}:visible`).join(', ')).elementHandles()),
       box = held && random.chance(0.7) ? await held.boundingBox() : null,
       name = box ? await held.evaluate((e) => e.getAttribute('aria-label') ?? e.dataset.grip ?? e.outerHTML.slice(0, 60)) : 'the picture' // prettier-ignore
     const from = box ? [box.x + box.width / 2, box.y + box.height / 2] : await placeOn(hand),
       to = [from[0] + random.between(-120, 120), from[1] + random.between(-120, 120)]
-    await page.mouse.move(...from)
-    await page.mouse.down()
-    await page.mouse.move(...to, { steps: 5 })
-    await page.keyboard.press('Escape')
-    await page.mouse.move(to[0] + 9, to[1] + 7, { steps: 3 })
-    await page.mouse.up()
-    await page.waitForTimeout(600) // a burst ends
-    check(isDeepStrictEqual(await records(), before), `Escape did not take back a drag of ${name}`)
+    await page.waitForTimeout(600) // a burst before it ends
+    await dragTakenBack(page, from, to, records, `a drag of ${name}`)
     return name
   },
   async turns(hand) {

@@ -40,7 +40,7 @@ describe('the selection moved, scaled and turned', () => {
           fc.double({ min: -180, max: 180, noNaN: true }),
           fc.double({ min: 0.05, max: 4, noNaN: true }),
           fc.boolean(),
-        ) // prettier-ignore
+        )
         .map(([x, y, turn, size, mirrored]) =>
           compose(translation(x, y), compose(rotation(turn, 20, 20), scaling(mirrored ? -size : size, size))),
         ),

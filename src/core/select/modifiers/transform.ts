@@ -8,6 +8,7 @@ import { isShift } from '../../raster/sampleRow'
 import { boundsOf } from '../../raster/tally'
 import { type Modifier } from '../finder'
 
+/** By whole px: rows are copied. */
 function shifted({ width, height, data }: Matte, dx: number, dy: number, out: Matte): Matte {
   if (Math.abs(dx) >= width) return out
   for (let y = Math.max(0, dy); y < Math.min(height, height + dy); y++) {

@@ -10,8 +10,8 @@ import { askEngine } from '@/ui/store/rendering'
  */
 export function useSelectedBefore({ id }: StepOfKind<'transform'>): Box | null | undefined {
   const [box, setBox] = useState<Box | null>()
-  // Looked at again when an answer has come that nothing is being dragged in.
-  const answer = useBench((state) => (state.live ? undefined : state.result))
+  // Looked at again when an answer has come that nothing is being dragged in: what comes before is remembered then.
+  const answer = useBench((state) => (state.live || state.selecting ? undefined : state.result))
   useEffect(() => {
     if (!answer) return
     let newest = true
