@@ -16,12 +16,18 @@ const PAGE = 65_536
 /** Rasters that are gone through once are copied in and worked on so many bytes at a time: what the processor's cache holds. */
 export const SLICE_BYTES = 256 * 1024
 
+/** The bytes that a text in base64 stands for. */
+export function bytesOfBase64(text: string): Uint8Array<ArrayBuffer> {
+  const characters = atob(text),
+    bytes = new Uint8Array(characters.length)
+  for (let i = 0; i < bytes.length; i++) bytes[i] = characters.charCodeAt(i)
+  return bytes
+}
+
 let module: WebAssembly.Module | undefined
 const instantiate = (): Exports =>
-  new WebAssembly.Instance(
-    (module ??= new WebAssembly.Module(Uint8Array.from(atob(COMPILED), (c) => c.charCodeAt(0)))),
-    {},
-  ).exports as unknown as Exports
+  new WebAssembly.Instance((module ??= new WebAssembly.Module(bytesOfBase64(COMPILED))), {})
+    .exports as unknown as Exports
 
 let instance: Exports | undefined
 

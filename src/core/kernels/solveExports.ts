@@ -126,6 +126,23 @@ export interface SolveExports {
     width: number,
     rectify: boolean,
   ) => void
+  readonly turnWeights: (weights: number, inputs: number, outputs: number, to: number) => void
+  readonly convolveTiles: (
+    from: number,
+    row: number,
+    inputs: number,
+    weights: number,
+    bias: number,
+    more: number,
+    to: number,
+    toRow: number,
+    outputs: number,
+    width: number,
+    height: number,
+    rectify: boolean,
+    rows: number,
+    room: number,
+  ) => void
   readonly labRow: (words: number, to: number, plane: number, count: number, linear: number) => void
   readonly halveCoverage: (from: number, width: number, rows: number, to: number) => void
   readonly coverageRow: (

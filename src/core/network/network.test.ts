@@ -2,7 +2,7 @@ import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
 import { KernelStack } from '../kernels'
 import { type Picture } from '../raster/picture'
-import { addContext, addDoubled, convolve, type Plane, takePlane } from './layers'
+import { addContext, addDoubled, convolve, type Plane, takePlane, turned, turnedBytes } from './layers'
 import { atEachPixel, likelihood } from './likelihood'
 import { runNetwork } from './network'
 
@@ -27,7 +27,8 @@ describe('the layers', () => {
     const cases = fc.record({
       width: fc.integer({ min: 4, max: 11 }),
       height: fc.integer({ min: 1, max: 6 }),
-      inputs: fc.integer({ min: 1, max: 6 }),
+      few: fc.integer({ min: 1, max: 6 }),
+      tiled: fc.boolean(),
       eights: fc.integer({ min: 1, max: 2 }),
       side: fc.constantFrom(1 as const, 3 as const),
       stride: fc.constantFrom(1, 2),
@@ -36,8 +37,11 @@ describe('the layers', () => {
       seed: fc.integer({ min: 0, max: 1000 }),
     })
     fc.assert(
-      fc.property(cases, ({ width, height, inputs, eights, side, stride, rectify, added, seed }) => {
+      fc.property(cases, ({ width, height, few, tiled, eights, side, stride, rectify, added, seed }) => {
+        // Two by two px at once, where that can be.
+        const inTiles = tiled && side === 3 && stride === 1
         const start = stack.take(0),
+          inputs = inTiles ? 4 * few : few,
           outputs = 8 * eights,
           from = takePlane(stack, width * stride, height * stride, inputs),
           to = takePlane(stack, width, height, outputs),
@@ -47,7 +51,8 @@ describe('the layers', () => {
           weights = numbers(side * side * inputs * outputs, seed + 2),
           biases = numbers(outputs, seed + 3)
         const at = stack.take(weights.length * 4),
-          bias = stack.take(outputs * 4)
+          bias = stack.take(outputs * 4),
+          atTurned = stack.take(turnedBytes(inputs, outputs))
         fill(from, values)
         fill(more, extra)
         // In the kernel's order: eights of outputs, the px looked at, inputs, the output of the eight.
@@ -55,7 +60,8 @@ describe('the layers', () => {
           weights[(((o >> 3) * side * side + k) * inputs + c) * 8 + (o & 7)]
         stack.floats(at, weights.length).set(weights)
         stack.floats(bias, outputs).set(biases)
-        convolve(stack, from, { side, inputs, outputs, weights: at, bias }, to, {
+        const layer = { side, inputs, outputs, weights: at, bias }
+        convolve(stack, from, inTiles ? turned(stack, layer, atTurned) : layer, to, {
           stride,
           rectify,
           more: added ? more : undefined,
@@ -75,7 +81,7 @@ describe('the layers', () => {
             }
         stack.release(start)
       }),
-      { numRuns: 60 },
+      { numRuns: 90 },
     )
   })
   it('what was seen at half the size is added to two by two px, and what is below zero is cut off', () => {

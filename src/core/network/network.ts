@@ -1,9 +1,19 @@
 /**
  * The network that says how probably each pixel belongs to what the hints mean. Trained by training/train.py on scenes we draw ourselves; its weights
- * are `weights.ts`, made by training/export.py and given by `withWeights.ts`: 2.0 million of them. One look takes some 0.85 billion multiplications and 12 MB; training/README.md says more.
+ * are `weights.ts`, made by training/export.py and given by `withWeights.ts`: 2.0 million of them. One look takes some 0.4 billion multiplications
+ * and 12 MB beside the 13 that they take as floats; training/README.md says more.
  */
-import { KernelStack } from '../kernels'
-import { addContext, addDoubled, type Convolution, convolve, type Plane, takePlane } from './layers'
+import { bytesOfBase64, KernelStack } from '../kernels'
+import {
+  addContext,
+  addDoubled,
+  type Convolution,
+  convolve,
+  type Plane,
+  takePlane,
+  turned,
+  turnedBytes,
+} from './layers'
 
 /** What the network sees: red, green and blue from −1 to 1, the box (1 inside, −1 outside, 0 where there is none), keep marks and drop marks 0-1. */
 export const CHANNELS = 6
@@ -53,6 +63,9 @@ const SHAPES = {
 type Later = 'r6a' | 'r6b' | 'r7a' | 'r7b' | 'q4a' | 'q4b'
 const LATER: readonly string[] = ['r6a', 'r6b', 'r7a', 'r7b', 'q4a', 'q4b'] satisfies Later[]
 
+/** These look at every second px of their input, and so make half its size. */
+const HALVING: readonly string[] = ['stem', 'd2', 'd3', 'd4'] satisfies (keyof typeof SHAPES)[]
+
 type Shape = (typeof SHAPES)[keyof typeof SHAPES]
 type Layers = Record<Exclude<keyof typeof SHAPES, Later>, Convolution> & Partial<Record<Later, Convolution>>
 
@@ -89,28 +102,37 @@ function prepared(lesson: Lesson): Prepared {
     take = given.get(lesson)
   if (known) return known
   if (!take) throw new NoWeights(lesson)
-  const file = Uint8Array.from(atob(take()), (c) => c.charCodeAt(0)),
+  const file = bytesOfBase64(take()),
     view = new DataView(file.buffer),
     stack = new KernelStack()
   let at = 0
-  const read = ([side, inputs, outputs]: Shape): Convolution => {
+  const read = ([side, inputs, outputs]: Shape, inTiles: boolean): Convolution => {
     const count = side * side * inputs * outputs,
-      weights = stack.take(count * 4),
       bias = stack.take(outputs * 4),
+      kept = inTiles ? stack.take(turnedBytes(inputs, outputs)) : 0,
+      weights = stack.take(count * 4),
       w = stack.floats(weights, count),
       b = stack.floats(bias, outputs),
       scales = Float32Array.from({ length: outputs }, (_, o) => view.getFloat32(at + o * 4, true)),
       perEight = side * side * inputs * 8
     for (let o = 0; o < outputs; o++) b[o] = view.getFloat32(at + (outputs + o) * 4, true)
     at += outputs * 8
-    for (let i = 0; i < count; i++) w[i] = view.getInt8(at + i) * scales[Math.floor(i / perEight) * 8 + (i & 7)]
+    const whole = new Int8Array(file.buffer, at, count)
+    for (let first = 0; first < outputs; first += 8)
+      for (let i = (first >> 3) * perEight, end = i + perEight; i < end; i++) w[i] = whole[i] * scales[first + (i & 7)]
     at += count
-    return { side, inputs, outputs, weights, bias }
+    const layer = { side, inputs, outputs, weights, bias }
+    if (!inTiles) return layer
+    const made = turned(stack, layer, kept)
+    stack.release(weights)
+    return made
   }
   const shapes = Object.entries(SHAPES),
     whole = file.length === shapes.reduce((sum, [, shape]) => sum + bytesOf(shape), 0)
   const layers = Object.fromEntries(
-    shapes.filter(([name]) => whole || !LATER.includes(name)).map(([name, shape]) => [name, read(shape)]),
+    shapes
+      .filter(([name]) => whole || !LATER.includes(name))
+      .map(([name, shape]) => [name, read(shape, shape[0] === 3 && !HALVING.includes(name))]),
   ) as unknown as Layers
   const made = { stack, layers }
   ready.set(lesson, made)
