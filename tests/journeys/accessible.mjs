@@ -30,7 +30,7 @@ export async function accessible(application) {
       // Messages come and go by themselves, and are a library's.
       const axe = new AxeBuilder({ page }).setLegacyMode(true).exclude('[data-sonner-toaster]')
       // Off unless asked for: what is pressed is at least 24 px large, or has as much room around it (WCAG 2.2, 2.5.8).
-      axe.options({ rules: { 'target-size': { enabled: true } } })
+      axe.options({ rules: { 'target-size': { enabled: true } }, resultTypes: ['violations'] })
       if (only) axe.include(only)
       // In the dark only the colours are others. A menu's entries are reached by arrow keys; what comes over the page stands outside its landmarks.
       if (colorScheme === 'dark') axe.withRules(['color-contrast'])
