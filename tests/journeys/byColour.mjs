@@ -1,6 +1,4 @@
 /** Spots that keep and exclude, a palette with its histogram, a limit to some colours: one roof found in three ways. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
@@ -28,17 +26,16 @@ const ROOF = [1210, 150, 1410, 380]
 export async function byColour(application) {
   const browser = await openBrowser()
   const { page } = browser
-  const folder = mkdtempSync(join(tmpdir(), 'wily-colour-'))
   try {
     const id = await beginWith(page, application, photo)
-    const matte = (name) => matteOf(page, application, id, photo, folder, name)
+    const matte = () => matteOf(page, application, id)
     const roofPixel = [1310, 270]
 
     // By a pick.
     await chooseFinder(page, 'Similar')
     await click(page, ...roofPixel)
     await shareAfter(page, 0)
-    const picked = await matte('similar')
+    const picked = await matte()
     await clearSteps(page)
 
     // By one spot around it.
@@ -49,7 +46,7 @@ export async function byColour(application) {
     await typeInto(page, 'Spread, typed', 16)
     await click(page, ...roofPixel)
     await shareAfter(page, 0)
-    const spot = overlap(picked.data, (await matte('spot')).data)
+    const spot = overlap(picked.data, (await matte()).data)
     // The ring's handle makes it smaller; a spot that excludes takes away.
     await drag(
       page,
@@ -92,7 +89,7 @@ export async function byColour(application) {
     await card.getByLabel('Spread, typed').fill('16')
     await card.getByLabel('Spread, typed').press('Enter')
     await page.waitForTimeout(600)
-    const limited = overlap(picked.data, (await matte('limit')).data)
+    const limited = overlap(picked.data, (await matte()).data)
     await clearSteps(page)
 
     // A palette whose threshold is dragged on its histogram.
@@ -113,6 +110,5 @@ export async function byColour(application) {
   } finally {
     await browser.close()
     browser.forget()
-    rmSync(folder, { recursive: true, force: true })
   }
 }

@@ -14,6 +14,7 @@ import {
   click,
   drag,
   grey,
+  matteByCommand,
   matteOf,
   overlap,
   recordsOf,
@@ -34,7 +35,7 @@ export async function byObject(application) {
       truth = await truthOf('otter-puppet-matte.png'),
       said = []
     const against = async (name, least) => {
-      const iou = overlap((await matteOf(page, application, id, otter, folder, name)).data, truth.data)
+      const iou = overlap((await matteOf(page, application, id)).data, truth.data)
       check(iou >= least, `${name} and the truth overlap by ${iou.toFixed(4)}, at least ${least} wanted`)
       said.push(`${name} ${iou.toFixed(3)}`)
     }
@@ -48,6 +49,12 @@ export async function byObject(application) {
     await drag(page, await at(page, 120, 4), await at(page, 1700, 1196))
     await shareAfter(page, 0)
     await against('rough box', 0.9)
+    const boxed = await matteOf(page, application, id),
+      byCommand = await matteByCommand(page, application, id, otter, folder, 'box')
+    check(
+      byCommand.data.every((v, i) => Math.abs(v - boxed.data[i]) <= 1),
+      'the command line finds the same',
+    )
 
     // Corrected: a stroke where a paw is dropped takes that away and nothing else; taken back, everything is there again.
     const whole = await shareAfter(page, 0)
@@ -55,12 +62,12 @@ export async function byObject(application) {
     await page.waitForSelector('[data-step="marks"]')
     await shareAfter(page, 0)
     await against('the same outline, to be corrected', 0.9)
-    const unmarked = (await matteOf(page, application, id, otter, folder, 'unmarked')).data
+    const unmarked = (await matteOf(page, application, id)).data
     await page.keyboard.down('Alt')
     await drag(page, await at(page, 560, 820), await at(page, 480, 790))
     await page.keyboard.up('Alt')
     await page.waitForFunction(() => document.querySelectorAll('[data-mark=drop]').length === 1)
-    const less = (await matteOf(page, application, id, otter, folder, 'less')).data
+    const less = (await matteOf(page, application, id)).data
     const added = less.reduce((sum, v, i) => sum + (v > 127 && unmarked[i] <= 127 ? 1 : 0), 0)
     check(added < 0.001 * less.length, `a drop mark adds nothing: ${added} px`)
     check(less[820 * 1800 + 560] === 0 && unmarked[820 * 1800 + 560] === 255, 'what was marked is gone')
@@ -221,7 +228,7 @@ export async function byObject(application) {
     await page.getByRole('button', { name: 'Find the sky' }).click()
     await shareAfter(page, 0)
     await shown('% of the picture')
-    const sky = overlap((await matteOf(page, application, skyId, quay, folder, 'sky')).data, skyTruth.data)
+    const sky = overlap((await matteOf(page, application, skyId)).data, skyTruth.data)
     check(sky >= 0.96, `the sky and the truth overlap by ${sky.toFixed(4)}`)
     check(browser.troubles.length === 0, `the page reported: ${browser.troubles.join(' | ')}`)
     return `overlap with the truth: ${said.join(', ')}, sky ${sky.toFixed(3)}`

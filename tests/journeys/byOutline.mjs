@@ -1,6 +1,4 @@
 /** A Bézier drawn, edited, exported and put in again; the selection turned into a path, and a layer clipped to it. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
@@ -27,16 +25,15 @@ const [CX, CY, R, K] = [800, 600, 240, 0.5523]
 export async function byOutline(application) {
   const browser = await openBrowser()
   const { page } = browser
-  const folder = mkdtempSync(join(tmpdir(), 'wily-outline-'))
   try {
     const id = await beginWith(page, application, photo)
-    const matte = (name) => matteOf(page, application, id, photo, folder, name)
+    const matte = () => matteOf(page, application, id)
     const path = async () => (await recordsOf(page, application, id)).selection.steps.at(-1).d
 
     await chooseFinder(page, 'Ellipse')
     await drag(page, await at(page, CX - R, CY - R), await at(page, CX + R, CY + R))
     await shareAfter(page, 0)
-    const disc = await matte('ellipse')
+    const disc = await matte()
     await clearSteps(page)
 
     // The same circle in four smooth points: each pressed at its place and pulled along the circle.
@@ -66,7 +63,7 @@ export async function byOutline(application) {
     await page.keyboard.press('Control+z')
     await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 4)
     check((await path()) === before, 'one undo takes it back')
-    const drawn = overlap(disc.data, (await matte('bezier')).data)
+    const drawn = overlap(disc.data, (await matte()).data)
     check(drawn >= 0.97, `the Bézier circle and the ellipse overlap by ${drawn.toFixed(4)}`)
 
     // A point added on the path, moved, converted to a corner, taken away again.
@@ -99,7 +96,7 @@ export async function byOutline(application) {
     await chooseFinder(page, 'Similar')
     await click(page, 300, 80)
     await shareAfter(page, 0)
-    const sky = await matte('sky')
+    const sky = await matte()
     await page.getByRole('button', { name: 'Saved selections and paths' }).click()
     await page.getByRole('button', { name: 'Make the selection a path' }).click()
     await page.waitForSelector('[data-path-shown]')
@@ -118,7 +115,7 @@ export async function byOutline(application) {
     await page.locator('[data-kept="Path 1"]').getByRole('button', { name: 'Select' }).click()
     await page.keyboard.press('Escape')
     await shareAfter(page, 0)
-    const traced = overlap(sky.data, (await matte('traced')).data)
+    const traced = overlap(sky.data, (await matte()).data)
     check(traced >= 0.97, `the traced path and the sky it was traced from overlap by ${traced.toFixed(4)}`)
     await page.getByRole('button', { name: 'Saved selections and paths' }).click()
     await page.locator('[data-kept="Path 1"]').getByRole('button', { name: 'Clip layer' }).click()
@@ -131,6 +128,5 @@ export async function byOutline(application) {
   } finally {
     await browser.close()
     browser.forget()
-    rmSync(folder, { recursive: true, force: true })
   }
 }

@@ -1,6 +1,4 @@
 /** The woolly puppet from a rough box to a composite over the quay: its edge solved, mended in the picture and in the ribbon, fringe colours taken out. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { openBrowser } from './browser.mjs'
@@ -31,7 +29,6 @@ const isSoft = (v) => v > 5 && v < 250
 export async function edge(application) {
   const browser = await openBrowser()
   const { page } = browser
-  const folder = mkdtempSync(join(tmpdir(), 'wily-edge-'))
   try {
     const id = await beginWith(page, application, otter),
       truth = await grey(join(root, 'tests/fixtures/otter-puppet-matte.png'))
@@ -48,7 +45,7 @@ export async function edge(application) {
     await chooseFinder(page, 'Rough box')
     await drag(page, await at(page, 120, 4), await at(page, 1700, 1196))
     const boxed = await shareAfter(page, 0),
-      rough = errorOf(await matteOf(page, application, id, otter, folder, 'rough'))
+      rough = errorOf(await matteOf(page, application, id))
 
     // Kept, solved, compared.
     await stage(page, 'Edge')
@@ -56,7 +53,7 @@ export async function edge(application) {
     await page.waitForSelector('[data-compare]')
     await page.getByRole('button', { name: 'Solve the edge' }).click()
     await shareAfter(page, boxed)
-    const solvedMatte = await matteOf(page, application, id, otter, folder, 'solved'),
+    const solvedMatte = await matteOf(page, application, id),
       solved = errorOf(solvedMatte)
     check(
       solved < 0.7 * rough,
@@ -134,7 +131,7 @@ export async function edge(application) {
       'the stroke begins where the ribbon says',
     )
     near(Math.hypot(stroke.points.at(-1)[0] - end[0], stroke.points.at(-1)[1] - end[1]), 0, 4, 'and ends there')
-    const dropped = await matteOf(page, application, id, otter, folder, 'dropped'),
+    const dropped = await matteOf(page, application, id),
       [sx, sy] = stroke.points[0].map(Math.round)
     check(dropped.data[sy * 1800 + sx] === 0 && solvedMatte.data[sy * 1800 + sx] > 128, 'what was dropped is gone')
     let far = 0
@@ -156,7 +153,7 @@ export async function edge(application) {
     await drag(page, await at(page, 420, 300), await at(page, 470, 240))
     await page.waitForFunction(() => document.querySelectorAll('[data-mark=unsure]').length === 1)
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')
-    const mended = errorOf(await matteOf(page, application, id, otter, folder, 'mended'))
+    const mended = errorOf(await matteOf(page, application, id))
     check(
       mended < 1.05 * solved,
       `an unsure stroke over hair does no harm (${solved.toFixed(4)} → ${mended.toFixed(4)})`,
@@ -205,7 +202,6 @@ export async function edge(application) {
   } finally {
     await browser.close()
     browser.forget()
-    rmSync(folder, { recursive: true, force: true })
   }
 }
 

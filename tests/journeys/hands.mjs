@@ -200,8 +200,23 @@ export async function recordsOf(page, application, id) {
   await saved(page)
   return (await (await fetch(`${application.url}/api/projects/${id}`)).json()).records
 }
-/** The matte of the project's selection, by the command line. */
-export async function matteOf(page, application, id, photo, folder, name) {
+/** The matte of the project's selection, as it is exported. */
+export async function matteOf(page, application, id) {
+  await saved(page)
+  const { head } = await (await fetch(`${application.url}/api/projects/${id}?acts=1`)).json()
+  return grey(
+    await exportedBy(application, {
+      project: id,
+      head,
+      what: 'matte',
+      format: 'png',
+      quality: 90,
+      background: '#ffffff',
+    }),
+  )
+}
+/** The same, by the command line. */
+export async function matteByCommand(page, application, id, photo, folder, name) {
   const { selection } = await recordsOf(page, application, id)
   writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
   await wily('select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`))

@@ -12,7 +12,7 @@ import {
   clearSteps,
   click,
   drag,
-  matteOf,
+  matteByCommand,
   near,
   overlap,
   saved,
@@ -30,7 +30,7 @@ export async function threeWays(application) {
   const folder = mkdtempSync(join(tmpdir(), 'wily-ways-'))
   try {
     const id = await beginWith(page, application, photo)
-    const matte = (name) => matteOf(page, application, id, photo, folder, name),
+    const matte = (name) => matteByCommand(page, application, id, photo, folder, name),
       finder = (name) => chooseFinder(page, name),
       clear = () => clearSteps(page)
     const wanted = (100 * (X1 - X0) * (Y1 - Y0)) / (1800 * 1200)
