@@ -8,6 +8,7 @@ import {
   check,
   click,
   drag,
+  dragGrip,
   drop,
   exported,
   grey,
@@ -79,11 +80,10 @@ export async function cutOutAndCompose(application) {
     await page.keyboard.press('Control+z')
     near(await shareAfter(page, less), before, 0.05, 'undo brings the area back')
     await drag(page, await at(page, 720, 250), await at(page, 1040, 520), ['Alt'])
-    const grip = await page.locator('[data-grip="Stretch lower right"]').boundingBox()
-    await drag(page, [grip.x + grip.width / 2, grip.y + grip.height / 2], await at(page, 1060, 540))
+    await dragGrip(page, 'Stretch lower right', await at(page, 1060, 540))
     await page.waitForTimeout(400)
     const box = await page.locator('[data-step-card=rectangle]').getByLabel('Width', { exact: true }).inputValue()
-    near(parseFloat(box), 340, 4, 'the handle stretches the box')
+    near(parseFloat(box), 340, 4, `the handle stretches the box (${await page.locator('[data-grip]').count()} handles)`)
 
     // What I picked is the background.
     const background = await selectedShare(page)

@@ -268,8 +268,14 @@ export function same(pixel, wanted, within, what) {
 }
 /** Drags a grip over the picture to a place on the screen. */
 export async function dragGrip(page, name, to, keys = []) {
-  const box = await page.locator(`[data-grip="${name}"]`).boundingBox()
-  await drag(page, [box.x + box.width / 2, box.y + box.height / 2], to, keys)
+  const { x, y, width, height } = await page.locator(`[data-grip="${name}"]`).boundingBox(),
+    from = [x + width / 2, y + height / 2]
+  const above = await page.evaluate(([u, v]) => {
+    const element = document.elementFromPoint(u, v)
+    return element?.closest('[data-grip]')?.dataset.grip ?? element?.outerHTML.slice(0, 200)
+  }, from)
+  check(above === name, `over the handle ${name} lies ${above}`)
+  await drag(page, from, to, keys)
 }
 /** In Match: until every sky of the library has been read and ranked by how well it fits the photo. */
 export const skiesRanked = (page) =>

@@ -16,7 +16,8 @@ export function databasePool(): Pool {
     store.wilyPool = new Pool({
       connectionString: process.env.DATABASE_URL,
       max: 8,
-      connectionTimeoutMillis: 3000,
+      // Who is away says so at once; who is only slow (a machine with too much to do) gets this long.
+      connectionTimeoutMillis: 10_000,
       idleTimeoutMillis: 30_000,
     })
     store.wilyPool.on('error', () => {}) // an idle connection died with its server: the next query makes a new one, or says so
