@@ -27,13 +27,20 @@ const ENOUGH = 0.2
 
 /** Null where too little sky is there. @param sky coverage of the sky */
 export function horizonOf({ width, height, data }: Matte): Horizon | null {
-  const lowest = new Int32Array(width).fill(-1)
-  for (let y = height - 1, left = width; y >= 0 && left > 0; y--)
-    for (let x = 0, i = y * width; x < width; x++, i++)
-      if (data[i] >= 128 && lowest[x] < 0) {
-        lowest[x] = y
-        left--
-      }
+  const lowest = new Int32Array(width).fill(-1),
+    open = Int32Array.from(lowest.keys())
+  let last = data.length - 1
+  while (last >= 0 && data[last] < 128) last--
+  // From the lowest row that has any: columns whose sky has not been met yet.
+  for (let y = Math.floor(last / width), left = width; y >= 0 && left > 0; y--) {
+    let still = 0
+    for (let k = 0; k < left; k++) {
+      const x = open[k]
+      if (data[y * width + x] >= 128) lowest[x] = y
+      else open[still++] = x
+    }
+    left = still
+  }
   const ends: [x: number, y: number][] = []
   lowest.forEach((y, x) => y >= 0 && ends.push([x, y + 1]))
   if (ends.length < ENOUGH * width) return null
