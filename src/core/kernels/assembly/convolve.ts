@@ -2,7 +2,7 @@
 
 /**
  * `from`: the first px that the first output looks at, `stride` bytes to the next row, `step` bytes to what the next output looks at; `side` × `side` px
- * are looked at. `weights`: for each eight outputs, each px looked at and each input the eight weights. `bias`: a float for each output. `more`: floats
+ * are looked at. `weights`: for each eight outputs, each px looked at and each input the eight weights. `bias`: a float for each output, or 0. `more`: floats
  * that are added, laid out as `to`, or 0. Where `rectify` holds, what is below zero becomes zero. `width` px are made, at least four.
  */
 export function convolveRow(
@@ -28,8 +28,8 @@ export function convolveRow(
       // The last four may have been made in part already.
       const first = <usize>(x + 4 > width ? width - 4 : x)
       let w = weights + at * (<usize>side * <usize>side * <usize>inputs)
-      let a0 = v128.load(bias + at),
-        a1 = v128.load(bias + at, 16),
+      let a0 = bias ? v128.load(bias + at) : zero,
+        a1 = bias ? v128.load(bias + at, 16) : zero,
         b0 = a0,
         b1 = a1,
         c0 = a0,

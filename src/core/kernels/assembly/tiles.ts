@@ -1,8 +1,11 @@
 // A convolution over three by three px, made for tiles of two by two px at once: 16 multiplications for each input and output instead of 36.
 // Source: Lavin and Gray, "Fast algorithms for convolutional neural networks", CVPR 2016, F(2 × 2, 3 × 3).
 
+import { convolveRow } from './convolve'
+
 /** Sixteen values of four by four places, one for each v128. */
-const PLACES: usize = 16
+const PLACES: usize = 16,
+  /** What is added here is in each of the two by two px. */ IN_ALL: usize = 5
 
 /** `weights` as for convolveRow with a side of three. `to`: for each of the 16 places, each eight outputs and each input the eight weights. */
 export function turnWeights(weights: usize, inputs: i32, outputs: i32, to: usize): void {
@@ -78,14 +81,21 @@ export function convolveTiles(
         room + tile * input,
         seen,
       )
+    // At each place the tiles are a row of px, each of which is looked at alone.
     for (let place: usize = 0; place < PLACES; place++)
-      multiply(
+      convolveRow(
         room + place * seen,
-        weights + place * ((output * input) >> 2),
-        sums + place * summed,
-        padded,
+        0,
         input,
-        output,
+        1,
+        inputs,
+        weights + place * ((output * input) >> 2),
+        place == IN_ALL ? bias : 0,
+        0,
+        sums + place * summed,
+        outputs,
+        <i32>padded,
+        false,
       )
     for (let tile: usize = 0; tile < count; tile++) {
       const x = 2 * (<i32>tile % across),
@@ -94,7 +104,6 @@ export function convolveTiles(
       tell(
         sums + tile * output,
         summed,
-        bias,
         more ? more + at : 0,
         to + at,
         toRow,
@@ -136,59 +145,10 @@ function look(from: usize, row: usize, px: usize, to: usize, place: usize): void
   }
 }
 
-/** At one place: the inputs of `count` tiles by the weights, eight outputs of four tiles at a time. */
-function multiply(seen: usize, weights: usize, to: usize, count: usize, input: usize, output: usize): void {
-  for (let o: usize = 0, w = weights; o < output; o += 32, w += input << 3)
-    for (let tile: usize = 0; tile < count; tile += 4) {
-      let a0 = f32x4.splat(0),
-        a1 = a0,
-        b0 = a0,
-        b1 = a0,
-        c0 = a0,
-        c1 = a0,
-        d0 = a0,
-        d1 = a0,
-        p = seen + tile * input,
-        u = w
-      const end = p + input
-      while (p < end) {
-        const w0 = v128.load(u),
-          w1 = v128.load(u, 16)
-        u += 32
-        let v = v128.load32_splat(p)
-        a0 = f32x4.add(a0, f32x4.mul(v, w0))
-        a1 = f32x4.add(a1, f32x4.mul(v, w1))
-        v = v128.load32_splat(p + input)
-        b0 = f32x4.add(b0, f32x4.mul(v, w0))
-        b1 = f32x4.add(b1, f32x4.mul(v, w1))
-        v = v128.load32_splat(p + 2 * input)
-        c0 = f32x4.add(c0, f32x4.mul(v, w0))
-        c1 = f32x4.add(c1, f32x4.mul(v, w1))
-        v = v128.load32_splat(p + 3 * input)
-        d0 = f32x4.add(d0, f32x4.mul(v, w0))
-        d1 = f32x4.add(d1, f32x4.mul(v, w1))
-        p += 4
-      }
-      let out = to + tile * output + o
-      v128.store(out, a0)
-      v128.store(out, a1, 16)
-      out += output
-      v128.store(out, b0)
-      v128.store(out, b1, 16)
-      out += output
-      v128.store(out, c0)
-      v128.store(out, c1, 16)
-      out += output
-      v128.store(out, d0)
-      v128.store(out, d1, 16)
-    }
-}
-
 /** The two by two px that the sixteen places make, as far as they lie within. */
 function tell(
   sums: usize,
   place: usize,
-  bias: usize,
   more: usize,
   to: usize,
   row: usize,
@@ -199,11 +159,11 @@ function tell(
 ): void {
   for (let o: usize = 0; o < px; o += 16) {
     const s = sums + o,
-      b = v128.load(bias + o)
-    let a0 = b,
-      a1 = b,
-      c0 = b,
-      c1 = b
+      zero = f32x4.splat(0)
+    let a0 = zero,
+      a1 = zero,
+      c0 = zero,
+      c1 = zero
     // Across: the first three of four columns make the left px, the last three the right one.
     for (let x: usize = 0; x < 4; x++) {
       const u = s + x * place,
