@@ -117,9 +117,9 @@ function prepared(lesson: Lesson): Prepared {
       perEight = side * side * inputs * 8
     for (let o = 0; o < outputs; o++) b[o] = view.getFloat32(at + (outputs + o) * 4, true)
     at += outputs * 8
-    const whole = new Int8Array(file.buffer, at, count)
+    const numbers = new Int8Array(file.buffer, at, count)
     for (let first = 0; first < outputs; first += 8)
-      for (let i = (first >> 3) * perEight, end = i + perEight; i < end; i++) w[i] = whole[i] * scales[first + (i & 7)]
+      for (let i = (first >> 3) * perEight, end = i + perEight; i < end; i++) w[i] = numbers[i] * scales[first + (i & 7)]
     at += count
     const layer = { side, inputs, outputs, weights, bias }
     if (!inTiles) return layer
