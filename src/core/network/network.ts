@@ -119,7 +119,8 @@ function prepared(lesson: Lesson): Prepared {
     at += outputs * 8
     const numbers = new Int8Array(file.buffer, at, count)
     for (let first = 0; first < outputs; first += 8)
-      for (let i = (first >> 3) * perEight, end = i + perEight; i < end; i++) w[i] = numbers[i] * scales[first + (i & 7)]
+      for (let i = (first >> 3) * perEight, end = i + perEight; i < end; i++)
+        w[i] = numbers[i] * scales[first + (i & 7)]
     at += count
     const layer = { side, inputs, outputs, weights, bias }
     if (!inTiles) return layer
