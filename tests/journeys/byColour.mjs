@@ -10,6 +10,7 @@ import {
   clearSteps,
   click,
   drag,
+  matteByCommand,
   matteOf,
   menuOf,
   overlap,
@@ -89,7 +90,7 @@ export async function byColour(application) {
     await card.getByLabel('Spread, typed').fill('16')
     await card.getByLabel('Spread, typed').press('Enter')
     await page.waitForTimeout(600)
-    const limited = overlap(picked.data, (await matte()).data)
+    const limited = overlap(picked.data, (await matteByCommand(page, application, id, photo)).data)
     await clearSteps(page)
 
     // A palette whose threshold is dragged on its histogram.

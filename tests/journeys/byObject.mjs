@@ -50,7 +50,7 @@ export async function byObject(application) {
     await shareAfter(page, 0)
     await against('rough box', 0.9)
     const boxed = await matteOf(page, application, id),
-      byCommand = await matteByCommand(page, application, id, otter, folder, 'box')
+      byCommand = await matteByCommand(page, application, id, otter)
     check(
       byCommand.data.every((v, i) => Math.abs(v - boxed.data[i]) <= 1),
       'the command line finds the same',

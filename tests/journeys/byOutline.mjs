@@ -10,6 +10,7 @@ import {
   clearSteps,
   click,
   drag,
+  matteByCommand,
   matteOf,
   near,
   overlap,
@@ -115,7 +116,7 @@ export async function byOutline(application) {
     await page.locator('[data-kept="Path 1"]').getByRole('button', { name: 'Select' }).click()
     await page.keyboard.press('Escape')
     await shareAfter(page, 0)
-    const traced = overlap(sky.data, (await matte()).data)
+    const traced = overlap(sky.data, (await matteByCommand(page, application, id, photo)).data)
     check(traced >= 0.97, `the traced path and the sky it was traced from overlap by ${traced.toFixed(4)}`)
     await page.getByRole('button', { name: 'Saved selections and paths' }).click()
     await page.locator('[data-kept="Path 1"]').getByRole('button', { name: 'Clip layer' }).click()

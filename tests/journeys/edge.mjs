@@ -12,6 +12,7 @@ import {
   dragTakenBack,
   exported,
   grey,
+  matteByCommand,
   matteOf,
   near,
   pixels,
@@ -153,7 +154,7 @@ export async function edge(application) {
     await drag(page, await at(page, 420, 300), await at(page, 470, 240))
     await page.waitForFunction(() => document.querySelectorAll('[data-mark=unsure]').length === 1)
     await page.waitForSelector('[data-selected]:not([aria-busy=true])')
-    const mended = errorOf(await matteOf(page, application, id))
+    const mended = errorOf(await matteByCommand(page, application, id, otter))
     check(
       mended < 1.05 * solved,
       `an unsure stroke over hair does no harm (${solved.toFixed(4)} → ${mended.toFixed(4)})`,

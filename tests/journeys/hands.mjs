@@ -1,6 +1,7 @@
 /** What a person's hands do on the workbench, with real pointer events, and what their eyes check. */
 import { execFile } from 'node:child_process'
-import { readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { promisify } from 'node:util'
 import sharp from 'sharp'
@@ -216,11 +217,18 @@ export async function matteOf(page, application, id) {
   )
 }
 /** The same, by the command line. */
-export async function matteByCommand(page, application, id, photo, folder, name) {
-  const { selection } = await recordsOf(page, application, id)
-  writeFileSync(join(folder, `${name}.json`), JSON.stringify(selection))
-  await wily('select', photo, '--recipe', join(folder, `${name}.json`), '--out', join(folder, `${name}.png`))
-  return grey(join(folder, `${name}.png`))
+export async function matteByCommand(page, application, id, photo) {
+  const { selection } = await recordsOf(page, application, id),
+    folder = mkdtempSync(join(tmpdir(), 'wily-matte-')),
+    recipe = join(folder, 'recipe.json'),
+    out = join(folder, 'matte.png')
+  try {
+    writeFileSync(recipe, JSON.stringify(selection))
+    await wily('select', photo, '--recipe', recipe, '--out', out)
+    return await grey(out)
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
 }
 /** Opens a menu; a mask's is at the head of its values. */
 export async function openMenu(page, button) {

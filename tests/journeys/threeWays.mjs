@@ -1,6 +1,4 @@
 /** The same region found in several ways: a box, corners clicked one by one, freehand, two bands that overlap; and an ellipse, a palette. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openBrowser } from './browser.mjs'
 import { root } from './application.mjs'
@@ -27,10 +25,9 @@ const [X0, Y0, X1, Y1] = [400, 300, 1000, 800]
 export async function threeWays(application) {
   const browser = await openBrowser()
   const { page } = browser
-  const folder = mkdtempSync(join(tmpdir(), 'wily-ways-'))
   try {
     const id = await beginWith(page, application, photo)
-    const matte = (name) => matteByCommand(page, application, id, photo, folder, name),
+    const matte = () => matteByCommand(page, application, id, photo),
       finder = (name) => chooseFinder(page, name),
       clear = () => clearSteps(page)
     const wanted = (100 * (X1 - X0) * (Y1 - Y0)) / (1800 * 1200)
@@ -38,7 +35,7 @@ export async function threeWays(application) {
     await finder('Rectangle')
     await drag(page, await at(page, X0, Y0), await at(page, X1, Y1))
     near(await shareAfter(page, 0), wanted, 0.3, 'a dragged box has its area')
-    const boxed = await matte('box')
+    const boxed = await matte()
     await clear()
 
     await finder('Corners')
@@ -57,7 +54,7 @@ export async function threeWays(application) {
     await click(page, X0, Y1)
     await click(page, X0, Y0) // on the ring: closes
     await page.waitForFunction(() => document.querySelectorAll('[data-grip^="Point "]').length === 4)
-    const byCorners = await matte('corners')
+    const byCorners = await matte()
     await clear()
 
     await finder('Freehand')
@@ -72,7 +69,7 @@ export async function threeWays(application) {
       await page.mouse.move(...(await at(page, x, y)), { steps: 20 })
     await page.mouse.up()
     await shareAfter(page, 0)
-    const freehand = await matte('freehand')
+    const freehand = await matte()
     await clear()
 
     await finder('Band')
@@ -80,7 +77,7 @@ export async function threeWays(application) {
     await shareAfter(page, 0)
     await drag(page, await at(page, X0, 900), await at(page, X1, 905), ['Shift', 'Alt'])
     await page.waitForTimeout(500)
-    const bands = await matte('bands')
+    const bands = await matte()
     await clear()
 
     const figures = Object.entries({ corners: byCorners, freehand, bands }).map(([name, other]) => {
@@ -133,6 +130,5 @@ export async function threeWays(application) {
   } finally {
     await browser.close()
     browser.forget()
-    rmSync(folder, { recursive: true, force: true })
   }
 }

@@ -82,6 +82,24 @@ describe('blur at an edge', () => {
       ),
     ).toBeNull()
   })
+  it('is the same whether rows are gone through four px at a time or one by one', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 70 }), fc.integer({ min: 0, max: 30 }), (length, phase) => {
+        const above = (x: number, y: number) => 80 + 30 * Math.sin((x + phase) / length) - y,
+          told = (width: number) =>
+            edgeBlurOf(
+              picture((x, y) => {
+                const v = 40 + (x % 7) + 160 * Math.min(1, Math.max(0, 0.5 + above(x, y) / 6))
+                return [v, v, v]
+              }, width),
+              matte((x, y) => x < WIDTH - 20 && above(x, y) > 0, width),
+            )
+        expect(told(WIDTH)).toBeGreaterThan(0)
+        for (const more of [1, 2, 3]) expect(told(WIDTH + more)).toBe(told(WIDTH))
+      }),
+      { numRuns: 10 },
+    )
+  })
   it('is not told by twigs', () => {
     expect(
       edgeBlurOf(

@@ -4,6 +4,9 @@ import * as schema from './schema'
 
 export type Database = NodePgDatabase<typeof schema>
 
+/** Who is away says so at once; who is only slow (a machine with too much to do) gets this long. */
+export const CONNECT_MS = 10_000
+
 /** Kept on globalThis: Next.js may load this module more than once in a process. */
 const store = globalThis as typeof globalThis & { wilyPool?: Pool }
 
@@ -16,8 +19,7 @@ export function databasePool(): Pool {
     store.wilyPool = new Pool({
       connectionString: process.env.DATABASE_URL,
       max: 8,
-      // Who is away says so at once; who is only slow (a machine with too much to do) gets this long.
-      connectionTimeoutMillis: 10_000,
+      connectionTimeoutMillis: CONNECT_MS,
       idleTimeoutMillis: 30_000,
     })
     store.wilyPool.on('error', () => {}) // an idle connection died with its server: the next query makes a new one, or says so

@@ -7,7 +7,7 @@ import { sentenceOf } from '@/core/fields/sentenceOf'
 import { availableParallelism } from 'node:os'
 import { parseArgs } from 'node:util'
 import { Client } from 'pg'
-import { closeDatabase } from '../database/connection'
+import { closeDatabase, CONNECT_MS } from '../database/connection'
 import { removeScratch } from '../storage/scratch'
 import { BATCH_JOBS } from './batchJobs'
 import { boss, CHANNEL, type JobData, type QueueName, superviseJobs, takenJobs } from './boss'
@@ -161,7 +161,7 @@ async function dropGone(): Promise<void> {
 /** Hears of new work and of work to drop. */
 async function listen(): Promise<void> {
   while (!ending) {
-    const client = new Client({ connectionString: process.env.DATABASE_URL, connectionTimeoutMillis: 3000 })
+    const client = new Client({ connectionString: process.env.DATABASE_URL, connectionTimeoutMillis: CONNECT_MS })
     const gone = new Promise<void>((resolve) => {
       client.on('error', () => resolve())
       client.on('end', () => resolve())
