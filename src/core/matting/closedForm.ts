@@ -8,8 +8,10 @@ import { withRoom } from '../kernels'
 import { type Level } from './level'
 
 /** The grid has so many px all round that belong to nothing: windows reach that far. */
-const RIM = 2,
-  SLOTS = 25
+const RIM = 2
+/** Weights for the px around each node, by groups of so many nodes; a run of them begins a group. */
+const SLOTS = 25,
+  GROUP = 4
 /** The residual that is left, beside the first one. */
 const SETTLED = 1e-4
 
@@ -24,7 +26,7 @@ export interface Hints {
 
 /**
  * Solves the unknown pixels from all others, in place, in at most so many rounds; `alpha` is what they start from.
- * Memory: 120 bytes for each unknown pixel and 32 for each other one. @param check is called now and then with the progress (0-1)
+ * Memory: 120 bytes for each unknown pixel, where they stand together, and 32 for each other one. @param check is called now and then with the progress (0-1)
  */
 export function solveClosedForm(
   { picture, unknown, alpha }: Level,
@@ -40,9 +42,13 @@ export function solveClosedForm(
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0, before = 0; x < width; before = unknown[i], x++, i++)
       if (unknown[i]) {
+        if (!before) {
+          nodes = grouped(nodes)
+          count++
+        }
         nodes++
-        if (!before) count++
       }
+  nodes = grouped(nodes)
   if (nodes === 0) return
   withRoom((stack) => {
     const plane = size * 4,
@@ -68,12 +74,12 @@ export function solveClosedForm(
       epsilonOf = stack.floats(epsilons, size)
     const numberOf = stack.words(numbers, size),
       grids = stack.floats(grid, size),
-      own = stack.floats(weights + (SLOTS >> 1) * nodePlane, nodes),
+      weightsOf = stack.floats(weights, SLOTS * nodes),
       rights = stack.floats(r, nodes),
       diagonals = stack.floats(diagonal, nodes),
       found = stack.floats(x, nodes),
       product = stack.floats(q, nodes)
-    stack.floats(weights, SLOTS * nodes).fill(0)
+    weightsOf.fill(0)
     rights.fill(0)
     diagonals.fill(0)
     grids.fill(0)
@@ -90,7 +96,7 @@ export function solveClosedForm(
         runs[3 * k + 1] = x - from
         runs[3 * k + 2] = node
         pixels[k++] = row + from
-        node += x - from
+        node = grouped(node + x - from)
       }
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0, to = (y + RIM) * stride + RIM; x < width; x++, i++, to++) {
@@ -117,7 +123,6 @@ export function solveClosedForm(
         width - 2,
         epsilons,
         weights,
-        nodePlane,
         r,
         diagonal,
         scratch,
@@ -127,23 +132,24 @@ export function solveClosedForm(
     for (let k = 0; k < count; k++)
       for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) {
         // The last term holds what nothing else does: a picture of one row has no windows.
-        own[node] += weight[i] + 1e-9
+        weightsOf[ownWeight(node)] += weight[i] + 1e-9
         diagonals[node] += weight[i] + 1e-9
         rights[node] += weight[i] * belief[i] + 1e-9 * alpha[i]
       }
     // r = right − A x, p = r / diagonal.
-    run.multiplyNodes(runsAt, count, weights, nodePlane, grid, stride, q)
+    run.multiplyNodes(runsAt, count, weights, grid, stride, q)
     let rho = 0
-    for (let n = 0; n < nodes; n++) {
-      rights[n] -= product[n]
-      diagonals[n] = 1 / diagonals[n]
-      rho += rights[n] * rights[n] * diagonals[n]
-    }
+    for (let k = 0; k < count; k++)
+      for (let n = runs[3 * k + 2], end = n + runs[3 * k + 1]; n < end; n++) {
+        rights[n] -= product[n]
+        diagonals[n] = 1 / diagonals[n]
+        rho += rights[n] * rights[n] * diagonals[n]
+      }
     run.turnNodes(runsAt, count, grid, r, diagonal, 0)
     const first = rho
     for (let round = 0; round < rounds && rho > SETTLED ** 2 * first && rho > 1e-14; round++) {
       if (round % 4 === 0) check(0.3 + (0.7 * round) / rounds)
-      const curvature = run.multiplyNodes(runsAt, count, weights, nodePlane, grid, stride, q)
+      const curvature = run.multiplyNodes(runsAt, count, weights, grid, stride, q)
       if (!(curvature > 0)) break
       const next = run.stepNodes(runsAt, count, grid, x, r, q, diagonal, rho / curvature)
       run.turnNodes(runsAt, count, grid, r, diagonal, next / rho)
@@ -154,3 +160,8 @@ export function solveClosedForm(
         alpha[i] = found[node] > 1 ? 1 : found[node] > 0 ? found[node] : 0
   })
 }
+
+/** The first node from a number on that begins a group. */
+const grouped = (node: number): number => Math.ceil(node / GROUP) * GROUP
+/** Where a node's weight for itself lies. */
+const ownWeight = (node: number): number => (node - (node % GROUP)) * SLOTS + (SLOTS >> 1) * GROUP + (node % GROUP)

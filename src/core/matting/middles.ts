@@ -4,12 +4,13 @@
  */
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
+import { cropRows } from '../raster/crop'
 import { distanceTo, withinReach } from '../raster/distance'
 import { mapInto } from '../raster/mapInto'
 import { type Matte, type Size } from '../raster/picture'
 import { Scratch } from '../raster/scratch'
 import { wordsOf } from '../raster/wordsOf'
-import { MIDDLE } from './band'
+import { MIDDLE, SIDES } from './band'
 
 /** What is known of the same side so near is enough to be told from, as a multiple of the band's reach. */
 const ENOUGH = 2
@@ -56,9 +57,12 @@ export function keepMiddles(
 function squaresWith(open: Uint8Array, { width, height }: Size, side: number): Box[] {
   const across = Math.ceil(width / side),
     found = new Uint8Array(across * Math.ceil(height / side))
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0, k = Math.floor(y / side) * across; x < width; x += side, k++)
-      for (const end = i + Math.min(side, width - x); i < end; i++) if (open[i]) found[k] = 1
+  for (let i = open.indexOf(1); i >= 0;) {
+    const x = i % width,
+      square = Math.floor(x / side)
+    found[Math.floor(Math.floor(i / width) / side) * across + square] = 1
+    i = open.indexOf(1, i - x + Math.min(width, (square + 1) * side)) // beyond the square's row
+  }
   const squares: Box[] = []
   found.forEach((is, k) => {
     const x = (k % across) * side,
@@ -100,12 +104,9 @@ function closeMiddles(
 ): void {
   if (!isOpenIn(square, coverage, open, whole, inside)) return
   const { width, height } = part,
-    known = room.bytes(width * height).fill(0),
-    other = room.bytes(width * height).fill(0)
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0, j = (part.y + y) * whole + part.x; x < width; x++, i++, j++)
-      if (coverage[j] >= MIDDLE !== inside) other[i] = 1
-      else if (!open[j]) known[i] = 1
+    other = cropRows(coverage, whole, part, room.bytes(width * height)),
+    known = cropRows(open, whole, part, room.bytes(width * height))
+  tellSides(other, known, inside)
   const near = withinReach(known, part, ENOUGH * reach, room.bytes(other.length)),
     lones = room.words(other.length)
   let count = 0
@@ -131,6 +132,22 @@ function closeMiddles(
       middles[(y + part.y) * whole + x + part.x] = 1
   })
 }
+
+/** Of coverage and of what is open becomes, in place, what is of the other side and what is known of this one: 1 each. Four px at a time. */
+function tellSides(coverage: Uint8Array, open: Uint8Array, inside: boolean): void {
+  const sides = wordsOf(coverage),
+    closed = wordsOf(open),
+    own = inside ? SIDES : 0
+  for (let k = 0; k < sides.length; k++) {
+    sides[k] = ((sides[k] ^ own) & SIDES) >>> 7
+    closed[k] = ~(closed[k] | sides[k]) & ONES
+  }
+  for (let i = 4 * sides.length; i < coverage.length; i++) {
+    coverage[i] = coverage[i] >= MIDDLE !== inside ? 1 : 0
+    open[i] = open[i] | coverage[i] ? 0 : 1
+  }
+}
+const ONES = 0x01010101
 
 /** Whether something of this side is open in the square. */
 function isOpenIn(square: Box, coverage: Uint8Array, open: Uint8Array, whole: number, inside: boolean): boolean {

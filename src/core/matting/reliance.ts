@@ -66,18 +66,32 @@ const FAINT = 1e-4
 /** Three means over squares of 2 · AROUND + 1 px; zero lies beyond the borders. */
 function smoothed(from: Float32Array, { width, height }: Size): Float32Array {
   let now = from
-  for (let turn = 0; turn < 3; turn++) now = meanAlong(meanAlong(now, width, height, 1, width), height, width, width, 1)
+  for (let turn = 0; turn < 3; turn++) now = meanDown(meanAcross(now, width, height), width, height)
   return now
 }
-function meanAlong(from: Float32Array, length: number, lines: number, step: number, next: number): Float32Array {
+function meanAcross(from: Float32Array, width: number, height: number): Float32Array {
   const out = new Float32Array(from.length)
-  for (let line = 0; line < lines; line++) {
+  for (let y = 0, row = 0; y < height; y++, row += width) {
     let sum = 0
-    for (let k = -AROUND; k < length; k++) {
-      if (k + AROUND < length) sum += from[line * next + (k + AROUND) * step]
-      if (k - AROUND - 1 >= 0) sum -= from[line * next + (k - AROUND - 1) * step]
-      if (k >= 0) out[line * next + k * step] = sum / (2 * AROUND + 1)
+    for (let x = -AROUND; x < width; x++) {
+      if (x + AROUND < width) sum += from[row + x + AROUND]
+      if (x - AROUND - 1 >= 0) sum -= from[row + x - AROUND - 1]
+      if (x >= 0) out[row + x] = sum / (2 * AROUND + 1)
     }
+  }
+  return out
+}
+/** Row by row, as they lie in memory. */
+function meanDown(from: Float32Array, width: number, height: number): Float32Array {
+  const out = new Float32Array(from.length),
+    sums = new Float64Array(width)
+  const add = (y: number, sign: 1 | -1) => {
+    if (y >= 0 && y < height) for (let x = 0, i = y * width; x < width; x++, i++) sums[x] += sign * from[i]
+  }
+  for (let y = -AROUND; y < height; y++) {
+    add(y + AROUND, 1)
+    add(y - AROUND - 1, -1)
+    if (y >= 0) for (let x = 0, i = y * width; x < width; x++, i++) out[i] = sums[x] / (2 * AROUND + 1)
   }
   return out
 }

@@ -4,7 +4,7 @@ import { wordsOf } from './wordsOf'
 export function countSet(mask: Uint8Array): number {
   const words = wordsOf(mask)
   let count = 0
-  for (let k = 0; k < words.length; k++) if (words[k]) count += (words[k] * 0x01010101) >>> 24
+  for (let k = 0; k < words.length; k++) if (words[k]) count += Math.imul(words[k], 0x01010101) >>> 24
   for (let i = 4 * words.length; i < mask.length; i++) count += mask[i]
   return count
 }

@@ -1,17 +1,26 @@
 // The matting Laplacian of a block (Levin, Lischinski and Weiss 2008, equation 12) and conjugate gradients on it. The block is a padded
 // grid: two px all round that belong to nothing. Unknown px are nodes, numbered row by row; a run is three i32: its first px in the
-// grid, its length, its first node. Planes of weights hold one float for each node, for the 5 × 5 px around it.
+// grid, its length, its first node, a multiple of four. Weights, floats for the 5 × 5 px around each node, lie by groups of four nodes:
+// 25 times four of them, so that what is read together lies together.
 
 const SIDE: i32 = 5
+/** From a px to the next one in a group's weights, and from a group to the next, bytes. */
+const SLOT: usize = 16,
+  GROUP: usize = 25 * SLOT
 
 // @ts-ignore: decorator
 @inline function at32(base: usize, i: i32): usize {
   return base + ((<usize>i) << 2)
 }
 
+// @ts-ignore: decorator
+@inline function weightsOf(weights: usize, node: i32): usize {
+  return weights + <usize>(node >> 2) * GROUP + ((<usize>(node & 3)) << 2)
+}
+
 /**
  * Adds the windows whose middles lie in one row, from px `from` on. `colours` are three planes of `plane` bytes, `nodes` i32 (−1: known),
- * `alpha` and `epsilon` floats; `weights` are 25 planes of `weightPlane` bytes, `right` and `diagonal` floats for each node. `scratch` has room for 27 doubles.
+ * `alpha` and `epsilon` floats; `weights` by groups, `right` and `diagonal` floats for each node. `scratch` has room for 27 doubles.
  */
 export function addWindows(
   colours: usize,
@@ -23,7 +32,6 @@ export function addWindows(
   count: i32,
   epsilon: usize,
   weights: usize,
-  weightPlane: usize,
   right: usize,
   diagonal: usize,
   scratch: usize,
@@ -108,17 +116,17 @@ export function addWindows(
         let known: f64 = 0,
           other = scratch
         for (
-          let my: i32 = 0, j = top, slot = at32(weights + <usize>((2 - ky) * SIDE + 2 - kx) * weightPlane, node);
+          let my: i32 = 0, j = top, slot = weightsOf(weights, node) + <usize>((2 - ky) * SIDE + 2 - kx) * SLOT;
           my < 3;
-          my++, j += stride, slot += 2 * weightPlane
+          my++, j += stride, slot += 2 * SLOT
         )
-          for (let mx: i32 = 0; mx < 3; mx++, other += 24, slot += weightPlane) {
+          for (let mx: i32 = 0; mx < 3; mx++, other += 24, slot += SLOT) {
             const value = -ninth - (vr * load<f64>(other) + vg * load<f64>(other, 8) + vb * load<f64>(other, 16))
             if (load<i32>(at32(nodes, j + mx)) >= 0) store<f32>(slot, <f32>(load<f32>(slot) + value))
             else known -= value * <f64>load<f32>(at32(alpha, j + mx))
           }
         // A pixel beside itself: one more.
-        const mine = at32(weights + 12 * weightPlane, node),
+        const mine = weightsOf(weights, node) + 12 * SLOT,
           value = 1 - ninth - (vr * r + vg * g + vb * b)
         store<f32>(mine, load<f32>(mine) + 1)
         store<f32>(at32(diagonal, node), <f32>(load<f32>(at32(diagonal, node)) + value))
@@ -128,41 +136,33 @@ export function addWindows(
 }
 
 /** q = A p for all nodes; p lies in the grid (known px are zero there), q by nodes. Returns p·q. */
-export function multiplyNodes(
-  runs: usize,
-  count: i32,
-  weights: usize,
-  weightPlane: usize,
-  grid: usize,
-  stride: i32,
-  q: usize,
-): f64 {
+export function multiplyNodes(runs: usize, count: i32, weights: usize, grid: usize, stride: i32, q: usize): f64 {
   let sum: f64 = 0
   for (let r: i32 = 0; r < count; r++, runs += 12) {
     const length = load<i32>(runs, 4),
       node = load<i32>(runs, 8)
     let corner = at32(grid, load<i32>(runs) - 2 * stride - 2),
-      weight = at32(weights, node),
+      weight = weightsOf(weights, node),
       to = at32(q, node),
       i: i32 = 0
     const row = (<usize>stride) << 2,
       middle = (row << 1) + 8
     let part = f32x4.splat(0)
-    for (; i + 4 <= length; i += 4, corner += 16, weight += 16, to += 16) {
+    for (; i + 4 <= length; i += 4, corner += 16, weight += GROUP, to += 16) {
       let total = f32x4.splat(0),
         w = weight,
         v = corner
       for (let y: i32 = 0; y < SIDE; y++, v += row) {
         total = f32x4.add(total, f32x4.mul(v128.load(w), v128.load(v)))
-        w += weightPlane
+        w += SLOT
         total = f32x4.add(total, f32x4.mul(v128.load(w), v128.load(v, 4)))
-        w += weightPlane
+        w += SLOT
         total = f32x4.add(total, f32x4.mul(v128.load(w), v128.load(v, 8)))
-        w += weightPlane
+        w += SLOT
         total = f32x4.add(total, f32x4.mul(v128.load(w), v128.load(v, 12)))
-        w += weightPlane
+        w += SLOT
         total = f32x4.add(total, f32x4.mul(v128.load(w), v128.load(v, 16)))
-        w += weightPlane
+        w += SLOT
       }
       v128.store(to, total)
       part = f32x4.add(part, f32x4.mul(total, v128.load(corner + middle)))
@@ -177,7 +177,7 @@ export function multiplyNodes(
         w = weight,
         v = corner
       for (let y: i32 = 0; y < SIDE; y++, v += row)
-        for (let x: usize = 0; x < 20; x += 4, w += weightPlane) total += load<f32>(w) * load<f32>(v + x)
+        for (let x: usize = 0; x < 20; x += 4, w += SLOT) total += load<f32>(w) * load<f32>(v + x)
       store<f32>(to, total)
       sum += <f64>(total * load<f32>(corner + middle))
     }
