@@ -11,9 +11,9 @@ export interface SolveExports {
     epsilon: number,
     weights: number,
     right: number,
-    diagonal: number,
     scratch: number,
   ) => void
+  readonly groupNodes: (weights: number, nodes: number, scratch: number) => void
   readonly multiplyNodes: (
     runs: number,
     count: number,

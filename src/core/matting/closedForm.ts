@@ -60,8 +60,8 @@ export function solveClosedForm(
       grid = stack.take(plane + 64),
       runsAt = stack.take(count * 12),
       pixelsAt = stack.take(count * 4),
-      scratch = stack.take(256)
-    const weights = stack.take(SLOTS * nodePlane),
+      scratch = stack.take(512)
+    const weights = stack.take(SLOTS * nodePlane + 4),
       r = stack.take(nodePlane),
       diagonal = stack.take(nodePlane),
       x = stack.take(nodePlane),
@@ -81,12 +81,14 @@ export function solveClosedForm(
       product = stack.floats(q, nodes)
     weightsOf.fill(0)
     rights.fill(0)
-    diagonals.fill(0)
     grids.fill(0)
     numberOf.fill(-1)
     // Unknown pixels one beside another: where in the grid, how many, the number of the first; and where in the picture.
     const runs = stack.words(runsAt, 3 * count),
       pixels = stack.words(pixelsAt, count)
+    // What windows with something unknown see of each row.
+    const first = new Int32Array(height).fill(width),
+      last = new Int32Array(height)
     for (let y = 0, k = 0, node = 0; y < height; y++)
       for (let x = 0, row = y * width; x < width; x++) {
         if (!unknown[row + x]) continue
@@ -97,9 +99,17 @@ export function solveClosedForm(
         runs[3 * k + 2] = node
         pixels[k++] = row + from
         node = grouped(node + x - from)
+        for (let v = Math.max(0, y - RIM); v <= Math.min(height - 1, y + RIM); v++) {
+          first[v] = Math.max(0, Math.min(first[v], from - RIM))
+          last[v] = Math.max(last[v], x + RIM)
+        }
       }
-    for (let y = 0, i = 0; y < height; y++)
-      for (let x = 0, to = (y + RIM) * stride + RIM; x < width; x++, i++, to++) {
+    for (let y = 0; y < height; y++)
+      for (
+        let x = first[y], i = y * width + x, to = (y + RIM) * stride + RIM + x, end = Math.min(width, last[y]);
+        x < end;
+        x++, i++, to++
+      ) {
         red[to] = LINEAR_OF_BYTE[data[i * 4]]
         green[to] = LINEAR_OF_BYTE[data[i * 4 + 1]]
         blue[to] = LINEAR_OF_BYTE[data[i * 4 + 2]]
@@ -113,29 +123,33 @@ export function solveClosedForm(
       }
     // Windows lie whole within the picture.
     for (let y = 1; y < height - 1 && width > 2; y++) {
+      const from = Math.max(1, first[y])
       run.addWindows(
         colours,
         plane,
         numbers,
         known,
         stride,
-        (y + RIM) * stride + RIM + 1,
-        width - 2,
+        (y + RIM) * stride + RIM + from,
+        Math.min(width - 1, last[y]) - from,
         epsilons,
         weights,
         r,
-        diagonal,
         scratch,
       )
       if (y % 32 === 0) check((0.3 * y) / height)
     }
-    for (let k = 0; k < count; k++)
-      for (let i = pixels[k], node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, node++) {
+    run.groupNodes(weights, nodes, scratch)
+    for (let k = 0; k < count; k++) {
+      let i = pixels[k],
+        column = i % width
+      const down = windowsOver((i - column) / width, height)
+      for (let node = runs[3 * k + 2], end = node + runs[3 * k + 1]; node < end; i++, column++, node++) {
         // The last term holds what nothing else does: a picture of one row has no windows.
-        weightsOf[ownWeight(node)] += weight[i] + 1e-9
-        diagonals[node] += weight[i] + 1e-9
+        diagonals[node] = weightsOf[ownWeight(node)] += windowsOver(column, width) * down + weight[i] + 1e-9
         rights[node] += weight[i] * belief[i] + 1e-9 * alpha[i]
       }
+    }
     // r = right − A x, p = r / diagonal.
     run.multiplyNodes(runsAt, count, weights, grid, stride, q)
     let rho = 0
@@ -146,8 +160,8 @@ export function solveClosedForm(
         rho += rights[n] * rights[n] * diagonals[n]
       }
     run.turnNodes(runsAt, count, grid, r, diagonal, 0)
-    const first = rho
-    for (let round = 0; round < rounds && rho > SETTLED ** 2 * first && rho > 1e-14; round++) {
+    const begun = rho
+    for (let round = 0; round < rounds && rho > SETTLED ** 2 * begun && rho > 1e-14; round++) {
       if (round % 4 === 0) check(0.3 + (0.7 * round) / rounds)
       const curvature = run.multiplyNodes(runsAt, count, weights, grid, stride, q)
       if (!(curvature > 0)) break
@@ -161,6 +175,9 @@ export function solveClosedForm(
   })
 }
 
+/** How many windows, which lie whole within a length, lie over a place. */
+const windowsOver = (at: number, length: number): number =>
+  Math.max(0, Math.min(at + 1, length - 2) - Math.max(at - 1, 1) + 1)
 /** The first node from a number on that begins a group. */
 const grouped = (node: number): number => Math.ceil(node / GROUP) * GROUP
 /** Where a node's weight for itself lies. */
