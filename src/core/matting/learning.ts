@@ -4,13 +4,13 @@
  */
 import { type Solver } from '../fields/solver'
 import { type Box } from '../raster/content'
-import { type Crew, floatsFor, type Task } from '../parallel/crew'
+import { bytesFor, type Crew, floatsFor, type Task } from '../parallel/crew'
 import { type Rows, stripsOf } from '../parallel/strips'
 import { type Scratch } from '../raster/scratch'
 import { type Hints } from './closedForm'
 import { type Level } from './level'
 import { localColours, type LocalColours, roomForColours } from './localColours'
-import { roomForSamples, sampledCoverage, type Samples } from './sampling'
+import { roomForSamples, sampledCoverage, type Samples, wayToKnown } from './sampling'
 
 /** How far the affine functions are held back: by the grain's variance over the square of how well colours tell, within limits; less well known far away from what is known (px). */
 const HOLD = 100,
@@ -59,17 +59,27 @@ export function tellOf(levels: readonly Level[], samples: boolean, crew: Crew, c
     levels.forEach(({ picture }, of) => {
       for (const rows of stripsOf(picture.height, ROWS)) parts.push({ of, rows })
     })
-  crew.share(tellParts, { levels, told }, parts, check)
+  const away = samples
+    ? levels.map(({ picture, unknown }) => wayToKnown(unknown, picture, bytesFor(crew, unknown.length)))
+    : []
+  crew.share(tellParts, { levels, away, told }, parts, check)
   return told
 }
 
-export const tellParts: Task<{ readonly levels: readonly Level[]; readonly told: readonly Told[] }, Part> = {
+interface ToTell {
+  readonly levels: readonly Level[]
+  /** How far it is to what is known on each. @see wayToKnown */
+  readonly away: readonly Uint8Array[]
+  readonly told: readonly Told[]
+}
+
+export const tellParts: Task<ToTell, Part> = {
   name: 'what known pixels say',
   begin:
-    ({ levels, told }, check) =>
+    ({ levels, away, told }, check) =>
     ({ of, rows }) => {
       const { colours, samples } = told[of]
-      if (rows) sampledCoverage(levels[of], samples!, rows.from, rows.to)
+      if (rows) sampledCoverage(levels[of], away[of], samples!, rows.from, rows.to)
       else localColours(levels[of], colours, check)
     },
 }

@@ -6,7 +6,7 @@ import { solveClosedForm } from './closedForm'
 import { type Level } from './level'
 import { localColours } from './localColours'
 import { noiseOf } from './noise'
-import { roomForSamples, sampledCoverage } from './sampling'
+import { roomForSamples, sampledCoverage, wayToKnown } from './sampling'
 import { SOLVERS } from '../fields/solver'
 import { solveUnknown } from './solveUnknown'
 
@@ -117,7 +117,7 @@ describe('what colours say', () => {
     const level = levelOf(mix(truthAt)),
       samples = roomForSamples(level.picture, (length) => new Float32Array(length)),
       { coverage, sure } = samples
-    sampledCoverage(level, samples)
+    sampledCoverage(level, wayToKnown(level.unknown, level.picture), samples)
     for (let i = 0; i < coverage.length; i++)
       if (level.unknown[i]) {
         expect(Math.abs(coverage[i] - truthAt(i % WIDTH, Math.floor(i / WIDTH)))).toBeLessThan(0.03)

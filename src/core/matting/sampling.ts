@@ -35,9 +35,37 @@ export const roomForSamples = ({ width, height }: Size, floats: (length: number)
   sure: floats(width * height),
 })
 
-/** Of rows `from` to (without) `to`. @param out zero */
+/** How many px at least, along any ray, it is to what is known, up to 255: the distance along rows or along columns, whichever is longer. @param away zero, filled with it */
+export function wayToKnown(
+  unknown: Uint8Array,
+  { width, height }: Size,
+  away: Uint8Array = new Uint8Array(width * height),
+): Uint8Array {
+  const ways = new Uint8Array(width + 2).fill(FAR) // of the row before, with a px at both ends
+  const pass = (y: number, step: 1 | -1) => {
+    const row = y * width,
+      start = step > 0 ? 0 : width - 1
+    let diagonal = ways[start + 1 - step],
+      beside = FAR
+    for (let n = 0, x = start; n < width; n++, x += step) {
+      const above = ways[x + 1],
+        least = Math.min(diagonal, above, ways[x + 1 + step], beside, FAR - 1) + 1
+      diagonal = above
+      beside = unknown[row + x] ? (away[row + x] ? Math.min(away[row + x], least) : least) : 0
+      ways[x + 1] = away[row + x] = beside
+    }
+  }
+  for (let y = 0; y < height; y++) pass(y, 1)
+  ways.fill(FAR)
+  for (let y = height - 1; y >= 0; y--) pass(y, -1)
+  return away
+}
+const FAR = 255
+
+/** Of rows `from` to (without) `to`. @param away how far it is to what is known @param out zero */
 export function sampledCoverage(
   { picture: { width, height, data }, unknown, alpha }: Level,
+  away: Uint8Array,
   { coverage, sure }: Samples,
   from = 0,
   to = height,
@@ -53,12 +81,15 @@ export function sampledCoverage(
       let insides = 0,
         outsides = 0
       for (let k = 0; k < RAYS; k++)
-        for (let way = 1, step = k * FARTHEST + 1; way < FARTHEST; way++, step++) {
-          const u = x + ACROSS[step],
-            v = y + DOWN[step]
+        for (let way = away[i]; way < FARTHEST;) {
+          const u = x + ACROSS[k * FARTHEST + way],
+            v = y + DOWN[k * FARTHEST + way]
           if (u < 0 || v < 0 || u >= width || v >= height) break
           const j = v * width + u
-          if (unknown[j]) continue
+          if (unknown[j]) {
+            way += away[j] // all between is unknown
+            continue
+          }
           if (alpha[j] > FULL) {
             inside[insides] = j
             insideWay[insides++] = way
