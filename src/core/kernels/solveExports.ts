@@ -110,6 +110,7 @@ export interface SolveExports {
     small: number,
     across: number,
   ) => void
+  readonly addDoubledRow: (half: number, to: number, channels: number, width: number) => void
   readonly convolveRow: (
     from: number,
     stride: number,

@@ -105,13 +105,8 @@ export function convolve(
 
 /** Adds a plane of half the size to each of the two by two px it stands for, and cuts off what is below zero. */
 export function addDoubled(stack: KernelStack, small: Plane, to: Plane): void {
-  const { channels, width, height } = to
-  for (let y = 0; y < height; y++) {
-    const below = stack.floats(small.at + (y >> 1) * small.row, small.width * channels),
-      row = stack.floats(to.at + y * to.row, width * channels)
-    for (let x = 0, i = 0; x < width; x++)
-      for (let c = 0, j = (x >> 1) * channels; c < channels; c++, i++, j++) row[i] = Math.max(0, row[i] + below[j])
-  }
+  for (let y = 0; y < to.height; y++)
+    stack.run.addDoubledRow(small.at + (y >> 1) * small.row, to.at + y * to.row, to.channels, to.width)
 }
 
 /** Adds to every px what a convolution of one px says of the mean of all, and cuts off what is below zero. */

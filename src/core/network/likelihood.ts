@@ -107,7 +107,9 @@ function taps(from: number, count: number, to: number): { first: number; weights
       const middle = Math.min(count - 1, Math.max(0, (k + 0.5) * scale - 0.5)),
         left = Math.min(Math.floor(middle), Math.max(0, count - 2)),
         share = middle - left
-      return { first: from + left, weights: count > 1 ? [1 - share, share] : [1] }
+      return share > 0 && share < 1
+        ? { first: from + left, weights: [1 - share, share] }
+        : { first: from + left + share, weights: [1] }
     }
     const start = k * scale,
       end = Math.min(count, start + scale),

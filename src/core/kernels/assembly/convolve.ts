@@ -94,3 +94,14 @@ export function convolveRow(
     }
   }
 }
+
+/** Adds to a row of `width` px one of half as many, each to two of them, and cuts off what is below zero; `channels` floats a px, a multiple of four. */
+export function addDoubledRow(half: usize, to: usize, channels: i32, width: i32): void {
+  const px = (<usize>channels) << 2,
+    zero = f32x4.splat(0)
+  for (let x: i32 = 0; x < width; x++) {
+    const end = to + px
+    for (let from = half + <usize>(x >> 1) * px; to < end; from += 16, to += 16)
+      v128.store(to, f32x4.max(zero, f32x4.add(v128.load(to), v128.load(from))))
+  }
+}

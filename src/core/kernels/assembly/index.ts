@@ -11,7 +11,7 @@ export { addWindows, groupNodes, multiplyNodes, stepNodes, turnNodes } from './m
 export { clearFlow, pushFlow } from './flow'
 export { joinRow } from './join'
 export { decideMarks, doubleStates, giveStates, hearRow, keepInside, markRow, openBand, shrinkInside } from './states'
-export { convolveRow } from './convolve'
+export { addDoubledRow, convolveRow } from './convolve'
 export { convolveTiles, turnWeights } from './tiles'
 export { labRow } from './lab'
 export { coverageRow, halveCoverage, halveRow, tallyRows } from './levels'
