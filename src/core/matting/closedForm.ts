@@ -26,7 +26,7 @@ export interface Hints {
 
 /**
  * Solves the unknown pixels from all others, in place, in at most so many rounds; `alpha` is what they start from.
- * Memory: 120 bytes for each unknown pixel, where they stand together, and 32 for each other one. @param check is called now and then with the progress (0-1)
+ * Memory: 120 bytes for each unknown pixel, up to four times that where they stand alone, and 32 for each other one. @param check is called now and then with the progress (0-1)
  */
 export function solveClosedForm(
   { picture, unknown, alpha }: Level,
@@ -60,7 +60,7 @@ export function solveClosedForm(
       grid = stack.take(plane + 64),
       runsAt = stack.take(count * 12),
       pixelsAt = stack.take(count * 4),
-      scratch = stack.take(512)
+      scratch = stack.take(432)
     const weights = stack.take(SLOTS * nodePlane + 4),
       r = stack.take(nodePlane),
       diagonal = stack.take(nodePlane),

@@ -21,6 +21,7 @@ const NODE: usize = 100,
   return weights + <usize>(node >> 2) * GROUP + ((<usize>(node & 3)) << 2)
 }
 
+/** The first two of four. */
 // @ts-ignore: decorator
 @inline function firstTwo(row: v128): v128 {
   return f64x2.promote_low_f32x4(row)
@@ -30,12 +31,13 @@ const NODE: usize = 100,
 @inline function third(row: v128): v128 {
   return v128.and(f64x2.promote_low_f32x4(v128.shuffle<i64>(row, row, 1, 1)), i64x2(-1, 0))
 }
+/** Two, one, and zero. */
 // @ts-ignore: decorator
 @inline function threeAnd0(two: v128, one: v128): v128 {
   return v128.shuffle<i64>(f32x4.demote_f64x2_zero(two), f32x4.demote_f64x2_zero(one), 0, 2)
 }
 // @ts-ignore: decorator
-@inline function both(pair: v128): f64 {
+@inline function sumOfBoth(pair: v128): f64 {
   return f64x2.extract_lane(pair, 0) + f64x2.extract_lane(pair, 1)
 }
 /** Of one channel of a window beside its mean: three rows, the first two px of each and the third. */
@@ -52,7 +54,9 @@ function centre(colours: usize, step: usize, to: usize): void {
     d = third(above),
     e = third(here),
     f = third(below)
-  const mean = f64x2.splat(both(f64x2.add(f64x2.add(f64x2.add(a, b), c), f64x2.add(f64x2.add(d, e), f))) * (1.0 / 9.0))
+  const mean = f64x2.splat(
+    sumOfBoth(f64x2.add(f64x2.add(f64x2.add(a, b), c), f64x2.add(f64x2.add(d, e), f))) * (1.0 / 9.0),
+  )
   v128.store(to, f64x2.sub(a, mean))
   v128.store(to, v128.and(f64x2.sub(d, mean), i64x2(-1, 0)), 16)
   v128.store(to, f64x2.sub(b, mean), 32)
@@ -65,7 +69,7 @@ function centre(colours: usize, step: usize, to: usize): void {
 function together(one: usize, other: usize): f64 {
   let sum = f64x2.mul(v128.load(one), v128.load(other))
   for (let k: usize = 16; k < ROWS; k += 16) sum = f64x2.add(sum, f64x2.mul(v128.load(one + k), v128.load(other + k)))
-  return both(sum)
+  return sumOfBoth(sum)
 }
 
 /**
@@ -93,7 +97,7 @@ export function addWindows(
     blue = green + ROWS,
     white = blue + ROWS,
     thirds = f32x4.splat(1.0 / 3.0),
-    less = f32x4(-1.0 / 9.0, -1.0 / 9.0, -1.0 / 9.0, 0),
+    minusNinth = f32x4(-1.0 / 9.0, -1.0 / 9.0, -1.0 / 9.0, 0),
     three = i32x4(-1, -1, -1, 0)
   for (let middle = from, end = from + count; middle < end; middle++) {
     const top = middle - stride - 1,
@@ -158,9 +162,9 @@ export function addWindows(
         const r = v128.load32_splat(own + 4 * x),
           g = v128.load32_splat(own + 4 * x, 48),
           b = v128.load32_splat(own + 4 * x, 96),
-          above = f32x4.sub(less, f32x4.add(f32x4.add(f32x4.mul(r, r0), f32x4.mul(g, g0)), f32x4.mul(b, b0))),
-          here = f32x4.sub(less, f32x4.add(f32x4.add(f32x4.mul(r, r1), f32x4.mul(g, g1)), f32x4.mul(b, b1))),
-          below = f32x4.sub(less, f32x4.add(f32x4.add(f32x4.mul(r, r2), f32x4.mul(g, g2)), f32x4.mul(b, b2))),
+          above = f32x4.sub(minusNinth, f32x4.add(f32x4.add(f32x4.mul(r, r0), f32x4.mul(g, g0)), f32x4.mul(b, b0))),
+          here = f32x4.sub(minusNinth, f32x4.add(f32x4.add(f32x4.mul(r, r1), f32x4.mul(g, g1)), f32x4.mul(b, b1))),
+          below = f32x4.sub(minusNinth, f32x4.add(f32x4.add(f32x4.mul(r, r2), f32x4.mul(g, g2)), f32x4.mul(b, b2))),
           to = weights + <usize>node * NODE + ((slot - x) << 2)
         if (all) {
           v128.store(to, f32x4.add(v128.load(to), above))
