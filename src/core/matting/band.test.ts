@@ -1,3 +1,4 @@
+import { randomOf } from '../../../tests/madeUp/random'
 import fc from '../../../tests/properties'
 import { expect, it } from 'vitest'
 import { bandAlong, MIDDLE } from './band'
@@ -12,11 +13,8 @@ it('lies within reach of a px that has one beside it on the other side of the mi
   })
   fc.assert(
     fc.property(cases, ({ width, height, inside, reach, seed }) => {
-      const data = Uint8Array.from({ length: width * height }, (_, i) => {
-        const v = Math.sin(seed * 0.37 + 12.9898 * (i + 1)) * 43758.5453,
-          random = v - Math.floor(v)
-        return random < inside ? MIDDLE + Math.floor((128 * random) / inside) : Math.floor(128 * random)
-      })
+      const r = randomOf(seed),
+        data = Uint8Array.from({ length: width * height }, () => r.whole(0, MIDDLE) + (r.chance(inside) ? MIDDLE : 0))
       const on = (x: number, y: number) => data[y * width + x] >= MIDDLE,
         places = Array.from(data, (_, i): [number, number] => [i % width, Math.floor(i / width)]),
         rim = places.filter(([x, y]) =>

@@ -1,3 +1,4 @@
+import { randomOf } from '../../../tests/madeUp/random'
 import fc from '../../../tests/properties'
 import { expect, it } from 'vitest'
 import { LINEAR_OF_BYTE } from '../colour/srgb'
@@ -53,18 +54,16 @@ it('is what the equation by the book says, whatever is unknown, held back and be
   })
   fc.assert(
     fc.property(cases, ({ width, height, unknown: share, grey, seed }) => {
-      const random = (i: number) => {
-          const v = Math.sin(seed * 0.37 + 12.9898 * (i + 1)) * 43758.5453
-          return v - Math.floor(v)
-        },
+      const r = randomOf(seed),
         count = width * height,
-        data = Uint8ClampedArray.from({ length: 4 * count }, (_, i) => 256 * random(grey ? i >> 2 : i)),
-        unknown = Uint8Array.from({ length: count }, (_, i) => (random(i + 1000) < share ? 1 : 0)),
-        start = Float32Array.from({ length: count }, (_, i) => random(i + 2000)),
-        epsilon = Float32Array.from({ length: count }, (_, i) => 10 ** (-7 + 2 * random(i + 3000))),
-        weight = Float32Array.from({ length: count }, (_, i) => 0.05 + random(i + 4000)),
-        belief = Float32Array.from({ length: count }, (_, i) => random(i + 5000)),
+        data = new Uint8ClampedArray(4 * count),
+        unknown = Uint8Array.from({ length: count }, () => (r.chance(share) ? 1 : 0)),
+        start = Float32Array.from({ length: count }, r),
+        epsilon = Float32Array.from({ length: count }, () => 10 ** r.between(-7, -5)),
+        weight = Float32Array.from({ length: count }, () => r.between(0.05, 1.05)),
+        belief = Float32Array.from({ length: count }, r),
         alpha = start.slice()
+      for (let i = 0; i < data.length; i++) data[i] = grey && i % 4 ? data[i - 1] : r.whole(0, 256)
       solveClosedForm({ picture: { width, height, data }, unknown, alpha }, { epsilon, belief, weight }, 1000)
 
       const colours = Array.from({ length: count }, (_, i) =>

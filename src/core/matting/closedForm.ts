@@ -61,6 +61,7 @@ export function solveClosedForm(
       runsAt = stack.take(count * 12),
       pixelsAt = stack.take(count * 4),
       scratch = stack.take(432)
+    // Rows of three weights are written by fours: the last one needs room behind it.
     const weights = stack.take(SLOTS * nodePlane + 4),
       r = stack.take(nodePlane),
       diagonal = stack.take(nodePlane),

@@ -133,7 +133,7 @@ function closeMiddles(
   })
 }
 
-/** Of coverage and of what is open becomes, in place, what is of the other side and what is known of this one: 1 each. Four px at a time. */
+/** Of coverage and of what is open becomes, in place, what is of the other side and what is known of this one: 1 each. Four px at a time: both begin where a word does. */
 function tellSides(coverage: Uint8Array, open: Uint8Array, inside: boolean): void {
   const sides = wordsOf(coverage),
     closed = wordsOf(open),

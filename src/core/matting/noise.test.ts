@@ -1,3 +1,4 @@
+import { randomOf } from '../../../tests/madeUp/random'
 import fc from '../../../tests/properties'
 import { expect, it } from 'vitest'
 import { noiseOf, varianceAt } from './noise'
@@ -11,13 +12,10 @@ it('is the calmest tenth of the windows that are looked at, every third row, whe
   })
   fc.assert(
     fc.property(cases, ({ width, height, share, seed }) => {
-      const random = (i: number) => {
-        const v = Math.sin(seed * 0.37 + 12.9898 * (i + 1)) * 43758.5453
-        return v - Math.floor(v)
-      }
-      const data = Uint8ClampedArray.from({ length: width * height * 4 }, (_, i) => 256 * random(i)),
+      const r = randomOf(seed),
+        data = Uint8ClampedArray.from({ length: width * height * 4 }, () => r.whole(0, 256)),
         picture = { width, height, data },
-        mask = Uint8Array.from({ length: width * height }, (_, i) => (random(i + 9999) < share ? 1 : 0)),
+        mask = Uint8Array.from({ length: width * height }, () => (r.chance(share) ? 1 : 0)),
         found: number[] = []
       for (let y = 1; y < height - 1; y += 3)
         for (let x = 1; x < width - 1; x++) if (mask[y * width + x]) found.push(varianceAt(picture, y * width + x))

@@ -1,12 +1,9 @@
+import { randomOf } from '../../../tests/madeUp/random'
 import fc from '../../../tests/properties'
 import { expect, it } from 'vitest'
 import { type Level } from './level'
 import { roomForSamples, sampledCoverage, wayToKnown } from './sampling'
 
-const noise = (seed: number) => (i: number) => {
-  const v = Math.sin(seed * 0.37 + 12.9898 * (i + 1)) * 43758.5453
-  return v - Math.floor(v)
-}
 const cases = fc.record({
   width: fc.integer({ min: 1, max: 40 }),
   height: fc.integer({ min: 1, max: 40 }),
@@ -17,8 +14,8 @@ const cases = fc.record({
 it('the way to what is known is the longer of the ways along rows and columns, as brute force finds it', () => {
   fc.assert(
     fc.property(cases, ({ width, height, known, seed }) => {
-      const random = noise(seed),
-        unknown = Uint8Array.from({ length: width * height }, (_, i) => (random(i) < known ? 0 : 1)),
+      const r = randomOf(seed),
+        unknown = Uint8Array.from({ length: width * height }, () => (r.chance(known) ? 0 : 1)),
         way = wayToKnown(unknown, { width, height })
       for (let i = 0; i < way.length; i++) {
         let least = 255
@@ -37,12 +34,12 @@ it('the way to what is known is the longer of the ways along rows and columns, a
 it('what lies between is passed over: samples are those of rays that look at each px', () => {
   fc.assert(
     fc.property(cases, ({ width, height, known, seed }) => {
-      const random = noise(seed),
+      const r = randomOf(seed),
         count = width * height,
         level: Level = {
-          picture: { width, height, data: Uint8ClampedArray.from({ length: 4 * count }, (_, i) => 256 * random(i)) },
-          unknown: Uint8Array.from({ length: count }, (_, i) => (random(i + 7777) < known ? 0 : 1)),
-          alpha: Float32Array.from({ length: count }, (_, i) => [0, 0, 0.5, 1, 1][Math.floor(5 * random(i + 9999))]),
+          picture: { width, height, data: Uint8ClampedArray.from({ length: 4 * count }, () => r.whole(0, 256)) },
+          unknown: Uint8Array.from({ length: count }, () => (r.chance(known) ? 0 : 1)),
+          alpha: Float32Array.from({ length: count }, () => r.one([0, 0, 0.5, 1, 1])),
         }
       const by = (away: Uint8Array) => {
         const samples = roomForSamples(level.picture, (length) => new Float32Array(length))

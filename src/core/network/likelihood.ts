@@ -107,6 +107,7 @@ function taps(from: number, count: number, to: number): { first: number; weights
       const middle = Math.min(count - 1, Math.max(0, (k + 0.5) * scale - 0.5)),
         left = Math.min(Math.floor(middle), Math.max(0, count - 2)),
         share = middle - left
+      // On a px of the source none other counts.
       return share > 0 && share < 1
         ? { first: from + left, weights: [1 - share, share] }
         : { first: from + left + share, weights: [1] }

@@ -16,11 +16,6 @@ const NODE: usize = 100,
   return base + ((<usize>i) << 2)
 }
 
-// @ts-ignore: decorator
-@inline function weightsOf(weights: usize, node: i32): usize {
-  return weights + <usize>(node >> 2) * GROUP + ((<usize>(node & 3)) << 2)
-}
-
 /** The first two of four. */
 // @ts-ignore: decorator
 @inline function firstTwo(row: v128): v128 {
@@ -208,7 +203,7 @@ export function multiplyNodes(runs: usize, count: i32, weights: usize, grid: usi
     const length = load<i32>(runs, 4),
       node = load<i32>(runs, 8)
     let corner = at32(grid, load<i32>(runs) - 2 * stride - 2),
-      weight = weightsOf(weights, node),
+      weight = weights + <usize>node * NODE,
       to = at32(q, node),
       i: i32 = 0
     const row = (<usize>stride) << 2,
