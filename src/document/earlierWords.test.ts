@@ -29,6 +29,13 @@ describe('names of earlier versions', () => {
     const change = { fields: { set: { name: 'density', points: [[1, 2]] } } }
     expect(inTodaysWords(change)).toBe(change)
   })
+  it('a live wire stored before it could follow an object follows edges alone, in records and in changes', () => {
+    const wire = { kind: 'liveWire', id: 'w', anchors: [[1, 2]] }
+    expect(inTodaysWords({ add: [[null, wire]] })).toEqual({ add: [[null, { ...wire, followObject: false }]] })
+    const told = { ...wire, followObject: true }
+    expect(inTodaysWords(told)).toBe(told)
+    expect(parseStep(wire)).toMatchObject({ followObject: true })
+  })
   it('an undo that an earlier version wrote down is an undo', () => {
     const project = { layers: [{ id: 'a', mask: { strength: 0.5 } }] } as unknown as Project,
       inverse = {

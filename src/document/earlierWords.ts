@@ -4,6 +4,10 @@ import { EARLIER_SHAPES } from '@/core/raster/ramp'
 /** Fields of a mask. */
 export const EARLIER_FIELDS: Readonly<Record<string, string>> = { density: 'strength' }
 
+/** A live wire of before it could follow an object goes along edges alone, as it did. */
+const isEarlierWire = (step: object): boolean =>
+  'kind' in step && step.kind === 'liveWire' && 'anchors' in step && !('followObject' in step)
+
 const known = new WeakMap<object, unknown>()
 
 /** A change as it is told now; the very same where it has no earlier names. */
@@ -25,7 +29,8 @@ function fieldsOf(object: object): object {
       EARLIER_FIELDS[name] ?? name,
       name === 'shape' && typeof value === 'string' ? (EARLIER_SHAPES[value] ?? value) : inTodaysWords(value),
     ])
-  return told.some(([name, value], i) => name !== entries[i][0] || value !== entries[i][1])
+  if (isEarlierWire(object)) told.push(['followObject', false])
+  return told.some(([name, value], i) => name !== entries[i]?.[0] || value !== entries[i][1])
     ? Object.fromEntries(told)
     : object
 }

@@ -38,7 +38,7 @@ const tooLarge = ({ width, height }: Size): string | undefined =>
   width * height > LIMITS.pixels ? `: takes at most ${LIMITS.pixels / 1e6} megapixels.` : undefined
 /** Whole px. */
 const size: Schema<Size> = without(recordOf('a width and a height', sides), tooLarge)
-const recipe = by(parseRecipe)
+const recipe = by((value, path) => parseRecipe(inTodaysWords(value), path))
 const fill = by((value, path): Fill => {
   const problem = fillProblem(value)
   if (problem) throw new ProjectError(`${path}: takes ${problem}.`)

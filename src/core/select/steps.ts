@@ -85,7 +85,8 @@ export function findStep(
   alone = false,
 ): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
   const key = findingKey(step, scene, context.draft)
-  const known = context.memory.get<Found>(key)
+  const known =
+    context.memory.get<Found>(key) ?? (context.draft ? context.memory.get<Found>(findingKey(step, scene)) : undefined)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
   const began = performance.now(),
     found = finderOf(step).find(sceneFor(step, scene), step, context)

@@ -12,21 +12,25 @@ export interface LiveWireFields {
   reach: number
   /** Gradients below this are no edges, CIELAB units a px. */
   edgeGradient: number
+  /** Where the outline of the object that the anchors lie on passes two of them, it goes along that. */
+  followObject: boolean
   antialias: boolean
 }
 
-/** Live wire: a closed outline that follows the strongest edges between anchors. */
+/** Live wire: a closed outline that follows the object the anchors lie on, or the strongest edges between them. */
 export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
   kind: 'liveWire',
   finds: true,
   looksAtPixels: true,
+  drafts: true,
   fields: {
     anchors: points(10_000),
     reach: pixels(1, 400, 24),
     edgeGradient: number(0, STRONGEST_GRADIENT, 2.2, 'CIELAB units a pixel'),
+    followObject: flag(true),
     antialias: flag(true),
   },
-  version: 2,
+  version: 3,
   // Once it was the share of a strong edge, then levels of brightness a px.
   earlier: {
     width: (reach) => ({ reach }),

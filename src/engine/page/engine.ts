@@ -122,9 +122,10 @@ export class Engine {
   wire(
     request: SelectRequest,
     values: LiveWireFields & { readonly sample: Sample },
-    to: Point,
+    to: Point | null,
+    moving: boolean,
   ): Promise<WireSoFar | null> {
-    return this.picture.wire(this.sent(request), values, to, Atomics.add(this.latest, HOVER, 1) + 1)
+    return this.picture.wire(this.sent(request), values, to, moving, Atomics.add(this.latest, HOVER, 1) + 1)
   }
   region(request: SelectRequest, at: Point, detail: number, sample: Sample): Promise<string | null> {
     return this.picture.region(this.sent(request), at, detail, sample, Atomics.add(this.latest, HOVER, 1) + 1)

@@ -67,7 +67,7 @@ export interface SelectResult {
   readonly older: readonly string[]
 }
 
-/** A wire, px: its pieces from each anchor to the next, and the one from the last to a place. */
+/** A wire, px: its pieces from each anchor to the next, and the one from the last to a place; a finished one has no such, and its last piece leads to the first anchor. */
 export interface WireSoFar {
   readonly pinned: readonly (readonly Point[])[]
   readonly loose: readonly Point[]
@@ -107,11 +107,12 @@ export interface PictureWorker {
   contentBox(request: SentRequest, box: Box, sample: Sample): Promise<Box | null>
   /** The selection as SVG path data within `tolerance` px; pieces below `leastArea` px² are left out. Null when overtaken. */
   trace(request: SentRequest, tolerance: number, leastArea: number, number: number): Promise<string | null>
-  /** The wire through its anchors, and from the last one to a place, px; null when overtaken. */
+  /** The wire through its anchors, and from the last one to a place, px; null when overtaken. @param to null for a finished wire @param moving its pieces as they are known will do */
   wire(
     request: SentRequest,
     values: LiveWireFields & { readonly sample: Sample },
-    to: Point,
+    to: Point | null,
+    moving: boolean,
     number: number,
   ): Promise<WireSoFar | null>
   /** The outline of the region under a point as SVG path data; null outside the picture, or when overtaken. */

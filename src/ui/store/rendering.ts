@@ -13,7 +13,7 @@ import { get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
 import { PixelUnderPointer } from './pixelUnderPointer'
 import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
-import { decidesMatte, homeToView, lookedAt, requestFor, selectRequest } from './requests'
+import { decidesMatte, homeToView, isMoving, lookedAt, requestFor, selectRequest } from './requests'
 
 export interface RenderingEvents {
   layersChanged(epoch: number, canvas: Size, partly: boolean): void
@@ -119,6 +119,7 @@ export class Rendering {
     const matters = [
       project,
       state.live !== null,
+      state.drawing,
       state.home,
       state.openStep,
       state.before,
@@ -136,11 +137,12 @@ export class Rendering {
     if (state.stage !== this.lastStage) this.warmLater()
     this.lastStage = state.stage
     this.showFrame(state, frameOf(state, project))
-    const wants = decidesMatte(project, state.home, state.openStep, state.live !== null)
+    const moving = isMoving(state, project),
+      wants = decidesMatte(project, state.home, state.openStep, moving)
     const toCanvas = homeToView(state, project)
     if (wants.length !== this.lastSelect.length || wants.some((value, i) => value !== this.lastSelect[i])) {
       this.lastSelect = wants
-      void this.select(selectRequest(project, state.home, state.openStep, state.live !== null), toCanvas)
+      void this.select(selectRequest(project, state.home, state.openStep, moving), toCanvas)
     } else if (this.matte && !(this.lastMap && sameMap(toCanvas, this.lastMap))) void this.place(toCanvas)
   }
 

@@ -26,7 +26,15 @@ export function requestFor(project: Project, home: RecipeHome, prepare: string |
     prepare,
   }
 }
-/** What is asked at every change: without the layers, where no step looks at them. @param moving something is still being dragged: a quick answer will do */
+/** Whether a quick answer will do: something is being dragged, or a step that makes drafts is still being drawn. */
+export const isMoving = (
+  { live, drawing, home }: Pick<BenchState, 'live' | 'drawing' | 'home'>,
+  project: Project,
+): boolean =>
+  live !== null ||
+  (drawing !== null && (recipeAt(project, home)?.steps ?? []).some((step) => step.id === drawing && drafts(step)))
+
+/** What is asked at every change: without the layers, where no step looks at them. @param moving a quick answer will do */
 export function selectRequest(
   project: Project,
   home: RecipeHome,

@@ -4,7 +4,7 @@ import { contentBox } from '@/core/raster/content'
 import { mattePyramid } from '@/core/raster/levels'
 import { type Matte } from '@/core/raster/picture'
 import { boundsOf } from '@/core/raster/tally'
-import { wirePieces } from '@/core/select/liveWire'
+import { outlinePieces, wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
 import { type Context } from '@/core/select/finder'
@@ -150,11 +150,12 @@ const api: PictureWorker = {
         return pathData(matteSubpaths(matte, tolerance, leastArea, check))
       }),
     ),
-  wire: (sent, values, to, number) =>
+  wire: (sent, values, to, moving, number) =>
     withRequest(sent, (request) => {
       if (newestNow(HOVER) !== number) return null
       return finish('Following the edge', (context) => {
         const scene = sceneOf(request, context.check)
+        if (!to) return { pinned: outlinePieces(scene, values, { ...context, draft: moving }), loose: [] }
         return {
           pinned: wirePieces(scene, values, false, context),
           loose: quickWire(

@@ -20,30 +20,31 @@ const SETTLED_PX = 70,
 
 const NONE: WireSoFar = { pinned: [], loose: [] }
 
-/** The wire through its anchors and on to a place, as the engine finds it: one question at a time, the newest next. @param drawing pieces that stay the same are pinned by themselves */
-function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: number): WireSoFar {
+/** The wire through its anchors and on to a place, as the engine finds it: one question at a time, the newest next. @param to null for a finished wire, undefined: nothing is asked */
+function useWire(step: WireStep, to: Point | null | undefined, scale: number): WireSoFar {
+  const moving = useBench((state) => state.live !== null)
   const [wire, setWire] = useState<WireSoFar>(NONE)
   const asking = useRef(false),
-    wanted = useRef<{ step: WireStep; drawing: boolean; to: Point; scale: number } | null>(null),
+    wanted = useRef<{ step: WireStep; to: Point | null; scale: number; moving: boolean } | null>(null),
     settled = useRef({ from: '', moves: 0, until: [0, 0] as Point })
   useEffect(() => {
-    if (!to || !step.anchors.length) {
+    if (to === undefined || !step.anchors.length) {
       wanted.current = null
       setWire(NONE)
       return
     }
-    wanted.current = { step, drawing, to, scale }
+    wanted.current = { step, to, scale, moving }
     const ask = () => {
       const now = wanted.current
       if (asking.current || !now) return
       asking.current = true
       wanted.current = null
-      askEngine((engine, request) => engine.wire(request, now.step, now.to), now.step)
+      askEngine((engine, request) => engine.wire(request, now.step, now.to, now.moving), now.step)
         ?.then(
           (found) => {
             if (found) {
               setWire(found)
-              if (now.drawing) pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current)
+              if (now.to) pinSettled(found.loose, now.step.anchors.at(-1)!, now.scale, settled.current)
             }
           },
           () => {},
@@ -55,7 +56,7 @@ function useWire(step: WireStep, drawing: boolean, to: Point | null, scale: numb
     }
     ask()
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked anew when the pointer or the wire changed
-  }, [drawing, to?.[0], to?.[1], step])
+  }, [to === null, to?.[0], to?.[1], step, moving])
   return wire
 }
 
@@ -90,8 +91,8 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
     [bx] = toScreen(1, 0),
     scale = Math.abs(bx - ax)
   const held = step.anchors.length <= MOST_GRIPS,
-    to = drawing ? pointer && fromScreen(...(pointer as [number, number])) : held ? step.anchors[0] : null
-  const wire = useWire(step, drawing, to, scale),
+    to = drawing ? (pointer ? fromScreen(...(pointer as [number, number])) : undefined) : held ? null : undefined
+  const wire = useWire(step, to, scale),
     pull = usePull<WireStep>()
   const onScreen = (piece: readonly Point[]) => piece.map(([x, y]) => toScreen(x, y).join(',')).join(' '),
     line = [...wire.pinned, wire.loose].map(onScreen).join(' '),
@@ -105,7 +106,7 @@ export function Handles({ step, home, toScreen, fromScreen, pointer }: HandlesPr
         </g>
       )}
       {!drawing &&
-        [...wire.pinned, wire.loose].map((piece, k) => (
+        wire.pinned.map((piece, k) => (
           <polyline
             key={`piece ${k}`}
             points={onScreen(piece)}

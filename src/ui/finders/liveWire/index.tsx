@@ -1,10 +1,12 @@
 import { Magnet } from 'lucide-react'
 import { type StepOfKind } from '@/core/steps/registry'
 import { Slider } from '@/ui/primitives/Slider'
-import { get, set, useBench } from '@/ui/store/bench'
+import { act, get, set, useBench } from '@/ui/store/bench'
 import { initialTool } from '@/ui/store/rooms/tool'
 import { later } from '@/ui/primitives/later'
 import { type FinderPage, type PanelProps } from '../finder'
+import { Switch } from '@/ui/primitives/Choice'
+import { changeStep } from '@/document/edits'
 import { SampleChoice } from '../marking/SampleChoice'
 import { AntialiasSwitch } from '../marking/AntialiasSwitch'
 import { StepSlider } from '../StepSlider'
@@ -12,6 +14,9 @@ import { closeWire, press, takeAnchorBack } from './press'
 import { counted } from '@/ui/primitives/counted'
 
 const Handles = later(() => import('./Handles').then((module) => module.Handles))
+
+const FOLLOWING =
+  'Closed, it goes along the object that its anchors lie on, wherever the object’s outline passes two of them.'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
   return (
@@ -35,9 +40,17 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
         change="Change what is an edge"
         onSettled={(edgeGradient) => set({ wire: { ...get().wire, edgeGradient } })}
       />
+      <Switch
+        label="Follow the object"
+        checked={step.followObject}
+        onChange={(followObject) => {
+          set({ wire: { ...get().wire, followObject } })
+          act('Follow the object', changeStep(home, step.id!, { followObject }))
+        }}
+      />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {counted(step.anchors.length, 'anchor')}. Drag one to move it, press on the wire to pin it there, double-click
-        an anchor to unpin.
+        an anchor to unpin. {step.followObject ? FOLLOWING : ''}
       </p>
       <AntialiasSwitch step={step} home={home} />
       <SampleChoice step={step} home={home} />

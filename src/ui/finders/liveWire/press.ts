@@ -45,9 +45,10 @@ export function press(at: Press): Drag {
     nothing = { move() {}, end() {} }
   if (!step) {
     const id = crypto.randomUUID(),
-      { reach, edgeGradient } = get().wire
+      { cooling, ...values } = get().wire
+    void cooling
     beginDrawing(id)
-    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], reach, edgeGradient }))
+    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], ...values }))
     set({ openStep: id })
     return nothing
   }

@@ -41,8 +41,8 @@ export interface ToolRoom {
   edgeMode: EdgeMode
   /** How far the next edge is solved on either side, px; null where nothing says so. */
   edgeReach: number | null
-  /** How the next wire is drawn: how far it looks (px), what counts as an edge (levels a px), how soon it pins itself (0-1). */
-  wire: { reach: number; edgeGradient: number; cooling: number }
+  /** How the next wire is drawn: how far it looks (px), what counts as an edge (CIELAB units a px), whether it goes along the object its anchors lie on, how soon it pins itself (0-1). */
+  wire: { reach: number; edgeGradient: number; followObject: boolean; cooling: number }
   /** Rough boxes are drawn as loops. */
   roughLoop: boolean
   /** How fine the regions under the pointer are, 0-1. */
@@ -89,6 +89,7 @@ export const initialTool: ToolRoom = {
   wire: {
     reach: liveWire.fields.reach.fallback!,
     edgeGradient: liveWire.fields.edgeGradient.fallback!,
+    followObject: liveWire.fields.followObject.fallback!,
     cooling: 0.5,
   },
   roughLoop: false,
