@@ -26,6 +26,29 @@ const otter = join(root, 'demo/pictures/otter-puppet.jpg'),
   quay = join(root, 'demo/pictures/lantern-quay.jpg')
 const truthOf = (name) => grey(join(root, 'tests/fixtures', name))
 
+/** Places on the outline of a matte: the outermost from its middle in so many directions. */
+function rimOf({ width, height, data }, count) {
+  let sum = 0,
+    sumX = 0,
+    sumY = 0
+  data.forEach((v, i) => {
+    sum += v
+    sumX += v * (i % width)
+    sumY += v * Math.floor(i / width)
+  })
+  return Array.from({ length: count }, (_, k) => {
+    const [dx, dy] = [Math.cos((2 * Math.PI * k) / count), Math.sin((2 * Math.PI * k) / count)],
+      last = [sumX / sum, sumY / sum]
+    for (let r = 0; r < width; r++) {
+      const x = sumX / sum + r * dx,
+        y = sumY / sum + r * dy
+      if (x < 1 || y < 1 || x >= width - 1 || y >= height - 1) break
+      if (data[Math.floor(y) * width + Math.floor(x)] > 127) [last[0], last[1]] = [x, y]
+    }
+    return last
+  })
+}
+
 export async function byObject(application) {
   const browser = await openBrowser()
   const { page } = browser
@@ -179,6 +202,30 @@ export async function byObject(application) {
     await shareAfter(page, share)
     await page.keyboard.press('Control+z')
     check((await anchors()) === before, 'undo takes the pin out')
+    await clearSteps(page)
+
+    // A few anchors on the otter's outline: by edges the wire takes short cuts, along the object it is the otter.
+    await chooseFinder(page, 'Live wire')
+    for (const [x, y] of rimOf(truth, 9)) {
+      await page.mouse.move(...(await at(page, x, y)), { steps: 3 })
+      await click(page, x, y)
+    }
+    await page.keyboard.press('Enter')
+    share = await shareAfter(page, 0)
+    const byEdges = overlap((await matteOf(page, application, id)).data, truth.data)
+    await page.getByRole('switch', { name: 'Follow the object' }).click()
+    const followedShare = await shareAfter(page, share),
+      followed = await matteOf(page, application, id),
+      alongObject = overlap(followed.data, truth.data),
+      told = await matteByCommand(page, application, id, otter)
+    check(alongObject > byEdges + 0.02, `along the object ${alongObject.toFixed(3)}, by edges ${byEdges.toFixed(3)}`)
+    check(
+      told.data.every((v, i) => Math.abs(v - followed.data[i]) <= 1),
+      'the command line follows the same object',
+    )
+    said.push(`wire ${byEdges.toFixed(3)}, along the object ${alongObject.toFixed(3)}`)
+    await page.keyboard.press('Control+z')
+    check((await shareAfter(page, followedShare)) === share, 'undo goes by edges again')
     await clearSteps(page)
 
     await chooseFinder(page, 'Edge band')

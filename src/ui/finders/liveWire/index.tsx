@@ -16,7 +16,7 @@ import { counted } from '@/ui/primitives/counted'
 const Handles = later(() => import('./Handles').then((module) => module.Handles))
 
 const FOLLOWING =
-  'Closed, it goes along the object that its anchors lie on, wherever the object’s outline passes two of them.'
+  'Following the object, a few anchors are enough: where its outline passes two of them, the wire goes along it.'
 
 function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
   return (
@@ -50,7 +50,7 @@ function Panel({ step, home }: PanelProps<StepOfKind<'liveWire'>>) {
       />
       <p className="text-xs leading-relaxed text-[var(--muted)]">
         {counted(step.anchors.length, 'anchor')}. Drag one to move it, press on the wire to pin it there, double-click
-        an anchor to unpin. {step.followObject ? FOLLOWING : ''}
+        an anchor to unpin. {FOLLOWING}
       </p>
       <AntialiasSwitch step={step} home={home} />
       <SampleChoice step={step} home={home} />

@@ -89,7 +89,8 @@ export const initialTool: ToolRoom = {
   wire: {
     reach: liveWire.fields.reach.fallback!,
     edgeGradient: liveWire.fields.edgeGradient.fallback!,
-    followObject: liveWire.fields.followObject.fallback!,
+    // Each piece was seen and taken as it was drawn; a recipe has its anchors alone.
+    followObject: false,
     cooling: 0.5,
   },
   roughLoop: false,
