@@ -154,7 +154,10 @@ describe('finders by object find a thing on a shaded wall', () => {
       full = foldSteps([parseStep(tripled)], scene, context)
     expect(overlap(draft, full)).toBeGreaterThan(0.95)
     expect(full.data).not.toEqual(draft.data)
-    expect(foldSteps([parseStep(tripled)], scene, { ...context, draft: true }).data).toEqual(draft.data)
+    // Once it is known, it stays while anything is moved.
+    expect(foldSteps([parseStep(tripled)], scene, { ...context, draft: true }).data).toEqual(full.data)
+    const beside = [parseStep(tripled), parseStep({ kind: 'rectangle', x: 0, y: 0, width: 9, height: 9 })]
+    expect(foldSteps(beside, scene, { ...context, draft: true }).data).toEqual(foldSteps(beside, scene, context).data)
   })
 
   it('unsure marks are solved as a matte: a soft ramp between keep and drop comes out as one', () => {

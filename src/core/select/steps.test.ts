@@ -1,11 +1,13 @@
 import fc from '../../../tests/properties'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { RecordError } from '../fields/record'
 import { parseRecipe, parseStep } from '../formats/recipe'
 import { type Matte, type Picture } from '../raster/picture'
 import { LruCache } from '../cache/lruCache'
 import { plainContext, sceneOf } from './onePicture'
 import { rectangleOutline } from './rectangle'
+import { roughBox } from './roughBox'
+import { spread } from './spread'
 import { type Step } from '../steps/registry'
 import { foldSteps } from './steps'
 
@@ -70,6 +72,22 @@ describe('folding steps', () => {
       }),
       { numRuns: 60 },
     )
+  })
+  it('for a draft only those answer quickly that make drafts: what others answer is kept as the true answer', () => {
+    const asked = [roughBox, spread].map((finder) => vi.spyOn(finder, 'find')),
+      stroke = { points: [[20, 20]], size: 9, mode: 'keep' }
+    fold(
+      [
+        { kind: 'roughBox', box: [5, 5, 40, 35] },
+        { kind: 'spread', strokes: [stroke] },
+      ],
+      {
+        ...plainContext(),
+        draft: true,
+      },
+    )
+    expect(asked.map(({ mock }) => mock.calls.map(([, , { draft }]) => draft))).toEqual([[false], [true]])
+    for (const spy of asked) spy.mockRestore()
   })
   it('a change of step k of twenty recomputes only k and the fold after it', () => {
     const steps = Array.from({ length: 20 }, (_, i) => parseStep(box(i, i, 9, 9)))

@@ -20,7 +20,8 @@ const COSTLY_MS = 300
  * and copy it to keep it beyond the next fold.
  */
 export function foldSteps(steps: readonly Step[], scene: Scene, context: Context): Matte {
-  const keys = foldKeys(steps, scene, context.draft)
+  const quick = steps.map((step) => isQuick(step, scene, context)),
+    keys = foldKeys(steps, scene, quick)
   let from = steps.length
   let matte: Matte | undefined
   while (from > 0 && !(matte = context.memory.get<Matte>(keys[from - 1]))) from--
@@ -37,7 +38,7 @@ export function foldSteps(steps: readonly Step[], scene: Scene, context: Context
     if (isFinding(step)) {
       const op = opOf(step)
       const alone = empty && op === 'add' && i === last
-      const found = findStep(step, scene, context, alone)
+      const found = findStep(step, scene, { ...context, draft: quick[i] }, alone)
       remembered = found.remembered
       note = found.note
       // Nothing is combined with it: handed on as it is, a copy to remember would take longer than finding it.
@@ -85,8 +86,7 @@ export function findStep(
   alone = false,
 ): { matte: Matte; remembered: boolean; passing: boolean; note?: string } {
   const key = findingKey(step, scene, context.draft)
-  const known =
-    context.memory.get<Found>(key) ?? (context.draft ? context.memory.get<Found>(findingKey(step, scene)) : undefined)
+  const known = context.memory.get<Found>(key)
   if (known) return { matte: known, remembered: true, passing: false, note: known.note }
   const began = performance.now(),
     found = finderOf(step).find(sceneFor(step, scene), step, context)
@@ -129,9 +129,12 @@ export function resultKeys(steps: readonly Step[], scene: Scene): ResultKeys[] {
 }
 
 /** What there is to say of each step, as it was last made; undefined where there is nothing, or it is forgotten. */
-export function stepNotes(steps: readonly Step[], scene: Scene, { memory, draft }: Context): (string | undefined)[] {
-  const keys = foldKeys(steps, scene, draft)
-  return steps.map((step, i) => memory.get<Found>(isFinding(step) ? findingKey(step, scene, draft) : keys[i])?.note)
+export function stepNotes(steps: readonly Step[], scene: Scene, context: Context): (string | undefined)[] {
+  const quick = steps.map((step) => isQuick(step, scene, context)),
+    keys = foldKeys(steps, scene, quick)
+  return steps.map(
+    (step, i) => context.memory.get<Found>(isFinding(step) ? findingKey(step, scene, quick[i]) : keys[i])?.note,
+  )
 }
 
 const texts = new WeakMap<Step, string>()
@@ -154,11 +157,16 @@ function findingKey(step: FindingStep, outer: Scene, draft = false): string {
   return `step ${draft && finderOf(step).drafts ? 'draft ' : ''}${looksAt} ${textOf(step)}${finderOf(step).dependsOn?.(scene, step) ?? ''}`
 }
 
-function foldKeys(steps: readonly Step[], scene: Scene, draft = false): string[] {
+/** Whether a draft answers a step quickly: it can, and the true answer is not remembered. */
+const isQuick = (step: Step, scene: Scene, { memory, draft }: Context): boolean =>
+  draft === true && isFinding(step) && !step.hidden && !!finderOf(step).drafts && !memory.get(findingKey(step, scene))
+
+/** @param quick which steps are answered quickly */
+function foldKeys(steps: readonly Step[], scene: Scene, quick: readonly boolean[] = []): string[] {
   let key = `fold ${scene.width}×${scene.height}`
-  return steps.map((step) => {
+  return steps.map((step, i) => {
     if (!step.hidden) {
-      if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, draft)}`
+      if (isFinding(step)) key += ` | ${step.op} ${findingKey(step, scene, quick[i])}`
       else {
         key += ` | ${textOf(step)}${modifierOf(step).looksAtPixels ? ` ${sceneFor(step, scene).identity('all')}` : ''}`
       }
