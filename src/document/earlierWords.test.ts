@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { parseStep } from '@/core/formats/recipe'
-import { inTodaysWords } from './earlierWords'
+import { inTodaysWords, wiresAsStored } from './earlierWords'
 import { applyChange } from './history'
 import { type Project } from './records'
 
@@ -35,6 +35,13 @@ describe('names of earlier versions', () => {
     const told = { ...wire, followObject: true }
     expect(inTodaysWords(told)).toBe(told)
     expect(parseStep(wire)).toMatchObject({ followObject: true })
+    const recipe = { version: 1, steps: [{ kind: 'invert' }, wire, told] }
+    expect(wiresAsStored(recipe)).toEqual({
+      version: 1,
+      steps: [{ kind: 'invert' }, { ...wire, followObject: false }, told],
+    })
+    for (const plain of [{ version: 1, steps: [told] }, { steps: 'no' }, null, 7])
+      expect(wiresAsStored(plain)).toBe(plain)
   })
   it('an undo that an earlier version wrote down is an undo', () => {
     const project = { layers: [{ id: 'a', mask: { strength: 0.5 } }] } as unknown as Project,

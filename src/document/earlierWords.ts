@@ -1,4 +1,5 @@
 /** Names that records had in earlier versions. Whoever reads records or changes from outside reads them by these. */
+import { isObject } from '@/core/fields/record'
 import { EARLIER_SHAPES } from '@/core/raster/ramp'
 
 /** Fields of a mask. */
@@ -7,6 +8,19 @@ export const EARLIER_FIELDS: Readonly<Record<string, string>> = { density: 'stre
 /** A live wire of before it could follow an object goes along edges alone, as it did. */
 const isEarlierWire = (step: object): boolean =>
   'kind' in step && step.kind === 'liveWire' && 'anchors' in step && !('followObject' in step)
+
+/** A stored recipe, its live wires as they were. */
+export function wiresAsStored(recipe: unknown): unknown {
+  const steps: unknown = isObject(recipe) && recipe.steps
+  if (!Array.isArray(steps)) return recipe
+  const earlier = steps.map((step) => isObject(step) && isEarlierWire(step))
+  return earlier.includes(true)
+    ? {
+        ...(recipe as object),
+        steps: steps.map((step: object, i) => (earlier[i] ? { ...step, followObject: false } : step)),
+      }
+    : recipe
+}
 
 const known = new WeakMap<object, unknown>()
 

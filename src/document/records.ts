@@ -6,7 +6,7 @@ import { BLEND_MODES } from '@/core/compose/modes'
 import { parseRecipe, parseStep } from '@/core/formats/recipe'
 import { type Size } from '@/core/raster/picture'
 import { type StepOfKind } from '@/core/steps/registry'
-import { inTodaysWords } from './earlierWords'
+import { inTodaysWords, wiresAsStored } from './earlierWords'
 import { LIMITS, WIDEST_RIM } from './limits'
 import {
   affine,
@@ -38,7 +38,7 @@ const tooLarge = ({ width, height }: Size): string | undefined =>
   width * height > LIMITS.pixels ? `: takes at most ${LIMITS.pixels / 1e6} megapixels.` : undefined
 /** Whole px. */
 const size: Schema<Size> = without(recordOf('a width and a height', sides), tooLarge)
-const recipe = by((value, path) => parseRecipe(inTodaysWords(value), path))
+const recipe = by((value, path) => parseRecipe(wiresAsStored(value), path))
 const fill = by((value, path): Fill => {
   const problem = fillProblem(value)
   if (problem) throw new ProjectError(`${path}: takes ${problem}.`)

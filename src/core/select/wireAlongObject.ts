@@ -39,10 +39,11 @@ function objectOutlines(
   context: Context,
 ): Contour[][] {
   const loop = boxAround(anchors),
-    found = outlinesBy({ outline: loop, keep: [], drop: [] }, scene, sample, context)
+    part = (from: number, to: number): Context => ({ ...context, check: (p) => context.check(from + (to - from) * p) }),
+    found = outlinesBy({ outline: loop, keep: [], drop: [] }, scene, sample, part(0, 0.5))
   if (!found?.length) return []
   const marks = corrections(anchors, found, near, clockwise, scene),
-    corrected = marks && outlinesBy({ outline: loop, ...marks }, scene, sample, context)
+    corrected = marks && outlinesBy({ outline: loop, ...marks }, scene, sample, part(0.5, 1))
   return corrected ? [corrected, found] : [found]
 }
 
@@ -73,9 +74,10 @@ function outlinesIn(
   const { frame } = view,
     what = `${identity} ${Object.values(frame).join(' ')} ${view.levels.length - 1}`,
     turns = turnsOfMarks({ ...marks, unsure: [], solver: 'auto' }, view, what),
-    state = decideInTurn(turns, view, context)
+    state = decideInTurn(turns, view, { ...context, check: (p) => context.check(0.9 * p) })
   if (!state) return []
-  const outlines = traceMatte(stateToMatte(state, { ...view, frame: wholeOf(frame) }, frame, true), context.check)
+  const matte = stateToMatte(state, { ...view, frame: wholeOf(frame) }, frame, true),
+    outlines = traceMatte(matte, (p) => context.check(0.9 + 0.1 * p))
   for (const points of outlines)
     for (let i = 0; i < points.length; i += 2) {
       points[i] += frame.x

@@ -45,10 +45,12 @@ export function press(at: Press): Drag {
     nothing = { move() {}, end() {} }
   if (!step) {
     const id = crypto.randomUUID(),
-      { cooling, ...values } = get().wire
-    void cooling
+      { reach, edgeGradient, followObject } = get().wire
     beginDrawing(id)
-    act('Start wire', beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], ...values }))
+    act(
+      'Start wire',
+      beginStep(at, { kind: 'liveWire', id, anchors: [placed(at.point)], reach, edgeGradient, followObject }),
+    )
     set({ openStep: id })
     return nothing
   }
