@@ -91,16 +91,19 @@ export function adjust(
       mirrored: (line) => around.mirrored(line, form),
       facing: (sigma, dx, dy) => around.facing(sigma, [dx, dy]),
     }
-  const kernel = adjustment.kernel?.(node.adjustment),
+  const kernel = adjustment.kernel?.(node.adjustment, region, canvas, surround),
     work: RowWork | null = adjustment.rows?.(node.adjustment, region, canvas, surround) ?? null
   if (!work && !kernel) return
-  const own = kernel?.table ? stack.take(kernel.table.byteLength) : 0,
+  const beside = kernel?.table,
+    floats = !beside ? 0 : beside instanceof Float32Array ? beside.length : beside.floats,
+    own = floats ? stack.take(4 * floats) : 0,
     whole = mode === NORMAL && node.opacity === 1 && !covers
-  if (kernel?.table) stack.floats(own, kernel.table.length).set(kernel.table)
+  if (beside instanceof Float32Array) stack.floats(own, floats).set(beside)
   for (let y = 0; y < height; y++) {
     if (covers && !covers(y)) continue
     const row = at + y * width * PIXEL_BYTES
     run.convertRow(row, rowAt, width, straight || convert, !straight && convert, table, CURVE_STEPS, !wantsLinear)
+    if (beside && !(beside instanceof Float32Array)) beside.fill(stack.floats(own, floats), y)
     kernel?.run(run, rowAt, width, own)
     if (work) {
       const values = stack.floats(rowAt, width * 4)

@@ -71,12 +71,15 @@ export function leastAround(
   }
 }
 
-function minimum(line: Float32Array, out: Float32Array, size: number): void {
-  for (let i = 0; i < line.length; i++) {
-    let low = LIGHT
-    for (let j = Math.max(0, i - size); j <= Math.min(line.length - 1, i + size); j++) if (line[j] < low) low = line[j]
-    out[i] = low
-  }
+/** The least within `size` to either side, LIGHT at most: of stretches twice as long at each step, then of the two that cover what is looked at (common practice). */
+export function minimum(line: Float32Array, out: Float32Array, size: number): void {
+  const whole = 2 * size + 1,
+    least = new Float32Array(line.length + 2 * size).fill(LIGHT)
+  for (let i = 0; i < line.length; i++) if (line[i] < LIGHT) least[size + i] = line[i]
+  let stretch = 1
+  for (; 2 * stretch <= whole; stretch *= 2)
+    for (let i = 0; i + stretch < least.length; i++) if (least[i + stretch] < least[i]) least[i] = least[i + stretch]
+  for (let i = 0; i < line.length; i++) out[i] = Math.min(least[i], least[i + whole - stretch])
 }
 function mean(line: Float32Array, out: Float32Array, size: number): void {
   let sum = 0,

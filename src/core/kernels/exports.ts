@@ -93,6 +93,21 @@ export interface Exports extends SolveExports {
   readonly weighSpans: (from: number, to: number, count: number, starts: number, weights: number, taps: number) => void
   readonly weighRows: (rows: number, to: number, count: number, weights: number, taps: number) => void
   readonly settleRow: (at: number, count: number) => void
+  readonly hazeRow: (
+    at: number,
+    count: number,
+    table: number,
+    taken: number,
+    had: number,
+    stays: number,
+    least: number,
+    red: number,
+    green: number,
+    blue: number,
+    airRed: number,
+    airGreen: number,
+    airBlue: number,
+  ) => void
   readonly matrixRow: (
     at: number,
     count: number,

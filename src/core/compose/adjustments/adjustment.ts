@@ -23,6 +23,12 @@ export interface Surround {
 /** Changes row `y` of the region (counted within it), in place: 4 floats a pixel, 0-1; red, green, blue may lie outside and come back clamped. Alpha must stay. */
 export type RowWork = (row: Float32Array, y: number) => void
 
+/** Changes rows in the kernels' memory, in place and clamped, with a table of its own beside them: the same for all rows, or filled for each (row `y` as above). */
+export interface RowKernel {
+  readonly table?: Float32Array | { readonly floats: number; fill(into: Float32Array, y: number): void }
+  run(kernels: Exports, at: number, count: number, table: number): void
+}
+
 export interface Adjustment<K extends string = string, P = object> {
   readonly kind: K
   readonly fields: Fields<P>
@@ -36,10 +42,8 @@ export interface Adjustment<K extends string = string, P = object> {
   replaces?(this: void, params: P): boolean
   /** For one that treats each channel by itself: the three curves; null when these values change nothing. It has no `rows`. */
   channels?(this: void, params: P): readonly [red: ToneCurve, green: ToneCurve, blue: ToneCurve] | null
-  /** Where a kernel does it, in place on rows in its memory, with a table of its own beside them; null when these values change nothing. */
-  kernel?(
-    params: P,
-  ): { readonly table?: Float32Array; run(kernels: Exports, at: number, count: number, table: number): void } | null
+  /** Where a kernel does it; null when these values change nothing. */
+  kernel?(params: P, region: Region, canvas: Size, surround: Surround): RowKernel | null
   /** Null when these values change nothing. */
   rows?(params: P, region: Region, canvas: Size, surround: Surround): RowWork | null
 }

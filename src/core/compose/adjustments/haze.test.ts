@@ -75,6 +75,47 @@ describe('haze', () => {
     expect(light(0, 60)).toBeCloseTo(0.3 * Math.exp(-20.5 / 20), 2)
     expect(light(0, 93)).toBeLessThan(0.03)
   })
+  it('is laid in along a tilted horizon, to the last pixel of rows of any length', () => {
+    const light = (v: number) => toLinear(v / 255)
+    for (const width of [61, 62, 63, 64]) {
+      const grey: Picture = { width, height: 20, data: new Uint8ClampedArray(width * 80).fill(255) }
+      for (let i = 0; i < grey.data.length; i++) if (i % 4 < 3) grey.data[i] = 90
+      const { data } = composeRegion(
+        [
+          {
+            kind: 'picture',
+            picture: { levels: picturePyramid(grey, true), opaque: true },
+            toCanvas: IDENTITY,
+            opacity: 1,
+          },
+          {
+            kind: 'adjust',
+            adjustment: parseAdjustment({
+              kind: 'haze',
+              amount: 0.6,
+              had: 0,
+              air: [0.8, 0.5, 0.2],
+              horizon: 5,
+              tilt: 10,
+              depth: 9,
+            }),
+            opacity: 1,
+          },
+        ],
+        { level: 0, x: 0, y: 0, width, height: 20 },
+        { canvas: grey },
+      )
+      for (let y = 0; y < 20; y++)
+        for (let x = 0; x < width; x++) {
+          const below = y + 0.5 - 5 - Math.tan(Math.PI / 18) * (x + 0.5 - width / 2),
+            share = 0.6 * Math.exp(-Math.max(0, below) / 9)
+          ;[0.8, 0.5, 0.2].forEach((air, c) => {
+            const wanted = light(90) * (1 - share) + air * share
+            expect(Math.abs(data[4 * (y * width + x) + c] - 255 * fromLinear(wanted))).toBeLessThan(0.6)
+          })
+        }
+    }
+  })
   it('does nothing where nothing is asked', () => {
     const photo = seen(0.3, AIR)
     expect([...made(photo, {}).data]).toEqual([...photo.data])

@@ -41,51 +41,38 @@ export const haze: Adjustment<
     tilt: number(-45, 45, 0),
     depth: length(200),
   },
-  rows({ amount, had, was, air, patch, horizon, tilt, depth }, region, canvas, surround) {
+  kernel({ amount, had, was, air, patch, horizon, tilt, depth }, region, canvas, surround) {
     if (amount === 0 && had === 0) return null
-    const pixel = 2 ** region.level,
+    const { width } = region,
+      pixel = 2 ** region.level,
       slope = Math.tan((tilt * Math.PI) / 180),
       fall = -1 / Math.max(1, depth),
       [red, green, blue] = was.map((v) => Math.max(1e-3, v)),
-      [perRed, perGreen, perBlue] = [1 / red, 1 / green, 1 / blue],
-      [airRed, airGreen, airBlue] = air,
+      per = [1 / red, 1 / green, 1 / blue],
       more = Math.max(0, amount - had),
       stays = had > 0 ? Math.min(1, amount / had) : 0,
-      least = had > 0 ? surround.least(patch, [perRed, perGreen, perBlue]) : null
-    return (row, y) => {
-      const down = (region.y + y + 0.5) * pixel - horizon,
-        piece = least?.(y)
-      let far = 1
-      for (let i = 0, x = 0; i < row.length; i += 4, x++) {
-        if (more > 0 && (slope !== 0 || x === 0)) {
-          const below = down - slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)
-          far = below > 0 ? Math.exp(below * fall) : 1
-        }
-        const r = row[i],
-          g = row[i + 1],
-          b = row[i + 2]
-        // No more than the piece has in its darkest, nor than the pixel itself.
-        let before = 0
-        if (piece) {
-          before = had
-          let share = OMEGA * piece[x]
-          if (share < before) before = share
-          share = perRed * r
-          if (share < before) before = share
-          share = perGreen * g
-          if (share < before) before = share
-          share = perBlue * b
-          if (share < before) before = share
-          if (before < 0) before = 0
-        }
-        let after = before * stays + more * far
-        if (after > 1) after = 1
-        const left = 1 - before,
-          keeps = (1 - after) / (left > LEAST ? left : LEAST)
-        row[i] = (r - red * before) * keeps + airRed * after
-        row[i + 1] = (g - green * before) * keeps + airGreen * after
-        row[i + 2] = (b - blue * before) * keeps + airBlue * after
-      }
+      least = had > 0 ? surround.least(patch, per) : null
+    /** How much of what is laid in there is so far down in a row. */
+    const far = (x: number, down: number): number => {
+      const below = down - slope * ((region.x + x + 0.5) * pixel - canvas.width / 2)
+      return below > 0 ? more * Math.exp(below * fall) : more
+    }
+    return {
+      table: {
+        // The kernel looks at four at a time.
+        floats: 2 * width + 3,
+        // The darkest of every piece, and what is laid in.
+        fill(into: Float32Array, y: number) {
+          const down = (region.y + y + 0.5) * pixel - horizon,
+            piece = least?.(y)
+          if (piece) into.set(piece)
+          else into.fill(0, 0, width)
+          if (slope === 0 || more === 0) into.fill(more && far(0, down), width, 2 * width)
+          else for (let x = 0; x < width; x++) into[width + x] = far(x, down)
+        },
+      },
+      run: (kernels, at, count, table) =>
+        kernels.hazeRow(at, count, table, OMEGA, had, stays, LEAST, red, green, blue, air[0], air[1], air[2]),
     }
   },
 }

@@ -165,6 +165,67 @@ export function turnHues(at: usize, count: u32, turn: f32, scale: f32, light: f3
   }
 }
 
+/** One channel without a share of the old air's light (its colour `was`), with a share of the new, 0-1. What is no number is 0. */
+// @ts-ignore: decorator
+@inline function throughAir(own: v128, was: v128, before: v128, keeps: v128, air: v128, after: v128): v128 {
+  const light = f32x4.add(f32x4.mul(f32x4.sub(own, f32x4.mul(was, before)), keeps), f32x4.mul(air, after))
+  return f32x4.pmin(f32x4.splat(1), f32x4.pmax(f32x4.splat(0), light))
+}
+
+/**
+ * Straight linear colours seen through other air. `table`: for each pixel the darkest around it (count floats), `taken` of which is the old air's light,
+ * `had` at most, and then how much of the new air's is laid in beside what stays (`stays` of what there was). No more is taken than the pixel has in its
+ * darkest channel; at least `least` of its own is thought to be left. In place; clamped to 0-1, alpha stays.
+ */
+export function hazeRow(
+  at: usize,
+  count: u32,
+  table: usize,
+  taken: f32,
+  had: f32,
+  stays: f32,
+  least: f32,
+  red: f32,
+  green: f32,
+  blue: f32,
+  airRed: f32,
+  airGreen: f32,
+  airBlue: f32,
+): void {
+  const zero = f32x4.splat(0),
+    one = f32x4.splat(1),
+    wasRed = f32x4.splat(red),
+    wasGreen = f32x4.splat(green),
+    wasBlue = f32x4.splat(blue)
+  for (let i: u32 = 0; i < count; i += 4, at += 64, table += 16) {
+    const left = count - i,
+      at1 = left > 1 ? at + 16 : at,
+      at2 = left > 2 ? at + 32 : at,
+      at3 = left > 3 ? at + 48 : at
+    transpose(v128.load(at), v128.load(at1), v128.load(at2), v128.load(at3))
+    const alpha = column3,
+      darkest = f32x4.min(
+        f32x4.div(column0, wasRed),
+        f32x4.min(f32x4.div(column1, wasGreen), f32x4.div(column2, wasBlue)),
+      ),
+      around = f32x4.min(f32x4.splat(had), f32x4.mul(v128.load(table), f32x4.splat(taken))),
+      before = f32x4.max(zero, f32x4.min(around, darkest)),
+      laidIn = v128.load(table + ((<usize>count) << 2)),
+      after = f32x4.min(one, f32x4.add(f32x4.mul(before, f32x4.splat(stays)), laidIn)),
+      keeps = f32x4.div(f32x4.sub(one, after), f32x4.max(f32x4.splat(least), f32x4.sub(one, before)))
+    transpose(
+      throughAir(column0, wasRed, before, keeps, f32x4.splat(airRed), after),
+      throughAir(column1, wasGreen, before, keeps, f32x4.splat(airGreen), after),
+      throughAir(column2, wasBlue, before, keeps, f32x4.splat(airBlue), after),
+      alpha,
+    )
+    if (left > 3) v128.store(at3, column3)
+    if (left > 2) v128.store(at2, column2)
+    if (left > 1) v128.store(at1, column1)
+    v128.store(at, column0)
+  }
+}
+
 /** Premultiplied pixels with red, green and blue sent through a table each (steps + 1 floats; by the root of the value where `rooted`). */
 export function throughTables(
   source: usize,
