@@ -58,6 +58,12 @@ describe('the selection moved, scaled and turned', () => {
       { numRuns: 200 },
     )
   })
+  it('enlarged, its edge falls off as far as the map has it', () => {
+    const one: Matte = { width: 9, height: 1, data: Uint8Array.from([0, 0, 0, 0, 255, 0, 0, 0, 0]) }
+    // Four times as large: from 255 in the middle, which comes to lie between two px, down to 0 four px away.
+    const answer = moved(one, compose(translation(5, 0.5), compose(scaling(4, 1), translation(-4.5, -0.5))))
+    expect([...answer.data]).toEqual([0, 32, 96, 159, 223, 223, 159, 96, 32])
+  })
   it('is there again when it is moved there and back, as far as it never left', () => {
     const matte = {
       width: 30,

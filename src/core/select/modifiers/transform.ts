@@ -21,12 +21,15 @@ function shifted({ width, height, data }: Matte, dx: number, dy: number, out: Ma
   return out
 }
 
-/** How far around a px it is mixed into others, px. */
-const BESIDE = 1
+/** Coverage falls off between the middles of px: so far beyond what is covered, px. And as far around a px of what comes of it. */
+const BEYOND = 0.5,
+  BESIDE = 1
 
 /** Where a box comes to lie within a size, whole px; null where that is beyond it. */
 function landsOn(box: Box, matrix: Affine, size: Size): Box | null {
-  const sides = [box.x, box.x + box.width].flatMap((x) => [box.y, box.y + box.height].map((y) => apply(matrix, x, y))),
+  const across = [box.x - BEYOND, box.x + box.width + BEYOND],
+    down = [box.y - BEYOND, box.y + box.height + BEYOND],
+    sides = across.flatMap((x) => down.map((y) => apply(matrix, x, y))),
     [left, top, right, bottom] = boundsOfPoints(sides),
     x = Math.max(0, Math.floor(left - BESIDE)),
     y = Math.max(0, Math.floor(top - BESIDE)),

@@ -9,4 +9,6 @@ export const transform: ModifyingKind<
   kind: 'transform',
   finds: false,
   fields: { matrix: matrix() },
+  // Once an enlarged edge ended a px beyond what was covered.
+  version: 2,
 }
