@@ -28,6 +28,23 @@ export function boxAround(anchors: readonly Point[]): Point[] {
   ]
 }
 
+/** Whether a way leads mostly along the box around the anchors: there what is found was cut off by it, and has no outline. Sides on or beyond the picture's border cut nothing off. */
+export function leadsAlongBox(
+  way: readonly Point[],
+  [[left, top], , [right, bottom]]: readonly Point[],
+  near: number,
+  { width, height }: Size,
+): boolean {
+  const beside = way.filter(
+    ([x, y]) =>
+      (left > 0 && x - left < near) ||
+      (top > 0 && y - top < near) ||
+      (right < width && right - x < near) ||
+      (bottom < height && bottom - y < near),
+  )
+  return 2 * beside.length > way.length
+}
+
 /** An anchor is on an outline within this share of a wire's reach, or of the diagonal of what the anchors span. */
 const OF_REACH = 1 / 4,
   OF_DIAGONAL = 0.004

@@ -48,6 +48,23 @@ describe('a live wire along the object its anchors lie on', () => {
     expect(overlap(run(picture, wire, false).matte, slitTruth)).toBeGreaterThan(0.97)
     expect(overlap(run(picture, { ...wire, anchors: anchors.toReversed() }).matte, slitTruth)).toBeGreaterThan(0.98)
   })
+  it('stays the wire where the object goes on beyond the box around the anchors: only a part of it is outlined', () => {
+    const tall = paint((x, y) =>
+        x >= 140 && x < 220 && y >= 20 && y < 230 ? [190, 90, 50] : [130 + x / 12, 140, 150],
+      ),
+      half: readonly Point[] = [
+        [140, 110],
+        [140, 20],
+        [220, 20],
+        [220, 110],
+      ],
+      scene = sceneOf(tall),
+      step = parseStep({ kind: 'liveWire', anchors: half, reach: 24 }) as never,
+      context = plainContext(),
+      along = outlinePieces(scene, step, context),
+      alone = wirePieces(scene, step, true, context)
+    expect(along.map((piece, k) => piece !== alone[k])).toEqual([true, true, true, false])
+  })
   it('is the wire alone where its anchors lie on no object’s outline', () => {
     const inner = disc
         .filter((_, k) => k % 10 === 0)

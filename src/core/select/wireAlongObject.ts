@@ -5,7 +5,7 @@ import { type MarksFields } from '../steps/marks'
 import { frameOf } from '../segment/cutFromOutline'
 import { decideInTurn } from '../segment/inTurn'
 import { turnsOfMarks } from '../segment/marksInTurn'
-import { boxAround, corrections, nearEnough } from '../segment/objectOfAnchors'
+import { boxAround, corrections, leadsAlongBox, nearEnough } from '../segment/objectOfAnchors'
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView, wholeOf } from '../segment/view'
 import { waysAlong } from '../vector/contourWays'
@@ -23,9 +23,12 @@ export function alongObject(
   context: Context,
 ): readonly (readonly Point[])[] {
   const near = nearEnough(wire.anchors, wire.reach),
+    loop = boxAround(wire.anchors),
     clockwise = areaOf(new Float64Array(pieces.flat(2))) > 0,
-    ways = objectOutlines(scene, wire, near, clockwise, context).map((outlines) =>
-      waysAlong(outlines, wire.anchors, near, clockwise),
+    ways = objectOutlines(scene, wire, loop, near, clockwise, context).map((outlines) =>
+      waysAlong(outlines, wire.anchors, near, clockwise).map((way) =>
+        way && leadsAlongBox(way, loop, near, scene) ? null : way,
+      ),
     )
   return pieces.map((piece, k) => ways.map((way) => way[k]).find(Boolean) ?? piece)
 }
@@ -34,12 +37,15 @@ export function alongObject(
 function objectOutlines(
   scene: Scene,
   { anchors, sample }: Wire,
+  loop: readonly Point[],
   near: number,
   clockwise: boolean,
   context: Context,
 ): Contour[][] {
-  const loop = boxAround(anchors),
-    part = (from: number, to: number): Context => ({ ...context, check: (p) => context.check(from + (to - from) * p) }),
+  const part = (from: number, to: number): Context => ({
+      ...context,
+      check: (p) => context.check(from + (to - from) * p),
+    }),
     found = outlinesBy({ outline: loop, keep: [], drop: [] }, scene, sample, part(0, 0.5))
   if (!found?.length) return []
   const marks = corrections(anchors, found, near, clockwise, scene),
