@@ -1,10 +1,13 @@
 import fc from '../../../tests/properties'
 import { describe, expect, it } from 'vitest'
+import { randomOf } from '../../../tests/madeUp/random'
+import { type Lab, labOf } from '../colour/lab'
+import { byteOfLinear, LINEAR_OF_BYTE } from '../colour/srgb'
 import { halvePicture } from '../raster/levels'
 import { cutGrid, INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { outOfFocus } from './focus'
 import { labPlanes } from './labPlanes'
-import { fitMixture, mixtureCost } from './mixture'
+import { fitMixture, mixtureCost, withShadows } from './mixture'
 import { regionGraph } from './regionGraph'
 import { makeRegionTree } from './regionTree'
 import { greyPicture } from '../../../tests/setups/greyPicture'
@@ -28,6 +31,30 @@ describe('mixtures', () => {
     const [a, b] = [mixtureCost(mixture, 52, 1, 0), mixtureCost(mixture, 12, 31, 5)]
     expect(a - b).toBeCloseTo(Math.log(3), 1) // three times as many there
     expect(mixtureCost(mixture, 30, 15, 2)).toBeGreaterThan(a + 10)
+  })
+  it('with shadows: a colour with less light on it is likelier, another hue is not, and it remains a density', () => {
+    const random = randomOf(8),
+      cloth = Array.from({ length: 400 }, () => {
+        const light = random.between(0.8, 1)
+        return labOf(...([200, 140, 80].map((v) => byteOfLinear(light * LINEAR_OF_BYTE[v])) as Lab))
+      }),
+      samples = Float32Array.from([0, 1, 2].flatMap((k) => cloth.map((colour) => colour[k]))),
+      plain = fitMixture(samples, new Float32Array(cloth.length).fill(1), 3),
+      mixture = withShadows(plain)
+    for (const light of [0.7, 0.5, 0.35]) {
+      const dark = ([red, green, blue]: Lab): Lab =>
+        labOf(...([red, green, blue].map((v) => byteOfLinear(light * LINEAR_OF_BYTE[v])) as Lab))
+      const [cloth, other] = [dark([190, 133, 76]), dark([140, 140, 140])]
+      expect(mixtureCost(mixture, ...cloth)).toBeLessThan(12)
+      expect(mixtureCost(plain, ...cloth)).toBeGreaterThan(mixtureCost(mixture, ...cloth) + 3)
+      expect(mixtureCost(mixture, ...other)).toBeGreaterThan(mixtureCost(mixture, ...cloth) + 8)
+    }
+    expect(mixtureCost(mixture, ...cloth[0]) - mixtureCost(plain, ...cloth[0])).toBeLessThan(0.2)
+    let sum = 0
+    for (let L = 0; L < 100; L++)
+      for (let a = -20; a < 60; a++)
+        for (let b = -20; b < 80; b++) sum += Math.exp(-mixtureCost(mixture, L + 0.5, a + 0.5, b + 0.5))
+    expect(sum).toBeCloseTo(1, 2)
   })
   it('without samples everything is equally improbable', () => {
     expect(mixtureCost(fitMixture(new Float32Array(0), new Float32Array(0), 3), 1, 2, 3)).toBe(Infinity)

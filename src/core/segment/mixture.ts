@@ -61,6 +61,34 @@ export function fitMixture(samples: Float32Array, weights: Float32Array, count: 
   return mixture
 }
 
+/** How much of a backdrop may lie in shadow, and how much of the light is left there at least and at most. */
+const SHADOWED = 0.1,
+  LEAST_LIGHT = 0.3,
+  MOST_LIGHT = 0.8,
+  SHADES = 4
+
+/**
+ * Colours of which some may lie in shadow: each is also there with less light, its chromaticity unchanged.
+ * CIELAB goes with the cube root of the light (ISO/CIE 11664-4): a shadow moves a colour towards (-16, 0, 0), and draws its spread together.
+ * Source: Horprasert, Harwood and Davis, "A statistical approach for real-time robust background subtraction and shadow detection", ICCV 1999 (a shadow
+ * lowers brightness and leaves chromaticity).
+ */
+export function withShadows({ components }: Mixture): Mixture {
+  const out = new Float64Array((1 + SHADES) * components.length)
+  for (let shade = 0; shade <= SHADES; shade++) {
+    const light = shade && MOST_LIGHT * (LEAST_LIGHT / MOST_LIGHT) ** ((shade - 1) / (SHADES - 1)),
+      drawn = shade ? Math.cbrt(light) : 1,
+      share = shade ? SHADOWED / SHADES : 1 - SHADOWED
+    for (let from = 0, to = shade * components.length; from < components.length; from += LENGTH, to += LENGTH) {
+      out[to] = components[from] + Math.log(share / drawn ** 3)
+      out[to + 1] = drawn * (components[from + 1] + 16) - 16
+      for (let k = 2; k < LENGTH; k++)
+        out[to + k] = k < 4 ? drawn * components[from + k] : components[from + k] / drawn ** 2
+    }
+  }
+  return { components: out }
+}
+
 /** Which component each sample is likeliest of. */
 function assign(samples: Float32Array, { components }: Mixture, cluster: Int32Array): void {
   const n = cluster.length,

@@ -10,7 +10,7 @@ import { cellOf, ColourEvidence } from './colourEvidence'
 import { cutGrid, INSIDE, meanContrast, OUTSIDE } from './gridCut'
 import { nearAny } from '../raster/nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
-import { fitMixture, type Mixture } from './mixture'
+import { fitMixture, type Mixture, withShadows } from './mixture'
 
 const INSIDE_COMPONENTS = 5,
   OUTSIDE_COMPONENTS = 7
@@ -33,7 +33,7 @@ export interface Models {
 }
 
 /** Learns colours from weighted pixels, about so many of them. */
-function learn(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
+function learnColours(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
   let count = 0
   for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
   const step = Math.max(1, Math.floor(count / most)),
@@ -50,9 +50,18 @@ function learn(lab: LabPlanes, weight: Float32Array, components: number, most = 
   return fitMixture(samples, weights, components)
 }
 
+/** The colours of a thing and of what lies around it, some of which may lie in shadow; by the weights of the pixels, 0-1. */
+export function learnThing(lab: LabPlanes, inside: Float32Array, around: Float32Array, most = SAMPLES): Models {
+  const { outside, ...models } = learnBoth(lab, inside, around, most)
+  return { ...models, outside: withShadows(outside) }
+}
+
 /** The colours of what is inside and of what is outside, by the weights of the pixels, 0-1. */
 export function learnBoth(lab: LabPlanes, inside: Float32Array, outside: Float32Array, most = SAMPLES): Models {
-  return { inside: learn(lab, inside, INSIDE_COMPONENTS, most), outside: learn(lab, outside, OUTSIDE_COMPONENTS, most) }
+  return {
+    inside: learnColours(lab, inside, INSIDE_COMPONENTS, most),
+    outside: learnColours(lab, outside, OUTSIDE_COMPONENTS, most),
+  }
 }
 
 /** What is decided on the level that is thought on. */
@@ -79,13 +88,26 @@ export interface SmallCut {
   readonly expected?: Float32Array
   /** Colours count only as far as they tell apart what the guess says: see `tellingApart`. */
   readonly doubtColours?: boolean
+  /** As those of a thing and of what lies around it, where nothing else is said. */
+  readonly learn?: typeof learnBoth
   /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
   readonly draft?: boolean
 }
 
 /** The cut on the small level, and the colours it was made by. */
 export function cutSmall(
-  { lab, given, guess, weight, tidy, smoothness = SMOOTHNESS, expected, doubtColours, draft = false }: SmallCut,
+  {
+    lab,
+    given,
+    guess,
+    weight,
+    tidy,
+    smoothness = SMOOTHNESS,
+    expected,
+    doubtColours,
+    learn = learnThing,
+    draft = false,
+  }: SmallCut,
   check: (progress: number) => void,
 ): SmallAnswer {
   const { width, height } = lab,
@@ -108,7 +130,7 @@ export function cutSmall(
       } else if (state[i] === INSIDE) inside[i] = 1
       else outside[i] = 1
     }
-    models = learnBoth(lab, inside, outside, samples)
+    models = learn(lab, inside, outside, samples)
     const colours = new ColourEvidence(models.inside, models.outside)
     const next = given.slice(),
       evidence = (i: number) => colours.of(lab.words[i]),

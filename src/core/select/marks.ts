@@ -23,7 +23,7 @@ export const marks: Finder<'marks', MarksFields> = {
    * Two more than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at; what a turn did not change stays at
    * full size, too.
    */
-  version: THINGS_VERSION + 2,
+  version: THINGS_VERSION + 3,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')

@@ -216,7 +216,7 @@ export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions
 
 export const regions: Finder<'regions', RegionsFields> = {
   ...regionsStep,
-  version: THINGS_VERSION,
+  version: THINGS_VERSION + 1,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')

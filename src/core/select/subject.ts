@@ -14,7 +14,7 @@ import { type Finder } from './finder'
 
 export const subject: Finder<'subject', SubjectFields> = {
   ...subjectStep,
-  version: THINGS_VERSION,
+  version: THINGS_VERSION + 1,
   find(scene, params, context) {
     const found = thingsOf(scene, params.sample, { ...context, check: (p) => context.check(0.66 * p) })
     if (!found)
