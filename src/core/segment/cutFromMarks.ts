@@ -9,6 +9,7 @@ import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
+import { learnThing } from './learnColours'
 import { cutSmall, type SmallAnswer } from './objectCut'
 import { randomWalk } from './randomWalk'
 import { regionGraph, type RegionGraph } from './regionGraph'
@@ -74,6 +75,7 @@ export function cutFromMarks(
       guess,
       weight: new Float32Array(start.length).fill(1),
       expected,
+      learn: learnThing,
       doubtColours: odds !== undefined,
       draft,
       tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),

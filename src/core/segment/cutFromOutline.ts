@@ -20,7 +20,8 @@ import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { guessByReach, guessByTree } from './guess'
 import { keepObject } from './keepObject'
 import { calmed } from './labPlanes'
-import { cutSmall, learnBoth, type SmallAnswer } from './objectCut'
+import { learnBoth, learnThing } from './learnColours'
+import { cutSmall, type SmallAnswer } from './objectCut'
 import { outlineStrength } from './outlineStrength'
 import { regionGraph, type RegionGraph } from './regionGraph'
 import { makeRegionTree } from './regionTree'
@@ -91,6 +92,7 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
       guess: probable,
       weight,
       expected,
+      learn: learnThing,
       smoothness: CALM,
       draft: work.draft,
       tidy: (s) => dropUnexpected(s, odds, lab),
@@ -115,6 +117,7 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
               guess: reached,
               weight,
               expected,
+              learn: learnThing,
               tidy: (s, e, first) => keepObject(s, e, first, lab),
             },
             (p) => work.check(0.7 + 0.3 * p),

@@ -4,7 +4,8 @@ import { words } from '../raster/picture'
 import { ColourEvidence } from './colourEvidence'
 import { INSIDE, UNDECIDED } from './gridCut'
 import { labPlanes } from './labPlanes'
-import { cutSmall, learnBoth, tellingApart } from './objectCut'
+import { learnBoth } from './learnColours'
+import { cutSmall, tellingApart } from './objectCut'
 
 const SIDE = 160,
   left = (i: number) => i % SIDE < SIDE / 2

@@ -10,13 +10,10 @@ import { cellOf, ColourEvidence } from './colourEvidence'
 import { cutGrid, INSIDE, meanContrast, OUTSIDE } from './gridCut'
 import { nearAny } from '../raster/nearAny'
 import { type LabPlanes, labPlanes } from './labPlanes'
-import { fitMixture, type Mixture, withShadows } from './mixture'
+import { learnBoth, type Models, SAMPLES } from './learnColours'
 
-const INSIDE_COMPONENTS = 5,
-  OUTSIDE_COMPONENTS = 7
-/** Colours are learnt from about so many pixels. */
-const SAMPLES = 10_000,
-  DRAFT_SAMPLES = 2_000
+/** Colours of a draft are learnt from about so many pixels. */
+const DRAFT_SAMPLES = 2_000
 /** What separating two alike neighbours costs on the small level, nats. */
 const SMOOTHNESS = 7
 /** How much the first guess goes on counting beside the colours, nats at most. */
@@ -26,43 +23,6 @@ const GUESS_MIDDLE = 0.5
 const ROUNDS = 4
 /** When fewer than one pixel in so many changes sides, it has settled. */
 const SETTLED = 500
-
-export interface Models {
-  readonly inside: Mixture
-  readonly outside: Mixture
-}
-
-/** Learns colours from weighted pixels, about so many of them. */
-function learnColours(lab: LabPlanes, weight: Float32Array, components: number, most = SAMPLES): Mixture {
-  let count = 0
-  for (let i = 0; i < weight.length; i++) if (weight[i] > 0.02) count++
-  const step = Math.max(1, Math.floor(count / most)),
-    taken = Math.ceil(count / step),
-    samples = new Float32Array(3 * taken),
-    weights = new Float32Array(taken)
-  for (let i = 0, seen = 0, n = 0; i < weight.length; i++) {
-    if (weight[i] <= 0.02 || seen++ % step !== 0) continue
-    samples[n] = lab.L[i]
-    samples[taken + n] = lab.a[i]
-    samples[2 * taken + n] = lab.b[i]
-    weights[n++] = weight[i]
-  }
-  return fitMixture(samples, weights, components)
-}
-
-/** The colours of a thing and of what lies around it, some of which may lie in shadow; by the weights of the pixels, 0-1. */
-export function learnThing(lab: LabPlanes, inside: Float32Array, around: Float32Array, most = SAMPLES): Models {
-  const { outside, ...models } = learnBoth(lab, inside, around, most)
-  return { ...models, outside: withShadows(outside) }
-}
-
-/** The colours of what is inside and of what is outside, by the weights of the pixels, 0-1. */
-export function learnBoth(lab: LabPlanes, inside: Float32Array, outside: Float32Array, most = SAMPLES): Models {
-  return {
-    inside: learnColours(lab, inside, INSIDE_COMPONENTS, most),
-    outside: learnColours(lab, outside, OUTSIDE_COMPONENTS, most),
-  }
-}
 
 /** What is decided on the level that is thought on. */
 export interface SmallAnswer {
@@ -88,7 +48,7 @@ export interface SmallCut {
   readonly expected?: Float32Array
   /** Colours count only as far as they tell apart what the guess says: see `tellingApart`. */
   readonly doubtColours?: boolean
-  /** As those of a thing and of what lies around it, where nothing else is said. */
+  /** How colours are learnt. */
   readonly learn?: typeof learnBoth
   /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
   readonly draft?: boolean
@@ -105,7 +65,7 @@ export function cutSmall(
     smoothness = SMOOTHNESS,
     expected,
     doubtColours,
-    learn = learnThing,
+    learn = learnBoth,
     draft = false,
   }: SmallCut,
   check: (progress: number) => void,

@@ -7,7 +7,7 @@
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { type LabPlanes } from './labPlanes'
-import { learnThing, type Models } from './objectCut'
+import { learnBoth, type Models } from './learnColours'
 import { STRONG } from './outlineStrength'
 import { colourDifference, type RegionGraph } from './regionGraph'
 import { type RegionTree } from './mergeCost'
@@ -28,7 +28,7 @@ export function withoutOverhangs(
   lab: LabPlanes,
 ): Models {
   return dropOverhangs(state, graph, tree)
-    ? learnThing(
+    ? learnBoth(
         lab,
         mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? 1 : 0)),
         mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? 0 : 1)),

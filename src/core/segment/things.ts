@@ -14,7 +14,8 @@ import { colourOverlap } from './colourOverlap'
 import { FLAT, guessByReach, guessByTree, partingValue } from './guess'
 import { outOfFocus } from './focus'
 import { calmed } from './labPlanes'
-import { cutSmall, type Models, type SmallAnswer } from './objectCut'
+import { learnThing, type Models } from './learnColours'
+import { cutSmall, type SmallAnswer } from './objectCut'
 import { opaqueOnly } from './opaqueOnly'
 import { outlineStrength } from './outlineStrength'
 import { withoutOverhangs } from './overhangs'
@@ -186,6 +187,7 @@ function byNetwork(
       weight: new Float32Array(start.length).fill(1),
       expected: odds.map((nats) => EXPECTED * nats),
       tidy: (s) => dropUnexpected(s, odds, view.lab),
+      learn: learnThing,
       smoothness: CALM,
     },
     check,

@@ -9,7 +9,7 @@ import { emptyMatte, type Matte } from '../raster/picture'
 import { boundsOfPoints } from '../raster/bounds'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { nearAny } from '../raster/nearAny'
-import { cutSmall, learnBoth, refine } from '../segment/objectCut'
+import { cutSmall, refine } from '../segment/objectCut'
 import { coverMarks } from '../segment/strokes'
 import { stateToMatte } from '../segment/softEdge'
 import { frameAround, type SegmentView, segmentView } from '../segment/view'
@@ -47,7 +47,7 @@ export const edgeBand: Finder<'edgeBand', EdgeBandFields> = {
       'evenodd',
     ).data
     const guess = mapInto(new Float32Array(within.length), within, (c) => 0.3 + (0.4 * c) / 255)
-    const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight, learn: learnBoth }, (p) =>
+    const { state, models } = cutSmall({ lab: view.lab, given: start, guess, weight }, (p) =>
       context.check(0.1 + 0.4 * p),
     )
     const full = refine(state, { levels: view.levels, models, givenAt: given, loud: Infinity, smoothness: 5 }, (p) =>

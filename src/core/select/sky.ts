@@ -13,7 +13,7 @@ import { tallyOf } from '../raster/tally'
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
 import { calmed } from '../segment/labPlanes'
-import { cutSmall, learnBoth, refine } from '../segment/objectCut'
+import { cutSmall, refine } from '../segment/objectCut'
 import { nearAny } from '../raster/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { piecesOf } from '../segment/pieces'
@@ -71,7 +71,7 @@ export function skyIn(scene: Scene, params: SkyFields & { readonly sample: Sampl
   const likely: Probable = (x, y) => probable[graph.regionOf[Math.floor(y * height) * width + Math.floor(x * width)]],
     tidy = (state: Uint8Array) => keepSky(state, params.openings / 2 ** small, view.lab, likely)
   const { state, models } = cutSmall(
-    { lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy, learn: learnBoth },
+    { lab: view.lab, given, guess, weight: new Float32Array(given.length).fill(1), tidy },
     (p) => context.check(0.25 + 0.3 * p),
   )
   if (!state.includes(INSIDE)) return 'nothing that looks like sky hangs together from the top'

@@ -10,7 +10,7 @@ import { emptyMatte, type Matte, type Size } from '../raster/picture'
 import { tallyOf } from '../raster/tally'
 import { EXPECTED, sureOf, SUREST } from '../segment/expectation'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
-import { cutSmall, learnBoth, refine } from '../segment/objectCut'
+import { cutSmall, refine } from '../segment/objectCut'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { piecesOf } from '../segment/pieces'
 import { stateToMatte } from '../segment/softEdge'
@@ -89,7 +89,6 @@ function waterIn(scene: Scene, sample: Sample, context: Context): Matte | string
       weight: new Float32Array(given.length).fill(1),
       expected: expected.map((nats) => EXPECTED * nats),
       tidy: (s) => keepExpected(s, expected, view.lab),
-      learn: learnBoth,
     },
     (p) => context.check(0.3 + 0.3 * p),
   )
