@@ -5,8 +5,8 @@ import { crossingsOf, type EdgeShape, INNER, OUTER, shapedProfile, shapeOfWidth 
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { type RecipeHome } from '@/document/records'
-import { onEscape } from '@/ui/primitives/takenBack'
 import { NumberField } from '@/ui/primitives/NumberField'
+import { useHeld } from '@/ui/primitives/useHeld'
 import { abandon, act, actInBurst, preview, settle, shownSteps, useBench } from '@/ui/store/bench'
 import { askEngine } from '@/ui/store/rendering'
 import { useSame } from '@/ui/primitives/useSame'
@@ -36,8 +36,9 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
     profile = shapedProfile(measured, shape),
     { inner, middle, outer } = crossingsOf(profile)
   // What is shown does not grow under the hand.
-  const [held, setHeld] = useState<number | null>(null)
-  const shown = held ?? Math.min(REACH, Math.max(LEAST_SHOWN, 1.6 * Math.max(-inner, outer)))
+  const [kept, keep] = useState<number | null>(null)
+  const held = useHeld<EdgeShape>(abandon)
+  const shown = kept ?? Math.min(REACH, Math.max(LEAST_SHOWN, 1.6 * Math.max(-inner, outer)))
   const svg = useRef<SVGSVGElement>(null)
   const x = (px: number): number => PAD + ((px + shown) / (2 * shown)) * (WIDTH - 2 * PAD),
     y = (coverage: number): number => PAD + (1 - coverage) * (HEIGHT - 2 * PAD)
@@ -52,8 +53,11 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
     const down = (event: ReactPointerEvent<SVGCircleElement>) => {
       if (event.button !== 0) return
       event.currentTarget.setPointerCapture(event.pointerId)
-      setHeld(shown)
+      held.take(shape)
+      keep(shown)
     }
+    const holds = (event: ReactPointerEvent) =>
+      !held.givenBack && event.currentTarget.hasPointerCapture(event.pointerId)
     const place = (event: ReactPointerEvent): number => {
       const box = svg.current!.getBoundingClientRect()
       return ((((event.clientX - box.left) / box.width) * WIDTH - PAD) / (WIDTH - 2 * PAD)) * 2 * shown - shown
@@ -78,13 +82,16 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
         strokeWidth={1.5}
         onPointerDown={down}
         onPointerMove={(event) => {
-          if (event.currentTarget.hasPointerCapture(event.pointerId)) move(place(event))
+          if (holds(event)) move(place(event))
         }}
-        onPointerUp={() => {
-          setHeld(null)
-          settle(name)
+        onPointerUp={(event) => {
+          if (holds(event)) settle(name)
         }}
-        onLostPointerCapture={() => setHeld(null)}
+        onPointerCancel={() => held.giveBack()}
+        onLostPointerCapture={() => {
+          held.letGo()
+          keep(null)
+        }}
         onKeyDown={(event) => {
           const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key]
           if (!by) return
@@ -95,13 +102,6 @@ export function AcrossEdge({ step, home }: { step: EdgeStep; home: RecipeHome })
       />
     )
   }
-  useEffect(() => {
-    if (held === null) return
-    return onEscape(() => {
-      setHeld(null)
-      abandon()
-    })
-  }, [held])
   const width = (px: number): Partial<EdgeShape> => shapeOfWidth(measured, Math.max(0.2, 2 * Math.abs(px - middle)))
   const field = (
     label: string,
