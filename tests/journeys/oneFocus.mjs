@@ -9,6 +9,7 @@ import {
   chooseFinder,
   click,
   drag,
+  dragTakenBack,
   near,
   recordsOf,
   saved,
@@ -218,6 +219,7 @@ export async function oneFocus(application) {
     await focus('mask of otter puppet · Edge')
     const middle = await page.locator('[data-across="Middle of the edge"]').boundingBox(),
       from = [middle.x + middle.width / 2, middle.y + middle.height / 2]
+    await dragTakenBack(page, from, [from[0] + 24, from[1]], records, 'a point of the edge')
     await drag(page, from, [from[0] + 24, from[1]])
     const edge = (await records()).layers[0].mask.recipe.steps.find(({ kind }) => kind === 'edge')
     check(edge.offset > 0.5, `the edge is moved out by ${edge.offset} px`)
