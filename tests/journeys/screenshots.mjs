@@ -78,7 +78,7 @@ try {
     await page.getByRole('button', { name, exact: true }).click()
   }
   await fresh('Rough box')
-  await drag(page, await at(page, 700, 20), await at(page, 5600, 3990))
+  await drag(page, await at(page, 400, 20), await at(page, 5600, 3990))
   await shareAfter(page, 0)
   await shot('roughBox')
   await fresh('Marks')
