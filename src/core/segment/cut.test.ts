@@ -34,20 +34,18 @@ describe('mixtures', () => {
   })
   it('with shadows: a colour with less light on it is likelier, another hue is not, and it remains a density', () => {
     const random = randomOf(8),
-      cloth = Array.from({ length: 400 }, () => {
-        const light = random.between(0.8, 1)
-        return labOf(...([200, 140, 80].map((v) => byteOfLinear(light * LINEAR_OF_BYTE[v])) as Lab))
-      }),
+      under = (light: number, bytes: readonly number[]): Lab =>
+        labOf(...(bytes.map((v) => byteOfLinear(light * LINEAR_OF_BYTE[v])) as Lab))
+    const cloth = Array.from({ length: 400 }, () => under(random.between(0.8, 1), [200, 140, 80])),
       samples = Float32Array.from([0, 1, 2].flatMap((k) => cloth.map((colour) => colour[k]))),
       plain = fitMixture(samples, new Float32Array(cloth.length).fill(1), 3),
       mixture = withShadows(plain)
     for (const light of [0.7, 0.5, 0.35]) {
-      const dark = ([red, green, blue]: Lab): Lab =>
-        labOf(...([red, green, blue].map((v) => byteOfLinear(light * LINEAR_OF_BYTE[v])) as Lab))
-      const [cloth, other] = [dark([190, 133, 76]), dark([140, 140, 140])]
-      expect(mixtureCost(mixture, ...cloth)).toBeLessThan(12)
-      expect(mixtureCost(plain, ...cloth)).toBeGreaterThan(mixtureCost(mixture, ...cloth) + 3)
-      expect(mixtureCost(mixture, ...other)).toBeGreaterThan(mixtureCost(mixture, ...cloth) + 8)
+      const shaded = under(light, [190, 133, 76]),
+        other = under(light, [140, 140, 140])
+      expect(mixtureCost(mixture, ...shaded)).toBeLessThan(12)
+      expect(mixtureCost(plain, ...shaded)).toBeGreaterThan(mixtureCost(mixture, ...shaded) + 3)
+      expect(mixtureCost(mixture, ...other)).toBeGreaterThan(mixtureCost(mixture, ...shaded) + 8)
     }
     expect(mixtureCost(mixture, ...cloth[0]) - mixtureCost(plain, ...cloth[0])).toBeLessThan(0.2)
     let sum = 0

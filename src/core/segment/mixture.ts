@@ -61,32 +61,39 @@ export function fitMixture(samples: Float32Array, weights: Float32Array, count: 
   return mixture
 }
 
-/** How much of a backdrop may lie in shadow, and how much of the light is left there at least and at most. */
+/** How much of what lies around a thing may lie in shadow, and which shares of the light may be left there, evenly parted by stops. */
 const SHADOWED = 0.1,
   LEAST_LIGHT = 0.3,
   MOST_LIGHT = 0.8,
   SHADES = 4
+const LIGHTS = Array.from({ length: SHADES }, (_, k) => MOST_LIGHT * (LEAST_LIGHT / MOST_LIGHT) ** (k / (SHADES - 1)))
 
 /**
  * Colours of which some may lie in shadow: each is also there with less light, its chromaticity unchanged.
- * CIELAB goes with the cube root of the light (ISO/CIE 11664-4): a shadow moves a colour towards (-16, 0, 0), and draws its spread together.
- * Source: Horprasert, Harwood and Davis, "A statistical approach for real-time robust background subtraction and shadow detection", ICCV 1999 (a shadow
- * lowers brightness and leaves chromaticity).
+ * CIELAB goes with the cube root of the light (ISO/CIE 11664-4; darker than L* 8 it is taken to go on so): a shadow moves a colour towards (-16, 0, 0),
+ * and draws its spread together.
+ * Source: Horprasert, Harwood and Davis, "A statistical approach for real-time robust background subtraction and shadow detection", ICCV Frame-Rate
+ * Workshop 1999 (a shadow lowers brightness and leaves chromaticity).
  */
 export function withShadows({ components }: Mixture): Mixture {
-  const out = new Float64Array((1 + SHADES) * components.length)
-  for (let shade = 0; shade <= SHADES; shade++) {
-    const light = shade && MOST_LIGHT * (LEAST_LIGHT / MOST_LIGHT) ** ((shade - 1) / (SHADES - 1)),
-      drawn = shade ? Math.cbrt(light) : 1,
-      share = shade ? SHADOWED / SHADES : 1 - SHADOWED
-    for (let from = 0, to = shade * components.length; from < components.length; from += LENGTH, to += LENGTH) {
-      out[to] = components[from] + Math.log(share / drawn ** 3)
-      out[to + 1] = drawn * (components[from + 1] + 16) - 16
-      for (let k = 2; k < LENGTH; k++)
-        out[to + k] = k < 4 ? drawn * components[from + k] : components[from + k] / drawn ** 2
+  const shaded = (light: number, share: number) => {
+    const by = Math.cbrt(light),
+      out = components.slice()
+    for (let at = 0; at < out.length; at += LENGTH) {
+      out[at] += Math.log(share / light)
+      out[at + 1] = by * (out[at + 1] + 16) - 16
+      out[at + 2] *= by
+      out[at + 3] *= by
+      for (let k = at + 4; k < at + LENGTH; k++) out[k] /= by ** 2
     }
+    return [...out]
   }
-  return { components: out }
+  return {
+    components: Float64Array.from([
+      ...shaded(1, 1 - SHADOWED),
+      ...LIGHTS.flatMap((light) => shaded(light, SHADOWED / SHADES)),
+    ]),
+  }
 }
 
 /** Which component each sample is likeliest of. */

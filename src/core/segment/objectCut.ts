@@ -48,7 +48,7 @@ export interface SmallCut {
   readonly expected?: Float32Array
   /** Colours count only as far as they tell apart what the guess says: see `tellingApart`. */
   readonly doubtColours?: boolean
-  /** How colours are learnt. */
+  /** How colours are learnt; by `learnThing` where a thing is asked for. */
   readonly learn?: typeof learnBoth
   /** A quick answer: colours are learnt once, from fewer pixels, and the picture is cut once. */
   readonly draft?: boolean

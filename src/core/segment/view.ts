@@ -73,6 +73,17 @@ export function segmentView(
   return view
 }
 
+/** What a thing is looked for in: the finer view, but of a draft. */
+export function thingView(
+  scene: Sight,
+  sample: Sample,
+  work: { readonly memory: Memory; readonly draft?: boolean },
+  frame: Box,
+): SegmentView {
+  const view = segmentView(scene, sample, work, frame)
+  return work.draft ? view : finerView(view, work)
+}
+
 /** The same view, thought on at the level before its last, where that is not too large: what is thin is a pixel wide there, not half of one. */
 export function finerView(view: SegmentView, { memory }: { readonly memory: Memory }): SegmentView {
   const levels = view.levels.slice(0, -1),

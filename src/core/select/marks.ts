@@ -14,7 +14,7 @@ import { decideInTurn } from '../segment/inTurn'
 import { givenBy, isLoop, turnsOfMarks } from '../segment/marksInTurn'
 import { draftMatte, placed, stateToMatte } from '../segment/softEdge'
 import { coverMarks } from '../segment/strokes'
-import { finerView, segmentView, type SegmentView, wholeOf } from '../segment/view'
+import { type SegmentView, thingView, wholeOf } from '../segment/view'
 import { type Finder, type Found } from './finder'
 
 export const marks: Finder<'marks', MarksFields> = {
@@ -27,8 +27,7 @@ export const marks: Finder<'marks', MarksFields> = {
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
-    const coarse = segmentView(scene, params.sample, context, frameFor(params, scene)),
-      view = context.draft ? coarse : finerView(coarse, context),
+    const view = thingView(scene, params.sample, context, frameFor(params, scene)),
       last = view.levels.length - 1
     if (!params.outline && !givenBy(params, view, last).state.includes(INSIDE))
       return nothing('the keep marks lie outside the picture')

@@ -9,7 +9,7 @@ import { cutFromOutline, frameOf, outsideGiven } from '../segment/cutFromOutline
 import { INSIDE, UNDECIDED } from '../segment/gridCut'
 import { refine } from '../segment/objectCut'
 import { stateToMatte } from '../segment/softEdge'
-import { finerView, segmentView } from '../segment/view'
+import { thingView } from '../segment/view'
 import { fillPolygons, type Point } from '../vector/fill'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 import { type Sample } from '../steps/step'
@@ -49,8 +49,7 @@ function objectIn(
   context: Context,
 ): Found {
   const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
-  const coarse = segmentView(scene, sample, context, frameOf(loop, scene)!),
-    view = context.draft ? coarse : finerView(coarse, context),
+  const view = thingView(scene, sample, context, frameOf(loop, scene)!),
     small = view.levels.length - 1
   const given = (level: number): Uint8Array => outsideGiven(view, loop, level)
   const start = given(small),
