@@ -51,19 +51,25 @@ function nearTo(
 
 export const nearRows: Task<Nearness, Rows> = {
   name: 'near rows',
-  begin:
-    ({ what, data, width, height, reach, out }) =>
-    ({ from, to }) => {
-      const spare = Math.ceil(reach) + 2,
-        top = Math.max(0, from - spare),
-        bottom = Math.min(height, to + spare),
-        size: Size = { width, height: bottom - top },
-        strip = data.subarray(top * width, bottom * width)
-      const set = what === 'edge' ? bothSides(strip, size) : strip
-      if (!set.some((v) => v > 0)) return
-      const near = withinReach(set, size, reach)
-      out.set(near.subarray((from - top) * width, (to - top) * width), from * width)
-    },
+  begin: (nearness) => (rows) => nearIn(nearness, rows),
+}
+
+function nearIn({ what, data, width, height, reach, out }: Nearness, { from, to }: Rows): void {
+  const spare = Math.ceil(reach) + 2,
+    top = Math.max(0, from - spare),
+    bottom = Math.min(height, to + spare),
+    size: Size = { width, height: bottom - top },
+    strip = data.subarray(top * width, bottom * width)
+  const set = what === 'edge' ? bothSides(strip, size) : strip
+  if (!isAny(set)) return
+  const near = withinReach(set, size, reach)
+  out.set(near.subarray((from - top) * width, (to - top) * width), from * width)
+}
+
+/** Whether anything is set. */
+function isAny(set: Uint8Array): boolean {
+  for (let i = 0; i < set.length; i++) if (set[i]) return true
+  return false
 }
 
 /** 1 on both sides of where coverage crosses the middle. Four px that lie on the side of those right of and below them are passed over at once. */

@@ -7,7 +7,7 @@ import { Scratch } from '../raster/scratch'
 import { solveClosedForm } from './closedForm'
 import { crisper, REACH } from './crisper'
 import { expect, hintsFor, type Learnt } from './learning'
-import { carrier, type Level } from './level'
+import { carry, type Level } from './level'
 
 /** A level with more unknown pixels, or more pixels in all, is solved in blocks of so many px that see so far around themselves. */
 const MOST_UNKNOWN = 30_000,
@@ -40,45 +40,38 @@ export interface LevelToSolve {
 
 export const solveBlocks: Task<LevelToSolve, Box> = {
   name: 'unknown coverage of blocks',
-  begin: (level) => solveBlock(level),
+  begin: (level) => {
+    const scratch = new Scratch()
+    return (block) => solveBlock(level, block, scratch.begin())
+  },
 }
 
 /** Memory on each thread: 38 bytes for each pixel that the largest block depends on, beside what the closed form takes. */
-export function solveBlock({
-  n,
-  coarser,
-  whole,
-  finest,
-  learnt,
-  hold,
-  margin,
-  rounds,
-  expected,
-}: LevelToSolve): (block: Box, report?: (share: number) => void) => void {
+export function solveBlock(
+  { n, coarser, whole, finest, learnt, hold, margin, rounds, expected }: LevelToSolve,
+  block: Box,
+  room: Scratch,
+  report?: (share: number) => void,
+): void {
   const size = sizeOf(whole?.picture ?? finest.part),
-    carry = coarser && carrier(coarser),
-    scratch = new Scratch()
-  return (block, report = () => {}) => {
-    const seen = whatMatters(whole?.unknown ?? finest.open, size, around(block, margin, size)!),
-      room = scratch.begin(),
-      level = whole ? cropLevel(whole, seen, room) : levelOf(finest, seen, room)
-    carry?.(level, seen.x, seen.y)
-    const hints = hintsFor(level, seen, n, learnt, hold, room)
-    if (expected) expect(hints, cropRows(expected, size.width, seen, room.floats(level.alpha.length)), level.unknown)
-    solveClosedForm(level, hints, rounds, report)
-    if (n === 0) crisper(level, hints.precision, room)
-    const { x: left, y: top, width, height } = inBoth(block, seen)
-    for (let y = top; y < top + height; y++)
-      for (
-        let x = left, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
-        x < left + width;
-        x++, i++, j++
-      ) {
-        if (!level.unknown[j]) continue
-        if (whole) whole.alpha[i] = level.alpha[j]
-        else finest.bytes[i] = level.alpha[j] * 255 + 0.5
-      }
-  }
+    seen = whatMatters(whole?.unknown ?? finest.open, size, around(block, margin, size)!),
+    level = whole ? cropLevel(whole, seen, room) : levelOf(finest, seen, room)
+  if (coarser) room.during(() => carry(coarser, level, seen.x, seen.y, room))
+  const hints = hintsFor(level, seen, n, learnt, hold, room)
+  if (expected) expect(hints, cropRows(expected, size.width, seen, room.floats(level.alpha.length)), level.unknown)
+  solveClosedForm(level, hints, rounds, report)
+  if (n === 0) crisper(level, hints.precision, room)
+  const { x: left, y: top, width, height } = inBoth(block, seen)
+  for (let y = top; y < top + height; y++)
+    for (
+      let x = left, i = y * size.width + x, j = (y - seen.y) * seen.width + x - seen.x;
+      x < left + width;
+      x++, i++, j++
+    ) {
+      if (!level.unknown[j]) continue
+      if (whole) whole.alpha[i] = level.alpha[j]
+      else finest.bytes[i] = level.alpha[j] * 255 + 0.5
+    }
 }
 
 /** The part of a box that what is unknown in it depends on: windows reach 2 px, crispness reaches farther. */

@@ -54,14 +54,14 @@ export function expectedCoverage(
 
 export const lookAtTiles: Task<Known & { readonly out: Float32Array }, Look> = {
   name: 'expected coverage of tiles',
-  begin:
-    ({ out, ...known }) =>
-    ({ part, left, top }) => {
-      const odds = tileOdds(known, left, top)
-      for (let y = part.y; y < part.y + part.height; y++)
-        for (let x = part.x, i = y * known.picture.width + x; x < part.x + part.width; x++, i++)
-          if (known.unknown[i]) out[i] = likely(odds[(y - top) * TILE + x - left])
-    },
+  begin: (known) => (look) => lookAt(known, look),
+}
+
+function lookAt({ out, ...known }: Known & { readonly out: Float32Array }, { part, left, top }: Look): void {
+  const odds = tileOdds(known, left, top)
+  for (let y = part.y; y < part.y + part.height; y++)
+    for (let x = part.x, i = y * known.picture.width + x; x < part.x + part.width; x++, i++)
+      if (known.unknown[i]) out[i] = likely(odds[(y - top) * TILE + x - left])
 }
 
 /** What the network says of the tile that begins at a place; beyond the picture its border goes on. */

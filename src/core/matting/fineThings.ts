@@ -56,42 +56,60 @@ export function followFineThings(
 
 export const followInStrips: Task<Following, Strip> = {
   name: 'follow fine things',
-  begin: ({ picture, coverage, near, open, lively, opened }) => {
-    const { width, height } = picture
-    return ({ number, from, to, again }) => {
-      const start = from * width,
-        end = to * width,
-        stack: number[] = []
-      const look = (i: number) => {
-        if (i < start || i >= end || !near[i]) return
-        near[i] = 0
-        if (varianceAt(picture, i) <= lively) return
-        open[i] = 1
-        if (i < start + width) opened[number] |= 1
-        if (i >= end - width) opened[number] |= 2
-        stack.push(i)
-      }
-      const lookAround = (i: number) => {
-        look(i - 1)
-        look(i + 1)
-        look(i - width)
-        look(i + width)
-      }
-      if (!again) {
-        for (let i = start; i < end; i++) if (open[i] || coverage[i] >= MIDDLE) near[i] = 0
-        // What varies cannot be told at the picture's border.
-        for (let y = from; y < to; y++)
-          if (y === 0 || y === height - 1) near.fill(0, y * width, (y + 1) * width)
-          else near[y * width] = near[(y + 1) * width - 1] = 0
-        // What has been opened meanwhile waits in the stack.
-        for (let i = open.indexOf(1, start); i >= 0 && i < end; i = open.indexOf(1, i))
-          for (; i < end && open[i]; i++) lookAround(i)
-      }
-      for (let x = 0; x < width; x++) {
-        if (from > 0 && open[start - width + x]) look(start + x)
-        if (to < height && open[end + x]) look(end - width + x)
-      }
-      while (stack.length) lookAround(stack.pop()!)
-    }
-  },
+  begin: (common) => (strip) => followInStrip(common, strip),
+}
+
+function followInStrip(common: Following, strip: Strip): void {
+  const {
+      picture: { width, height },
+      coverage,
+      near,
+      open,
+    } = common,
+    { from, to } = strip,
+    start = from * width,
+    end = to * width,
+    opened: number[] = []
+  if (!strip.again) {
+    for (let i = start; i < end; i++) if (open[i] || coverage[i] >= MIDDLE) near[i] = 0
+    // What varies cannot be told at the picture's border.
+    for (let y = from; y < to; y++)
+      if (y === 0 || y === height - 1) near.fill(0, y * width, (y + 1) * width)
+      else near[y * width] = near[(y + 1) * width - 1] = 0
+    // What has been opened meanwhile waits in the stack.
+    for (let i = open.indexOf(1, start); i >= 0 && i < end; i = open.indexOf(1, i))
+      for (; i < end && open[i]; i++) lookAround(common, strip, i, opened)
+  }
+  for (let x = 0; x < width; x++) {
+    if (from > 0 && open[start - width + x]) look(common, strip, start + x, opened)
+    if (to < height && open[end + x]) look(common, strip, end - width + x, opened)
+  }
+  while (opened.length) lookAround(common, strip, opened.pop()!, opened)
+}
+
+function lookAround(common: Following, strip: Strip, i: number, opened: number[]): void {
+  const { width } = common.picture
+  look(common, strip, i - 1, opened)
+  look(common, strip, i + 1, opened)
+  look(common, strip, i - width, opened)
+  look(common, strip, i + width, opened)
+}
+
+/** At pixel number `i`: where it is opened, it waits to be looked around. */
+function look(
+  { picture, near, open, lively, opened: borders }: Following,
+  { number, from, to }: Strip,
+  i: number,
+  opened: number[],
+): void {
+  const { width } = picture,
+    start = from * width,
+    end = to * width
+  if (i < start || i >= end || !near[i]) return
+  near[i] = 0
+  if (varianceAt(picture, i) <= lively) return
+  open[i] = 1
+  if (i < start + width) borders[number] |= 1
+  if (i >= end - width) borders[number] |= 2
+  opened.push(i)
 }

@@ -4,6 +4,7 @@ import { bytesFor, type Crew, floatsFor, type Task } from '../parallel/crew'
 import { type Rows, stripsOf } from '../parallel/strips'
 import { halfSize, halvePicture } from '../raster/levels'
 import { type Picture } from '../raster/picture'
+import { Scratch } from '../raster/scratch'
 
 export interface Level {
   /** Its colours are mixed in linear light, as a camera mixes them. */
@@ -40,88 +41,86 @@ export function halved(finer: Finer, crew: Crew): Level {
 
 export const halveRows: Task<Finer & { readonly into: Level }, Rows> = {
   name: 'halve rows of a level',
-  begin({ picture, unknown, coverage, full, into }) {
-    const { width, height } = picture,
-      half = into.picture.width
-    return ({ from, to }) => {
-      const top = 2 * from,
-        rows = Math.min(height, 2 * to) - top,
-        data = picture.data.subarray(top * width * 4, (top + rows) * width * 4)
-      into.picture.data.set(halvePicture({ width, height: rows, data }).data, from * half * 4)
-      for (let v = from, o = from * half; v < to; v++)
-        for (let u = 0; u < half; u++, o++) {
-          const p = 2 * v * width + 2 * u,
-            right = 2 * u + 1 < width ? 1 : 0,
-            down = 2 * v + 1 < height ? width : 0
-          into.unknown[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
-          into.alpha[o] =
-            (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
-        }
+  begin: (finer) => (rows) => halve(finer, rows),
+}
+
+function halve({ picture, unknown, coverage, full, into }: Finer & { readonly into: Level }, { from, to }: Rows): void {
+  const { width, height } = picture,
+    half = into.picture.width,
+    top = 2 * from,
+    rows = Math.min(height, 2 * to) - top,
+    data = picture.data.subarray(top * width * 4, (top + rows) * width * 4)
+  into.picture.data.set(halvePicture({ width, height: rows, data }).data, from * half * 4)
+  for (let v = from, o = from * half; v < to; v++)
+    for (let u = 0; u < half; u++, o++) {
+      const p = 2 * v * width + 2 * u,
+        right = 2 * u + 1 < width ? 1 : 0,
+        down = 2 * v + 1 < height ? width : 0
+      into.unknown[o] = unknown[p] | unknown[p + right] | unknown[p + down] | unknown[p + down + right]
+      into.alpha[o] = (coverage[p] + coverage[p + right] + coverage[p + down] + coverage[p + down + right]) / (4 * full)
     }
-  },
 }
 
 /** How far the affine functions are held back when coverage is carried to a finer level, colours 0-1 squared: grain must not be carried along. */
 const EPSILON = 1e-4
 
 /**
- * Carries coverage of a level to the unknown pixels of one twice as large: as an affine function of colour in each 3×3 window, those
- * functions mixed bilinearly, so that fine things come back. Memory: 17 bytes for each pixel of the coarse level under the largest part.
+ * Carries coverage of a level to the unknown pixels of a part of one twice as large, which begins at (left, top) of it: as an affine function of
+ * colour in each 3×3 window, those functions mixed bilinearly, so that fine things come back. Memory: 17 bytes for each pixel of the coarse level under the part.
  * Source: Levin, Lischinski and Weiss 2008, section 4.4 (coarse to fine by linear coefficients).
- * @returns a function to call with parts of the larger level, each from (left, top) on
  */
-export function carrier(coarse: Level): (fine: Level, left: number, top: number) => void {
+export function carry(
+  coarse: Level,
+  { picture, unknown, alpha }: Level,
+  left: number,
+  top: number,
+  room = new Scratch(),
+): void {
   const { width, height, data } = coarse.picture,
     coverage = coarse.alpha,
     light = LINEAR_OF_BYTE
-  let lines = new Float32Array(0),
-    made = new Uint8Array(0)
-  return ({ picture, unknown, alpha }, left, top) => {
-    // Functions of the coarse pixels from (x0, y0) on, `across` in a row: as far as the part reaches.
-    const x0 = Math.max(0, (left - 1) >> 1),
-      y0 = Math.max(0, (top - 1) >> 1),
-      across = Math.min(width, ((left + picture.width) >> 1) + 1) - x0,
-      count = across * (Math.min(height, ((top + picture.height) >> 1) + 1) - y0)
-    if (made.length < count) {
-      lines = new Float32Array(4 * count)
-      made = new Uint8Array(count)
-    } else made.fill(0)
-    for (let y = 0, i = 0; y < picture.height; y++) {
-      const v = Math.max(0, (y + top - 0.5) / 2),
-        high = Math.min(height - 1, v | 0),
-        low = Math.min(height - 1, high + 1),
-        fy = v - high
-      for (let x = 0; x < picture.width; x++, i++) {
-        if (!unknown[i]) continue
-        const u = Math.max(0, (x + left - 0.5) / 2),
-          near = Math.min(width - 1, u | 0),
-          far = Math.min(width - 1, near + 1),
-          fx = u - near
-        const p = (high - y0) * across + near - x0,
-          q = (high - y0) * across + far - x0,
-          r = (low - y0) * across + near - x0,
-          s = (low - y0) * across + far - x0
-        if (!made[p]) made[p] = fitLine(width, height, data, coverage, near, high, lines, 4 * p)
-        if (!made[q]) made[q] = fitLine(width, height, data, coverage, far, high, lines, 4 * q)
-        if (!made[r]) made[r] = fitLine(width, height, data, coverage, near, low, lines, 4 * r)
-        if (!made[s]) made[s] = fitLine(width, height, data, coverage, far, low, lines, 4 * s)
-        const wp = (1 - fx) * (1 - fy),
-          wq = fx * (1 - fy),
-          wr = (1 - fx) * fy,
-          ws = fx * fy,
-          o = 4 * i
-        const value =
-          (wp * lines[4 * p] + wq * lines[4 * q] + wr * lines[4 * r] + ws * lines[4 * s]) * light[picture.data[o]] +
-          (wp * lines[4 * p + 1] + wq * lines[4 * q + 1] + wr * lines[4 * r + 1] + ws * lines[4 * s + 1]) *
-            light[picture.data[o + 1]] +
-          (wp * lines[4 * p + 2] + wq * lines[4 * q + 2] + wr * lines[4 * r + 2] + ws * lines[4 * s + 2]) *
-            light[picture.data[o + 2]] +
-          wp * lines[4 * p + 3] +
-          wq * lines[4 * q + 3] +
-          wr * lines[4 * r + 3] +
-          ws * lines[4 * s + 3]
-        alpha[i] = value < 0 ? 0 : value > 1 ? 1 : value
-      }
+  // Functions of the coarse pixels from (x0, y0) on, `across` in a row: as far as the part reaches.
+  const x0 = Math.max(0, (left - 1) >> 1),
+    y0 = Math.max(0, (top - 1) >> 1),
+    across = Math.min(width, ((left + picture.width) >> 1) + 1) - x0,
+    count = across * (Math.min(height, ((top + picture.height) >> 1) + 1) - y0)
+  const lines = room.floats(4 * count),
+    made = room.bytes(count).fill(0)
+  for (let y = 0, i = 0; y < picture.height; y++) {
+    const v = Math.max(0, (y + top - 0.5) / 2),
+      high = Math.min(height - 1, v | 0),
+      low = Math.min(height - 1, high + 1),
+      fy = v - high
+    for (let x = 0; x < picture.width; x++, i++) {
+      if (!unknown[i]) continue
+      const u = Math.max(0, (x + left - 0.5) / 2),
+        near = Math.min(width - 1, u | 0),
+        far = Math.min(width - 1, near + 1),
+        fx = u - near
+      const p = (high - y0) * across + near - x0,
+        q = (high - y0) * across + far - x0,
+        r = (low - y0) * across + near - x0,
+        s = (low - y0) * across + far - x0
+      if (!made[p]) made[p] = fitLine(width, height, data, coverage, near, high, lines, 4 * p)
+      if (!made[q]) made[q] = fitLine(width, height, data, coverage, far, high, lines, 4 * q)
+      if (!made[r]) made[r] = fitLine(width, height, data, coverage, near, low, lines, 4 * r)
+      if (!made[s]) made[s] = fitLine(width, height, data, coverage, far, low, lines, 4 * s)
+      const wp = (1 - fx) * (1 - fy),
+        wq = fx * (1 - fy),
+        wr = (1 - fx) * fy,
+        ws = fx * fy,
+        o = 4 * i
+      const value =
+        (wp * lines[4 * p] + wq * lines[4 * q] + wr * lines[4 * r] + ws * lines[4 * s]) * light[picture.data[o]] +
+        (wp * lines[4 * p + 1] + wq * lines[4 * q + 1] + wr * lines[4 * r + 1] + ws * lines[4 * s + 1]) *
+          light[picture.data[o + 1]] +
+        (wp * lines[4 * p + 2] + wq * lines[4 * q + 2] + wr * lines[4 * r + 2] + ws * lines[4 * s + 2]) *
+          light[picture.data[o + 2]] +
+        wp * lines[4 * p + 3] +
+        wq * lines[4 * q + 3] +
+        wr * lines[4 * r + 3] +
+        ws * lines[4 * s + 3]
+      alpha[i] = value < 0 ? 0 : value > 1 ? 1 : value
     }
   }
 }

@@ -72,57 +72,60 @@ export function localColours(
   check()
   const B = momentsOf(picture, outside, unknown)
   check()
-  for (let i = 0; i < count; i++) {
-    const o = i * MOMENTS,
-      wf = 1 / F[o],
-      wb = 1 / B[o]
-    if (!unknown[i] || F[o] === 0 || B[o] === 0) continue
-    const br = B[o + 1] * wb,
-      bg = B[o + 2] * wb,
-      bl = B[o + 3] * wb,
-      fr = F[o + 1] * wf,
-      fg = F[o + 2] * wf,
-      fl = F[o + 3] * wf
-    const dr = fr - br,
-      dg = fg - bg,
-      db = fl - bl,
-      er = LINEAR_OF_BYTE[data[4 * i]] - br,
-      eg = LINEAR_OF_BYTE[data[4 * i + 1]] - bg,
-      eb = LINEAR_OF_BYTE[data[4 * i + 2]] - bl
-    let coverage = 0.5,
-      precision = 0,
-      unexplained = 0
-    for (let turn = 0; turn < TURNS; turn++) {
-      const kf = coverage * coverage,
-        kb = (1 - coverage) * (1 - coverage)
-      const xx = kf * (F[o + 4] * wf - fr * fr) + kb * (B[o + 4] * wb - br * br) + GRAIN,
-        xy = kf * (F[o + 5] * wf - fr * fg) + kb * (B[o + 5] * wb - br * bg),
-        xz = kf * (F[o + 6] * wf - fr * fl) + kb * (B[o + 6] * wb - br * bl)
-      const yy = kf * (F[o + 7] * wf - fg * fg) + kb * (B[o + 7] * wb - bg * bg) + GRAIN,
-        yz = kf * (F[o + 8] * wf - fg * fl) + kb * (B[o + 8] * wb - bg * bl),
-        zz = kf * (F[o + 9] * wf - fl * fl) + kb * (B[o + 9] * wb - bl * bl) + GRAIN
-      const a = yy * zz - yz * yz,
-        b = xz * yz - xy * zz,
-        c = xy * yz - xz * yy,
-        one = 1 / (xx * a + xy * b + xz * c),
-        d = xx * zz - xz * xz,
-        e = xy * xz - xx * yz,
-        f = xx * yy - xy * xy
-      const qr = (a * dr + b * dg + c * db) * one,
-        qg = (b * dr + d * dg + e * db) * one,
-        qb = (c * dr + e * dg + f * db) * one
-      precision = qr * dr + qg * dg + qb * db
-      coverage = precision > 0 ? Math.max(0, Math.min(1, (qr * er + qg * eg + qb * eb) / precision)) : 0.5
-      const gr = er - coverage * dr,
-        gg = eg - coverage * dg,
-        gb = eb - coverage * db
-      unexplained = (gr * (a * gr + 2 * (b * gg + c * gb)) + gg * (d * gg + 2 * e * gb) + f * gb * gb) * one
-    }
-    out.coverage[i] = coverage
-    out.precision[i] = precision
-    out.unexplained[i] = unexplained
-  }
+  for (let i = 0; i < count; i++) if (unknown[i]) explain(data, i, F, B, out)
   return out
+}
+
+/** Pixel number `i` as a mixture of both sides' colours, told by their moments. */
+function explain(data: Uint8ClampedArray, i: number, F: Float32Array, B: Float32Array, out: LocalColours): void {
+  const o = i * MOMENTS,
+    wf = 1 / F[o],
+    wb = 1 / B[o]
+  if (F[o] === 0 || B[o] === 0) return
+  const br = B[o + 1] * wb,
+    bg = B[o + 2] * wb,
+    bl = B[o + 3] * wb,
+    fr = F[o + 1] * wf,
+    fg = F[o + 2] * wf,
+    fl = F[o + 3] * wf
+  const dr = fr - br,
+    dg = fg - bg,
+    db = fl - bl,
+    er = LINEAR_OF_BYTE[data[4 * i]] - br,
+    eg = LINEAR_OF_BYTE[data[4 * i + 1]] - bg,
+    eb = LINEAR_OF_BYTE[data[4 * i + 2]] - bl
+  let coverage = 0.5,
+    precision = 0,
+    unexplained = 0
+  for (let turn = 0; turn < TURNS; turn++) {
+    const kf = coverage * coverage,
+      kb = (1 - coverage) * (1 - coverage)
+    const xx = kf * (F[o + 4] * wf - fr * fr) + kb * (B[o + 4] * wb - br * br) + GRAIN,
+      xy = kf * (F[o + 5] * wf - fr * fg) + kb * (B[o + 5] * wb - br * bg),
+      xz = kf * (F[o + 6] * wf - fr * fl) + kb * (B[o + 6] * wb - br * bl)
+    const yy = kf * (F[o + 7] * wf - fg * fg) + kb * (B[o + 7] * wb - bg * bg) + GRAIN,
+      yz = kf * (F[o + 8] * wf - fg * fl) + kb * (B[o + 8] * wb - bg * bl),
+      zz = kf * (F[o + 9] * wf - fl * fl) + kb * (B[o + 9] * wb - bl * bl) + GRAIN
+    const a = yy * zz - yz * yz,
+      b = xz * yz - xy * zz,
+      c = xy * yz - xz * yy,
+      one = 1 / (xx * a + xy * b + xz * c),
+      d = xx * zz - xz * xz,
+      e = xy * xz - xx * yz,
+      f = xx * yy - xy * xy
+    const qr = (a * dr + b * dg + c * db) * one,
+      qg = (b * dr + d * dg + e * db) * one,
+      qb = (c * dr + e * dg + f * db) * one
+    precision = qr * dr + qg * dg + qb * db
+    coverage = precision > 0 ? Math.max(0, Math.min(1, (qr * er + qg * eg + qb * eb) / precision)) : 0.5
+    const gr = er - coverage * dr,
+      gg = eg - coverage * dg,
+      gb = eb - coverage * db
+    unexplained = (gr * (a * gr + 2 * (b * gg + c * gb)) + gg * (d * gg + 2 * e * gb) + f * gb * gb) * one
+  }
+  out.coverage[i] = coverage
+  out.precision[i] = precision
+  out.unexplained[i] = unexplained
 }
 
 interface Sums extends Size {

@@ -115,10 +115,11 @@ function closeMiddles(
   const lone = lones.subarray(0, count),
     depthAt = distanceTo(other, part, reach + 2, room.shorts(other.length)),
     depths = mapInto(room.floats(count), lone, depthAt),
-    deepest = deepestNear(lone, depths, part, side)
-  lone.forEach((i, k) => {
-    if (depths[k] === Infinity) return
-    const x = i % width,
+    deepest = deepestOf(lone, depths, part, side)
+  for (let k = 0; k < count; k++) {
+    if (depths[k] === Infinity) continue
+    const i = lone[k],
+      x = i % width,
       y = Math.floor(i / width)
     if (
       x + part.x < square.x ||
@@ -126,11 +127,11 @@ function closeMiddles(
       x + part.x >= square.x + square.width ||
       y + part.y >= square.y + square.height
     )
-      return
-    if (x === 0 || x === width - 1 || y === 0 || y === height - 1) return
-    if (depths[k] >= DEEP * deepest(x, y) && isRidge(depthAt, i, depths[k], width))
+      continue
+    if (x === 0 || x === width - 1 || y === 0 || y === height - 1) continue
+    if (depths[k] >= DEEP * deepestAt(deepest, x, y) && isRidge(depthAt, i, depths[k], width))
       middles[(y + part.y) * whole + x + part.x] = 1
-  })
+  }
 }
 
 /** Of coverage and of what is open becomes, in place, what is of the other side and what is known of this one: 1 each. Four px at a time: both begin where a word does. */
@@ -168,28 +169,43 @@ function isRidge(depthAt: (i: number) => number, i: number, depth: number, width
   )
 }
 
-/** The deepest of the places given in the squares of `side` px around a place and beside it; the squares stand where they do in the whole picture. */
-function deepestNear(
+/** The deepest places in squares of `side` px of a part that begins at (left, top); the squares stand where they do in the whole picture, with a rim of empty ones. */
+interface Deepest {
+  readonly left: number
+  readonly top: number
+  readonly side: number
+  readonly first: number
+  readonly row: number
+  readonly across: number
+  readonly most: Float32Array
+}
+
+function deepestOf(
   places: Int32Array,
   depths: Float32Array,
   { x: left, y: top, width, height }: Box,
   side: number,
-): (x: number, y: number) => number {
+): Deepest {
   const first = Math.floor(left / side) - 1,
     row = Math.floor(top / side) - 1,
     across = Math.floor((left + width - 1) / side) - first + 2,
     most = new Float32Array(across * (Math.floor((top + height - 1) / side) - row + 2)),
-    squareOf = (x: number, y: number) =>
-      (Math.floor((y + top) / side) - row) * across + Math.floor((x + left) / side) - first
-  places.forEach((i, k) => {
-    const square = squareOf(i % width, Math.floor(i / width))
+    deepest: Deepest = { left, top, side, first, row, across, most }
+  for (let k = 0; k < places.length; k++) {
+    const square = squareAt(deepest, places[k] % width, Math.floor(places[k] / width))
     if (depths[k] > most[square] && depths[k] < Infinity) most[square] = depths[k]
-  })
-  return (x, y) => {
-    const square = squareOf(x, y)
-    let deepest = 0
-    for (let from = square - across; from <= square + across; from += across)
-      for (let k = from - 1; k <= from + 1; k++) if (most[k] > deepest) deepest = most[k]
-    return deepest
   }
+  return deepest
+}
+const squareAt = ({ left, top, side, first, row, across }: Deepest, x: number, y: number): number =>
+  (Math.floor((y + top) / side) - row) * across + Math.floor((x + left) / side) - first
+
+/** Of the squares around a place and beside it. */
+function deepestAt(squares: Deepest, x: number, y: number): number {
+  const { across, most } = squares,
+    square = squareAt(squares, x, y)
+  let deepest = 0
+  for (let from = square - across; from <= square + across; from += across)
+    for (let k = from - 1; k <= from + 1; k++) if (most[k] > deepest) deepest = most[k]
+  return deepest
 }

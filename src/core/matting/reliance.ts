@@ -34,32 +34,38 @@ export function shareOfSamples(
   samples: Float32Array,
 ): Float32Array {
   const ring = mapInto(new Uint8Array(unknown.length), unknown, (u, i) => tried.unknown[i] ^ u),
-    means = meansNear(ring, picture),
-    errorOf = (coverage: Float32Array) => {
-      const errors = new Float32Array(ring.length)
-      for (let i = 0; i < errors.length; i++) if (ring[i]) errors[i] = (coverage[i] - alpha[i]) ** 2
-      return means(errors)
-    }
-  const byColours = errorOf(colours),
-    bySamples = errorOf(samples)
-  return mapInto(byColours, byColours, (a, i) => {
-    const forSamples = PRIOR * (a + FLOOR) ** 2
-    return forSamples / (forSamples + (bySamples[i] + FLOOR) ** 2)
-  })
+    told = smoothed(Float32Array.from(ring), picture),
+    byColours = errorsNear(ring, told, colours, alpha, picture),
+    bySamples = errorsNear(ring, told, samples, alpha, picture),
+    share = byColours
+  for (let i = 0; i < share.length; i++) {
+    const forSamples = PRIOR * (byColours[i] + FLOOR) ** 2
+    share[i] = forSamples / (forSamples + (bySamples[i] + FLOOR) ** 2)
+  }
+  return share
 }
 
-/** Means of what a ring tells, over a neighbourhood; where none of it is near, of all. */
-function meansNear(ring: Uint8Array, size: Size): (values: Float32Array) => Float32Array {
-  const share = smoothed(Float32Array.from(ring), size)
-  let count = 0
-  for (let i = 0; i < ring.length; i++) count += ring[i]
-  return (values) => {
-    let sum = 0
-    for (let i = 0; i < ring.length; i++) if (ring[i]) sum += values[i]
-    const told = smoothed(values, size),
-      all = count ? sum / count : 0
-    return mapInto(told, told, (v, i) => (v + FAINT * all) / (share[i] + FAINT))
+/** Mean squared errors of coverage on a ring, over a neighbourhood; where none of it is near, of all. @param told the ring's share of each neighbourhood */
+function errorsNear(
+  ring: Uint8Array,
+  told: Float32Array,
+  coverage: Float32Array,
+  truth: Float32Array,
+  size: Size,
+): Float32Array {
+  const errors = new Float32Array(ring.length)
+  let sum = 0,
+    count = 0
+  for (let i = 0; i < errors.length; i++) {
+    if (!ring[i]) continue
+    errors[i] = (coverage[i] - truth[i]) ** 2
+    sum += errors[i]
+    count++
   }
+  const near = smoothed(errors, size),
+    all = count ? sum / count : 0
+  for (let i = 0; i < near.length; i++) near[i] = (near[i] + FAINT * all) / (told[i] + FAINT)
+  return near
 }
 const FAINT = 1e-4
 

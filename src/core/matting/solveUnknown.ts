@@ -8,6 +8,7 @@ import { type Matte, type Picture } from '../raster/picture'
 import { boundsOf } from '../raster/tally'
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
+import { Scratch } from '../raster/scratch'
 import { around, blocksOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
 import { expectedCoverage, type Known, looksAt } from './expectedCoverage'
 import { type Level } from './level'
@@ -82,7 +83,7 @@ export function solveUnknown(
       ),
       report = (share: number) => say(done + share * counts[n])
     if (blocks.length > 1) crew.share(solveBlocks, level, blocks, report)
-    else if (blocks.length) solveBlock(level)(blocks[0], report)
+    else if (blocks.length) solveBlock(level, blocks[0], new Scratch(), report)
     done += counts[n]
   }
   for (let y = 0; y < box.height; y++)
@@ -119,8 +120,8 @@ function learnsOn(pyramid: Pyramid, n: number): boolean {
 export const solveByLearners: Task<readonly LevelToSolve[], { readonly by: number; readonly block: Box }> = {
   name: 'unknown coverage by learners',
   begin: (levels) => {
-    const solvers = levels.map(solveBlock)
-    return ({ by, block }) => solvers[by](block)
+    const scratch = new Scratch()
+    return ({ by, block }) => solveBlock(levels[by], block, scratch.begin())
   },
 }
 

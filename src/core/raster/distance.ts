@@ -11,8 +11,12 @@ import { type Size } from './picture'
 /** Rows away that stand for: none is set in that column. */
 const NOWHERE = 65535
 
-/** For each pixel, how many rows it is to the nearest set one of its column, in the kernels as long as `stack` has them. @returns where each row of them lies */
-function rowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size): (y: number) => number {
+/** For each pixel, how many rows it is to the nearest set one of its column, in the kernels as long as `stack` has them. @returns where the first row of them lies, and how many bytes on each further one */
+function rowsAway(
+  stack: KernelStack,
+  isSet: Uint8Array,
+  { width, height }: Size,
+): { readonly rows: number; readonly stride: number } {
   const across = (width + 7) & ~7,
     stride = across * 2,
     set = stack.take(across + 8),
@@ -24,7 +28,7 @@ function rowsAway(stack: KernelStack, isSet: Uint8Array, { width, height }: Size
     stack.run.rowsSince(set, y ? rows + (y - 1) * stride : none, rows + y * stride, width)
   }
   for (let y = height - 2; y >= 0; y--) stack.run.rowsUntil(rows + (y + 1) * stride, rows + y * stride, width)
-  return (y) => rows + y * stride
+  return { rows, stride }
 }
 /** Valid until the kernels' memory grows. */
 const awayIn = (stack: KernelStack, at: number, width: number): Uint16Array =>
@@ -37,22 +41,21 @@ export function withinReach(
   reach: number,
   near = new Uint8Array(size.width * size.height),
 ): Uint8Array {
+  withRoom((stack) => tellWithin(stack, isSet, size, reach, near))
+  return near
+}
+function tellWithin(stack: KernelStack, isSet: Uint8Array, size: Size, reach: number, near: Uint8Array): void {
   const { width, height } = size,
     most = Math.min(Math.floor(reach), NOWHERE - 1)
-  return withRoom((stack) => {
-    // How far to both sides reaches what lies so many rows away.
-    const across = stack.take((most + 1) * 4),
-      out = stack.take(width),
-      rowAt = rowsAway(stack, isSet, size)
-    stack
-      .words(across, most + 1)
-      .forEach((_, dy, table) => (table[dy] = Math.floor(Math.sqrt(reach * reach - dy * dy))))
-    for (let y = 0; y < height; y++) {
-      stack.run.withinRow(rowAt(y), across, most, out, width)
-      near.set(stack.bytes(out, width), y * width)
-    }
-    return near
-  })
+  // How far to both sides reaches what lies so many rows away.
+  const across = stack.take((most + 1) * 4),
+    out = stack.take(width),
+    { rows, stride } = rowsAway(stack, isSet, size)
+  stack.words(across, most + 1).forEach((_, dy, table) => (table[dy] = Math.floor(Math.sqrt(reach * reach - dy * dy))))
+  for (let y = 0; y < height; y++) {
+    stack.run.withinRow(rows + y * stride, across, most, out, width)
+    near.set(stack.bytes(out, width), y * width)
+  }
 }
 
 /** How far it is from pixel number `i` to the set, px; infinite beyond `reach`. For few pixels: each looks along its row. @param isSet one byte a pixel, non-zero for the set @param away has room for what is looked up */
@@ -64,20 +67,21 @@ export function distanceTo(
 ): (i: number) => number {
   const { width, height } = size
   withRoom((stack) => {
-    const rowAt = rowsAway(stack, isSet, size)
-    for (let y = 0; y < height; y++) away.set(awayIn(stack, rowAt(y), width), y * width)
+    const { rows, stride } = rowsAway(stack, isSet, size)
+    for (let y = 0; y < height; y++) away.set(awayIn(stack, rows + y * stride, width), y * width)
   })
-  const square = (i: number) => (away[i] === NOWHERE ? Infinity : away[i] ** 2)
-  return (i) => {
-    const x = i % width
-    let least = square(i)
-    for (let dx = 1; dx <= reach && dx * dx < least; dx++) {
-      if (dx <= x) least = Math.min(least, square(i - dx) + dx * dx)
-      if (x + dx < width) least = Math.min(least, square(i + dx) + dx * dx)
-    }
-    return least <= reach * reach ? Math.sqrt(least) : Infinity
-  }
+  return (i) => lookAlong(away, width, reach, i)
 }
+function lookAlong(away: Uint16Array, width: number, reach: number, i: number): number {
+  const x = i % width
+  let least = squareOf(away[i])
+  for (let dx = 1; dx <= reach && dx * dx < least; dx++) {
+    if (dx <= x) least = Math.min(least, squareOf(away[i - dx]) + dx * dx)
+    if (x + dx < width) least = Math.min(least, squareOf(away[i + dx]) + dx * dx)
+  }
+  return least <= reach * reach ? Math.sqrt(least) : Infinity
+}
+const squareOf = (rows: number): number => (rows === NOWHERE ? Infinity : rows ** 2)
 
 /**
  * Rows of nearest set pixels. `visit(y, nearest, from, to)` gets, for each row from the top that comes near the set, the index of the nearest set
@@ -91,8 +95,8 @@ export function nearestSetPixels(
   visit: (y: number, nearest: Int32Array, from: number, to: number) => void,
 ): void {
   withRoom((stack) => {
-    const rowAt = rowsAway(stack, isSet, size)
-    visitRows(isSet, size, limit, (y) => awayIn(stack, rowAt(y), size.width), visit)
+    const { rows, stride } = rowsAway(stack, isSet, size)
+    visitRows(isSet, size, limit, (y) => awayIn(stack, rows + y * stride, size.width), visit)
   })
 }
 

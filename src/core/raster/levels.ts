@@ -3,7 +3,7 @@
  * level n covers [i·2^n, (i+1)·2^n) × [j·2^n, (j+1)·2^n) of the full picture. Sizes round up. Colour is averaged weighted by alpha.
  * Source: Williams, "Pyramidal Parametrics", SIGGRAPH 1983.
  */
-import { SLICE_BYTES, withRoom } from '../kernels'
+import { type KernelStack, SLICE_BYTES, withRoom } from '../kernels'
 import { type Matte, type Picture, type Size } from './picture'
 
 export type Allocate = (bytes: number) => ArrayBufferLike
@@ -26,36 +26,45 @@ export function halvePicture(source: Picture, allocate: Allocate = plain, opaque
   const data = new Uint8ClampedArray(allocate(width * height * 4), 0, width * height * 4) // what is allocated may be larger
   const from = new Uint32Array(source.data.buffer, source.data.byteOffset, source.width * source.height)
   const to = new Uint32Array(data.buffer, data.byteOffset, width * height)
-  withRoom((stack) => {
-    const whole = source.width >> 1,
-      length = whole * 2,
-      topAt = stack.take(length * 4),
-      bottomAt = stack.take(length * 4),
-      halfAt = stack.take(whole * 4)
-    const [rowTop, rowBottom, half] = [
-      [topAt, length],
-      [bottomAt, length],
-      [halfAt, whole],
-    ].map(([at, count]) => new Uint32Array(stack.run.memory.buffer, at, count))
-    for (let y = 0; y < height; y++) {
-      const top = 2 * y * source.width,
-        bottom = Math.min(2 * y + 1, source.height - 1) * source.width
-      rowTop.set(from.subarray(top, top + length))
-      rowBottom.set(from.subarray(bottom, bottom + length))
-      const done = stack.run.halveRow(topAt, bottomAt, halfAt, whole)
-      to.set(half.subarray(0, done), y * width)
-      for (let x = done; x < width; x++) {
-        const left = 2 * x,
-          right = left + 1 < source.width ? left + 1 : left
-        const p = from[top + left],
-          q = from[top + right],
-          r = from[bottom + left],
-          s = from[bottom + right]
-        to[y * width + x] = opaque ? meanOpaque(p, q, r, s) : meanWeighted(p, q, r, s)
-      }
-    }
-  })
+  withRoom((stack) => halveRows(stack, from, source, to, { width, height }, opaque))
   return { width, height, data }
+}
+
+function halveRows(
+  stack: KernelStack,
+  from: Uint32Array,
+  source: Size,
+  to: Uint32Array,
+  { width, height }: Size,
+  opaque: boolean,
+): void {
+  const whole = source.width >> 1,
+    length = whole * 2,
+    topAt = stack.take(length * 4),
+    bottomAt = stack.take(length * 4),
+    halfAt = stack.take(whole * 4)
+  const [rowTop, rowBottom, half] = [
+    [topAt, length],
+    [bottomAt, length],
+    [halfAt, whole],
+  ].map(([at, count]) => new Uint32Array(stack.run.memory.buffer, at, count))
+  for (let y = 0; y < height; y++) {
+    const top = 2 * y * source.width,
+      bottom = Math.min(2 * y + 1, source.height - 1) * source.width
+    rowTop.set(from.subarray(top, top + length))
+    rowBottom.set(from.subarray(bottom, bottom + length))
+    const done = stack.run.halveRow(topAt, bottomAt, halfAt, whole)
+    to.set(half.subarray(0, done), y * width)
+    for (let x = done; x < width; x++) {
+      const left = 2 * x,
+        right = left + 1 < source.width ? left + 1 : left
+      const p = from[top + left],
+        q = from[top + right],
+        r = from[bottom + left],
+        s = from[bottom + right]
+      to[y * width + x] = opaque ? meanOpaque(p, q, r, s) : meanWeighted(p, q, r, s)
+    }
+  }
 }
 
 /** Mean of four words, two channels at a time (the sums fit 10 bits, so they cannot run into each other). */
