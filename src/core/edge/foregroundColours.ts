@@ -12,6 +12,7 @@ import { cropPicture, cropRows } from '../raster/crop'
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { nearestSetPixels } from '../raster/distance'
 import { type Matte, type Picture } from '../raster/picture'
+import { whereIs } from '../raster/whereIs'
 
 /** Worked in blocks of so many px, each seeing this far around itself at first; twice and four times as far where nothing sure lies in sight. */
 const BLOCK = 192,
@@ -114,7 +115,7 @@ function correctBlock(
       height: part.height,
       data: cropRows(matte.data, matte.width, part, new Uint8Array(part.width * part.height)),
     }
-    deep = rim > 0 ? deepInside(coverage, rim) : coverage.data.map((v) => (v === 255 ? 1 : 0))
+    deep = rim > 0 ? deepInside(coverage, rim) : whereIs(coverage.data, 255)
     let inside = 0,
       outside = 0
     for (let i = 0; i < deep.length; i++) {
@@ -135,7 +136,7 @@ function correctBlock(
     inside = spread(colours, deep, wanted),
     outside = spread(
       colours,
-      coverage.data.map((v) => (v === 0 ? 1 : 0)),
+      whereIs(coverage.data, 0),
       wanted,
     )
   wanted.forEach((k, n) => {
@@ -160,7 +161,7 @@ function correctBlock(
 
 /** 1 for full pixels farther than `rim` px from what is not full. */
 function deepInside(matte: Matte, rim: number): Uint8Array {
-  const out = matte.data.map((v) => (v === 255 ? 1 : 0)),
+  const out = whereIs(matte.data, 255),
     { width } = matte
   nearestSetPixels(
     out.map((v) => 1 - v),

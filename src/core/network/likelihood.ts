@@ -100,7 +100,8 @@ function addBump(input: Float32Array, width: number, height: number, x: number, 
 }
 
 /** How much of each source px goes into each px along one side: by area when it becomes smaller, else between the two nearest. */
-function taps(from: number, count: number, to: number): { first: number; weights: number[] }[] {
+type Taps = readonly { readonly first: number; readonly weights: readonly number[] }[]
+function taps(from: number, count: number, to: number): Taps {
   const scale = count / to
   return Array.from({ length: to }, (_, k) => {
     if (scale <= 1) {
@@ -129,23 +130,26 @@ function colours(picture: Picture, part: Box, { width, height }: Size = seenSize
     row = new Float32Array(width * 3)
   for (let y = 0; y < height; y++) {
     row.fill(0)
-    down[y].weights.forEach((weight, n) => {
-      const from = (down[y].first + n) * picture.width
-      for (let x = 0; x < width; x++) {
-        const { first, weights } = across[x]
-        for (let k = 0; k < weights.length; k++) {
-          const i = 4 * (from + first + k),
-            w = weight * weights[k]
-          row[3 * x] += w * picture.data[i]
-          row[3 * x + 1] += w * picture.data[i + 1]
-          row[3 * x + 2] += w * picture.data[i + 2]
-        }
-      }
-    })
+    const { first, weights } = down[y]
+    for (let n = 0; n < weights.length; n++) addColours(row, picture, first + n, across, weights[n])
     for (let x = 0, i = y * width * CHANNELS; x < width; x++, i += CHANNELS)
       for (let c = 0; c < 3; c++) out[i + c] = row[3 * x + c] / 127.5 - 1
   }
   return { width, height, input: out }
+}
+
+/** Adds a row of the picture's colours, weighed. */
+function addColours(row: Float32Array, { width, data }: Picture, y: number, across: Taps, weight: number): void {
+  for (let x = 0; x < across.length; x++) {
+    const { first, weights } = across[x]
+    for (let k = 0; k < weights.length; k++) {
+      const i = 4 * (y * width + first + k),
+        w = weight * weights[k]
+      row[3 * x] += w * data[i]
+      row[3 * x + 1] += w * data[i + 1]
+      row[3 * x + 2] += w * data[i + 2]
+    }
+  }
 }
 
 /** Its values at each px of the picture; `beyond` where nothing was seen. */
@@ -156,13 +160,17 @@ export function atEachPixel({ part, width, height, data }: Likelihood, size: Siz
   for (let y = 0; y < part.height; y++) {
     const to = (part.y + y) * size.width + part.x
     out.fill(0, to, to + part.width)
-    down[y].weights.forEach((weight, n) => {
-      const from = (down[y].first + n) * width
-      for (let x = 0; x < part.width; x++) {
-        const { first, weights } = across[x]
-        for (let k = 0; k < weights.length; k++) out[to + x] += weight * weights[k] * data[from + first + k]
-      }
-    })
+    const { first, weights } = down[y]
+    for (let n = 0; n < weights.length; n++)
+      addValues(out, to, data.subarray((first + n) * width, (first + n + 1) * width), across, weights[n])
   }
   return out
+}
+
+/** Adds a row of values, weighed, from `to` on. */
+function addValues(out: Float32Array, to: number, row: Float32Array, across: Taps, weight: number): void {
+  for (let x = 0; x < across.length; x++) {
+    const { first, weights } = across[x]
+    for (let k = 0; k < weights.length; k++) out[to + x] += weight * weights[k] * row[first + k]
+  }
 }

@@ -1,5 +1,4 @@
 /** The picture’s gradient, and the basins it floods into. */
-import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { type LabPlanes } from './labPlanes'
 
@@ -53,16 +52,14 @@ export function floodBasins(
 ): { basinOf: Int32Array; basins: number } {
   const count = width * height,
     basinOf = new Int32Array(count).fill(-1)
-  const classOf = mapInto(new Uint8Array(count), gradient, (g) => Math.min(CLASSES - 1, g / CLASS))
-  const next = new Int32Array(count),
-    first = new Int32Array(CLASSES).fill(-1),
-    last = new Int32Array(CLASSES).fill(-1)
-  const put = (i: number, c: number) => {
-    next[i] = -1
-    if (first[c] < 0) first[c] = i
-    else next[last[c]] = i
-    last[c] = i
-  }
+  const classOf = new Uint8Array(count)
+  for (let i = 0; i < count; i++) classOf[i] = Math.min(CLASSES - 1, gradient[i] / CLASS)
+  const waiting: Waiting = {
+      next: new Int32Array(count),
+      first: new Int32Array(CLASSES).fill(-1),
+      last: new Int32Array(CLASSES).fill(-1),
+    },
+    { next, first } = waiting
   // Minima: plateaus with nothing lower around them.
   let basins = 0
   const seen = new Uint8Array(count),
@@ -77,22 +74,20 @@ export function floodBasins(
     for (let k = 0; k < size; k++) {
       const i = plateau[k],
         x = i % width
-      const look = (j: number) => {
+      for (let side = 0; side < 4; side++) {
+        const j = besideAt(i, x, side, width, count)
+        if (j < 0) continue
         if (classOf[j] < level) least = false
         else if (classOf[j] === level && !seen[j]) {
           seen[j] = 1
           plateau[size++] = j
         }
       }
-      if (x > 0) look(i - 1)
-      if (x < width - 1) look(i + 1)
-      if (i >= width) look(i - width)
-      if (i + width < count) look(i + width)
     }
     if (!least) continue
     for (let k = 0; k < size; k++) {
       basinOf[plateau[k]] = basins
-      put(plateau[k], level)
+      put(waiting, plateau[k], level)
     }
     basins++
   }
@@ -101,17 +96,34 @@ export function floodBasins(
       const i = first[level],
         x = i % width
       first[level] = next[i]
-      const reach = (j: number) => {
-        if (basinOf[j] < 0) {
-          basinOf[j] = basinOf[i]
-          put(j, Math.max(level, classOf[j]))
-        }
+      for (let side = 0; side < 4; side++) {
+        const j = besideAt(i, x, side, width, count)
+        if (j < 0 || basinOf[j] >= 0) continue
+        basinOf[j] = basinOf[i]
+        put(waiting, j, Math.max(level, classOf[j]))
       }
-      if (x > 0) reach(i - 1)
-      if (x < width - 1) reach(i + 1)
-      if (i >= width) reach(i - width)
-      if (i + width < count) reach(i + width)
     }
   }
   return { basinOf, basins }
+}
+
+/** Pixel i's neighbour: left, right, above, below; −1 beyond the border. @param x its column */
+function besideAt(i: number, x: number, side: number, width: number, count: number): number {
+  if (side === 0) return x > 0 ? i - 1 : -1
+  if (side === 1) return x < width - 1 ? i + 1 : -1
+  if (side === 2) return i - width
+  return i + width < count ? i + width : -1
+}
+
+/** Queues of pixels, one for each class of gradients. */
+interface Waiting {
+  readonly next: Int32Array
+  readonly first: Int32Array
+  readonly last: Int32Array
+}
+function put({ next, first, last }: Waiting, i: number, c: number): void {
+  next[i] = -1
+  if (first[c] < 0) first[c] = i
+  else next[last[c]] = i
+  last[c] = i
 }
