@@ -94,14 +94,6 @@ function whatMatters(unknown: Uint8Array, size: Size, box: Box): Box {
   return inBoth(around(open, REACH + 2, size)!, box)
 }
 
-/** How many pixels of a box are unknown. @param stride px from row to row */
-function unknownIn(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): number {
-  let count = 0
-  for (let row = y; row < y + height; row++)
-    for (let i = row * stride + x, end = i + width; i < end; i++) count += unknown[i]
-  return count
-}
-
 /** Whether anything of a box is unknown. @param stride px from row to row */
 export function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
   for (let row = y; row < y + height; row++)
@@ -144,20 +136,44 @@ export function blocksOf(
     const whole = { x: 0, y: 0, width: size.width, height: size.height }
     return { blocks: hasUnknown(unknown, size.width, whole) ? [whole] : [], margin: 0 }
   }
-  const blocks = evenBlocks(size)
-    .map((block) => ({ block, count: unknownIn(unknown, size.width, block) }))
+  const across = evenParts(size.width),
+    down = evenParts(size.height),
+    counts = unknownIn(unknown, size.width, across, down)
+  const blocks = down
+    .flatMap(([y, height], row) =>
+      across.map(([x, width], column) => ({
+        block: { x, y, width, height },
+        count: counts[row * across.length + column],
+      })),
+    )
     .filter(({ count }) => count > 0)
     .sort((a, b) => b.count - a.count)
   return { blocks: blocks.map(({ block }) => block), margin: MARGIN }
 }
 
-/** Of even sizes, so that threads have even shares. */
-function evenBlocks({ width, height }: Size): Box[] {
-  const across = evenParts(width),
-    down = evenParts(height)
-  return down.flatMap(([y, height]) => across.map(([x, width]) => ({ x, y, width, height })))
+/** How many pixels are unknown in each block, row by row. */
+function unknownIn(unknown: Uint8Array, width: number, across: Parts, down: Parts): Int32Array {
+  const counts = new Int32Array(across.length * down.length)
+  down.forEach(([top, height], row) => {
+    const last = (top + height) * width
+    for (let i = unknown.indexOf(1, top * width), y = top, column = 0; i >= 0 && i < last; i = unknown.indexOf(1, i)) {
+      if (i >= (y + 1) * width) {
+        y = Math.floor(i / width)
+        column = 0
+      }
+      while (i - y * width >= across[column][0] + across[column][1]) column++
+      const end = y * width + across[column][0] + across[column][1],
+        from = i
+      while (i < end && unknown[i]) i++
+      counts[row * across.length + column] += i - from
+    }
+  })
+  return counts
 }
-function evenParts(length: number): [from: number, length: number][] {
+
+/** Of even sizes, so that threads have even shares. */
+type Parts = readonly (readonly [from: number, length: number])[]
+function evenParts(length: number): Parts {
   const count = Math.ceil(length / BLOCK),
     at = (k: number) => Math.round((k * length) / count)
   return Array.from({ length: count }, (_, k) => [at(k), at(k + 1) - at(k)])

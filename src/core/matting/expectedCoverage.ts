@@ -26,17 +26,20 @@ interface Look {
 }
 
 /** What has to be looked at to see all that is unknown. */
-export function looksAt(unknown: Uint8Array, size: Size): Look[] {
-  const columns = stretches(size.width)
-  return stretches(size.height).flatMap((row) =>
-    columns
-      .map((column) => ({
-        part: { x: column.from, y: row.from, width: column.length, height: row.length },
-        left: column.seen,
-        top: row.seen,
-      }))
-      .filter(({ part }) => hasUnknown(unknown, size.width, part)),
-  )
+export const looksAt = (unknown: Uint8Array, size: Size): Look[] => fewLooksAt(unknown, size, Infinity)!
+
+/** The same; null as soon as it is more than so many. */
+export function fewLooksAt(unknown: Uint8Array, size: Size, most: number): Look[] | null {
+  const columns = stretches(size.width),
+    looks: Look[] = []
+  for (const row of stretches(size.height))
+    for (const column of columns) {
+      const part = { x: column.from, y: row.from, width: column.length, height: row.length }
+      if (!hasUnknown(unknown, size.width, part)) continue
+      if (looks.length >= most) return null
+      looks.push({ part, left: column.seen, top: row.seen })
+    }
+  return looks
 }
 
 /** Coverage of a picture's pixels, 0-1, where they are unknown. @param check is called between the looks with the progress (0-1) */

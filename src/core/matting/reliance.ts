@@ -91,12 +91,11 @@ function meanAcross(from: Float32Array, width: number, height: number): Float32A
 function meanDown(from: Float32Array, width: number, height: number): Float32Array {
   const out = new Float32Array(from.length),
     sums = new Float64Array(width)
-  const add = (y: number, sign: 1 | -1) => {
-    if (y >= 0 && y < height) for (let x = 0, i = y * width; x < width; x++, i++) sums[x] += sign * from[i]
-  }
   for (let y = -AROUND; y < height; y++) {
-    add(y + AROUND, 1)
-    add(y - AROUND - 1, -1)
+    const next = y + AROUND,
+      last = y - AROUND - 1
+    if (next < height) for (let x = 0, i = next * width; x < width; x++, i++) sums[x] += from[i]
+    if (last >= 0) for (let x = 0, i = last * width; x < width; x++, i++) sums[x] -= from[i]
     if (y >= 0) for (let x = 0, i = y * width; x < width; x++, i++) out[i] = sums[x] / (2 * AROUND + 1)
   }
   return out

@@ -10,7 +10,7 @@ import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
 import { Scratch } from '../raster/scratch'
 import { around, blocksOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
-import { expectedCoverage, type Known, looksAt } from './expectedCoverage'
+import { expectedCoverage, fewLooksAt, type Known, looksAt } from './expectedCoverage'
 import { type Level } from './level'
 import { holdOf, type Learner, type Learnt, learntBy, tellOf } from './learning'
 import { noiseOf } from './noise'
@@ -100,15 +100,18 @@ const MOST_LOOKS = 24
 const LOOKING = 0.2
 
 function expectedOf({ finest, coarser }: Pyramid, check: (share: number) => void, crew: Crew): Expected {
-  const levels = [{ picture: finest.part, unknown: finest.open }, ...coarser],
-    looks = levels.map(({ picture, unknown }) => looksAt(unknown, picture)),
-    few = looks.findIndex((all) => all.length <= MOST_LOOKS),
-    n = few < 0 ? coarser.length : few
-  const level = n > 0 ? coarser[n - 1] : null,
-    known: Known = level
-      ? { picture: level.picture, unknown: level.unknown, coverage: level.alpha, full: 1 }
-      : { picture: finest.part, unknown: finest.open, coverage: finest.bytes, full: 255 }
-  return { n, coverage: expectedCoverage(known, looks[n], check, crew) }
+  const levels: Known[] = [
+    { picture: finest.part, unknown: finest.open, coverage: finest.bytes, full: 255 },
+    ...coarser.map(({ picture, unknown, alpha }) => ({ picture, unknown, coverage: alpha, full: 1 })),
+  ]
+  for (let n = 0; n < coarser.length; n++) {
+    const { unknown, picture } = levels[n],
+      looks = fewLooksAt(unknown, picture, MOST_LOOKS)
+    if (looks) return { n, coverage: expectedCoverage(levels[n], looks, check, crew) }
+  }
+  const coarsest = levels[coarser.length],
+    looks = looksAt(coarsest.unknown, coarsest.picture)
+  return { n: coarser.length, coverage: expectedCoverage(coarsest, looks, check, crew) }
 }
 
 function learnsOn(pyramid: Pyramid, n: number): boolean {
@@ -132,7 +135,7 @@ const shownOn = (
 /** Of its grain where it is unknown. @see noiseOf */
 function noiseOn(pyramid: Pyramid, n: number): number {
   const { picture, unknown } = shownOn(pyramid, n)
-  return noiseOf(picture, unknown)
+  return noiseOf(picture, unknown, pyramid.counts[n])
 }
 
 /** One level, from what the coarser one says. */
