@@ -35,10 +35,10 @@ export const relight: Adjustment<'relight', NewLight> = {
     ambient: numbers(0, 8, 3, [1, 1, 1]),
     sun: numbers(0, 8, 3, [0, 0, 0]),
   },
-  kernel(record) {
+  channels(record) {
     const [red, green, blue] = gainsOf(record)
     if (red === 1 && green === 1 && blue === 1) return null
-    return { run: (kernels, at, count) => kernels.matrixRow(at, count, red, 0, 0, 0, green, 0, 0, 0, blue) }
+    return [(v) => v * red, (v) => v * green, (v) => v * blue]
   },
 }
 
