@@ -49,6 +49,8 @@ export interface Marked {
   readonly border: number
   /** What the network is asked, px of the picture; absent: it is not asked, the random walk tells alone. */
   readonly hints?: Hints
+  /** How much speaks for what there was before a correction, nats, below zero for outside: counts beside what is expected. */
+  readonly stays?: Float32Array
   /** Stops at the level that is thought on. */
   readonly draft?: boolean
 }
@@ -56,7 +58,7 @@ export interface Marked {
 /** Decides on the level that is thought on. */
 export function cutFromMarks(
   view: SegmentView,
-  { start, border: pull, hints, draft }: Marked,
+  { start, border: pull, hints, stays, draft }: Marked,
   check: (progress: number) => void,
 ): SmallAnswer {
   const odds = hints && expectation(view, hints, !draft)
@@ -67,7 +69,7 @@ export function cutFromMarks(
   const guess = mapInto(new Float32Array(start.length), start, (mark, i) =>
     mark === UNDECIDED ? (odds ? (likely(odds[i]) + walk[i]) / 2 : walk[i]) : mark === INSIDE ? 1 : 0,
   )
-  const expected = odds?.map((nats, i) => BY_NETWORK * nats + BY_WALK * oddsOf(walk[i]))
+  const expected = odds?.map((nats, i) => BY_NETWORK * nats + BY_WALK * oddsOf(walk[i]) + (stays?.[i] ?? 0))
   const { state, models } = cutSmall(
     {
       lab: view.lab,

@@ -5,6 +5,7 @@
 import { type Mark } from '../fields/marks'
 import { type Hints } from '../network/likelihood'
 import { nearestSetPixels } from '../raster/distance'
+import { mapInto } from '../raster/mapInto'
 import { boundsOfPoints } from '../raster/bounds'
 import { type MarksFields, marksUntil, someIn, turnsOf } from '../steps/marks'
 import { type Point } from '../vector/fill'
@@ -14,11 +15,14 @@ import { lengthOf, placesAlong } from './expectation'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { type Turn, type Work } from './inTurn'
 import { type SmallAnswer } from './objectCut'
-import { coverMarks } from './strokes'
+import { coveredBy, coverMarks } from './strokes'
 import { type SegmentView } from './view'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
+/** What there was speaks for itself so loudly in a later turn, nats: less than so near its marks, as a share of the side of a square as large as what there was. */
+const STAYS = 2,
+  NEAR = 0.3
 
 export const isLoop = (outline: MarksFields['outline']): outline is readonly Point[] => (outline?.length ?? 0) > 2
 
@@ -26,26 +30,45 @@ export const isLoop = (outline: MarksFields['outline']): outline is readonly Poi
 export const turnsOfMarks = (marks: MarksFields, view: SegmentView, what: string): Turn[] =>
   turnsOf(marks).map((turn) => {
     const until = { ...marks, keep: marksUntil(marks.keep, turn), drop: marksUntil(marks.drop, turn) },
-      { keep, drop, outline } = until
+      { keep, drop, outline } = until,
+      marked = [...keep, ...drop].filter((mark) => someIn([mark], turn))
     return {
       key: `marks ${what} ${JSON.stringify([keep, drop, outline])}`,
       may: mayBecome(marks, turn),
-      marked: [...keep, ...drop].filter((mark) => someIn([mark], turn)),
+      marked,
       given: (part, level) => givenBy(until, part, level).state,
-      decide: (before, work) => decide(before ? keepingMiddle(until, before, view) : until, view, work),
+      decide: (before, work) =>
+        before
+          ? decide(keepingMiddle(until, before, view), view, work, staying(before, marked, view))
+          : decide(until, view, work),
     }
   })
 
-/** What marks decide together; undefined where there is nothing to tell the thing by. */
-function decide(marks: MarksFields, view: SegmentView, work: Work): SmallAnswer | undefined {
+/** What marks decide together; undefined where there is nothing to tell the thing by. @param stays how much speaks for what there was, nats */
+function decide(marks: MarksFields, view: SegmentView, work: Work, stays?: Float32Array): SmallAnswer | undefined {
   const { outline } = marks,
     start = givenBy(marks, view, view.levels.length - 1).state
   if (!start.includes(INSIDE)) return (isLoop(outline) && cutFromOutline(view, start, outline, work)) || undefined
   return cutFromMarks(
     view,
-    { start, border: BORDER, hints: work.network === false ? undefined : hintsOf(marks), draft: work.draft },
+    { start, border: BORDER, hints: work.network === false ? undefined : hintsOf(marks), stays, draft: work.draft },
     work.check,
   )
+}
+
+/** What there was speaks for itself, the less the nearer the marks of a correction: a mark is set where it is wrong. */
+function staying({ state }: SmallAnswer, marked: readonly Mark[], view: SegmentView): Float32Array {
+  const size = view.levels.at(-1)!,
+    out = mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? STAYS : -STAYS)),
+    near = NEAR * Math.sqrt(state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0)),
+    covered = coveredBy(marked, view).map((c) => (c >= 128 ? 1 : 0))
+  nearestSetPixels(covered, size, near, (y, nearest, from, to) => {
+    for (let x = from, i = y * size.width + from; x < to; x++, i++) {
+      const n = nearest[x]
+      if (n >= 0) out[i] *= Math.hypot(x - (n % size.width), y - Math.floor(n / size.width)) / near
+    }
+  })
+  return out
 }
 
 /** Within an outline the middle of what was found counts as kept, too. */
@@ -59,10 +82,11 @@ function mayBecome({ keep, drop }: MarksFields, turn: number): number | undefine
 }
 
 /** A mark in the middle of where an answer is widest, away from what is dropped; none where it is empty, or everything. */
-function deepest(state: Uint8Array, drop: readonly Mark[], { levels, frame }: SegmentView): Mark[] {
-  const level = levels.length - 1,
+function deepest(state: Uint8Array, drop: readonly Mark[], view: SegmentView): Mark[] {
+  const { levels, frame } = view,
+    level = levels.length - 1,
     { width, height } = levels[level],
-    dropped = coverMarks(drop, frame, level, levels[level]).data
+    dropped = coveredBy(drop, view)
   let most = 0,
     at = -1
   nearestSetPixels(

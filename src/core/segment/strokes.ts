@@ -4,6 +4,7 @@ import { paintStrokes } from '../raster/brush'
 import { emptyMatte, type Matte, type Picture, type Size } from '../raster/picture'
 import { type Stroke } from '../raster/stroke'
 import { type Box } from '../raster/content'
+import { type SegmentView } from './view'
 
 const painted = (
   { size: diameter }: Mark,
@@ -67,3 +68,7 @@ export function coverMarks(strokes: readonly Mark[], frame: Box, level: number, 
   )
   return matte
 }
+
+/** What marks cover of the level of a view that is thought on. */
+export const coveredBy = (strokes: readonly Mark[], { frame, levels }: SegmentView): Uint8Array =>
+  coverMarks(strokes, frame, levels.length - 1, levels.at(-1)!).data

@@ -20,10 +20,10 @@ import { type Finder, type Found } from './finder'
 export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
   /**
-   * Two more than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at; what a turn did not change stays at
-   * full size, too.
+   * More than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at; what a turn did not change stays at
+   * full size, too; shadows; a correction changes what hangs together with its marks.
    */
-  version: THINGS_VERSION + 3,
+  version: THINGS_VERSION + 4,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')
