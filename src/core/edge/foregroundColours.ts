@@ -134,11 +134,7 @@ function correctBlock(
   if (!wanted.length) return
   const colours = cropPicture(picture, part),
     inside = spread(colours, deep, wanted),
-    outside = spread(
-      colours,
-      whereIs(coverage.data, 0),
-      wanted,
-    )
+    outside = spread(colours, whereIs(coverage.data, 0), wanted)
   wanted.forEach((k, n) => {
     const i = (part.y + Math.floor(k / part.width)) * picture.width + part.x + (k % part.width),
       covered = coverage.data[k],

@@ -1,9 +1,8 @@
 /**
  * What is decided turn by turn: strokes of the first turn decide together, those of a later turn correct what was there before. A turn that keeps only adds,
- * one that drops only takes away; it changes what hangs together with its marks; and far from where the level that is thought on changed, nothing changes
- * at full size. Each turn's answer is remembered, so that the next one has one more to find.
- * Sources: Xu, Price, Cohen, Yang and Huang, CVPR 2016 (clicks that correct); Liu, Sun and Shum, SIGGRAPH 2009 (a stroke never loses what there was);
- * Chen, Zhao, Zhang, Duan, Qi and Zhao, "FocalClick: Towards practical interactive image segmentation", CVPR 2022 (of what differs, the piece around the click).
+ * one that drops only takes away; and far from where the level that is thought on changed, nothing changes at full size. Each turn's answer is remembered,
+ * so that the next one has one more to find.
+ * Sources: Xu, Price, Cohen, Yang and Huang, CVPR 2016 (clicks that correct); Liu, Sun and Shum, SIGGRAPH 2009 (a stroke never loses what there was).
  */
 import { type Memory } from '../cache/lruCache'
 import { type Mark } from '../fields/marks'
@@ -11,7 +10,6 @@ import { nearAny } from '../raster/nearAny'
 import { carryChange } from './carryChange'
 import { UNDECIDED } from './gridCut'
 import { refine, type SmallAnswer } from './objectCut'
-import { piecesOf } from './pieces'
 import { packed, type PackedState, unpacked } from './packedState'
 import { coveredBy } from './strokes'
 import { type SegmentView } from './view'
@@ -86,19 +84,8 @@ function answered(turn: Turn, before: Answer | undefined, view: SegmentView, wor
 function corrected(before: SmallAnswer, decided: SmallAnswer, turn: Turn, view: SegmentView): SmallAnswer {
   if (turn.may === undefined) return decided
   const given = turn.given(view, view.levels.length - 1),
-    asked = askedFor(before.state, decided.state, turn, view),
-    state = decided.state.map((side, i) => (given[i] === UNDECIDED && !asked[i] ? before.state[i] : side))
+    state = decided.state.map((side, i) => (given[i] === UNDECIDED && side !== turn.may ? before.state[i] : side))
   return { ...decided, state, sure: decided.sure?.map((one, i) => (state[i] === decided.state[i] ? one : 0)) }
-}
-
-/** 1 for the pieces of what a turn would change that hang together with its marks, and for these. */
-function askedFor(before: Uint8Array, decided: Uint8Array, { may, marked }: Turn, view: SegmentView): Uint8Array {
-  const covered = coveredBy(marked, view),
-    differs = decided.map((side, i) => (covered[i] >= 128 || (side === may && before[i] !== may) ? 1 : 0)),
-    { pieceOf, areas } = piecesOf(differs, view.levels.at(-1)!, 1),
-    isAsked = areas.map(() => false)
-  for (let i = 0; i < covered.length; i++) if (covered[i] >= 128) isAsked[pieceOf[i]] = true
-  return differs.map((one, i) => (one && isAsked[pieceOf[i]] ? 1 : 0))
 }
 
 /** How far around what changed on the small level it is decided anew at full size, px of that level. */

@@ -35,7 +35,15 @@ function viewOf(picture: Picture): SegmentView {
     quarter = halvePicture(half)
   return { frame: wholeOf(picture), levels: [picture, half, quarter], lab: labPlanes(quarter) }
 }
-const [ofThings, ofFaint] = [viewOf(things), viewOf(faint)]
+/** A large part and a small one, joined by a bar. */
+const joined = paint((x, y) =>
+  Math.hypot((x - 110) / 1.3, y - 125) < 62 ||
+  Math.hypot(x - 275, y - 125) < 34 ||
+  (Math.abs(y - 125) < 5 && x > 110 && x < 275)
+    ? [170, 130, 90]
+    : [150 + x / 12, 150, 150 - y / 12],
+)
+const [ofThings, ofFaint, ofJoined] = [viewOf(things), viewOf(faint), viewOf(joined)]
 
 interface Placed {
   readonly at: readonly [number, number]
@@ -83,6 +91,17 @@ describe('marks in turn at full size', () => {
     const changed = [...after.keys()].filter((i) => after[i] !== before[i])
     expect(changed.length).toBeGreaterThan(0)
     expect(changed.filter((i) => i % WIDTH < 170)).toEqual([])
+  })
+  it('a mark that corrects leaves what lies far away, though it hangs together with what is taken away', () => {
+    const set: Placed[] = [
+        { at: [90, 125], keeps: true },
+        { at: [153, 134], keeps: false },
+      ],
+      [before, after] = [1, 2].map((n) => decide(set.slice(0, n), false, undefined, ofJoined)),
+      small = [...before.keys()].filter((i) => Math.hypot((i % WIDTH) - 275, Math.floor(i / WIDTH) - 125) < 30)
+    expect(small.filter((i) => before[i] !== INSIDE)).toEqual([])
+    expect(small.filter((i) => after[i] !== INSIDE)).toEqual([])
+    expect(after).not.toEqual(before)
   })
   it('the answer does not depend on what was remembered', () => {
     const set: Placed[] = [

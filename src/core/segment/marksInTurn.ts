@@ -21,7 +21,7 @@ import { type SegmentView } from './view'
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
 /** What there was speaks for itself so loudly in a later turn, nats: less than so near its marks, as a share of the side of a square as large as what there was. */
-const STAYS = 2,
+const STAYS = 1,
   NEAR = 0.3
 
 export const isLoop = (outline: MarksFields['outline']): outline is readonly Point[] => (outline?.length ?? 0) > 2

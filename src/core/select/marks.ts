@@ -21,7 +21,7 @@ export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
   /**
    * More than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at; what a turn did not change stays at
-   * full size, too; shadows; a correction changes what hangs together with its marks.
+   * full size, too; shadows; what there was speaks for itself when marks correct it.
    */
   version: THINGS_VERSION + 4,
   find(scene, params, context) {
