@@ -171,8 +171,8 @@ function unknownIn(unknown: Uint8Array, width: number, across: Parts, down: Part
   return counts
 }
 
-/** Of even sizes, so that threads have even shares. */
 type Parts = readonly (readonly [from: number, length: number])[]
+/** Of even sizes, so that threads have even shares. */
 function evenParts(length: number): Parts {
   const count = Math.ceil(length / BLOCK),
     at = (k: number) => Math.round((k * length) / count)

@@ -95,6 +95,6 @@ const AROUND = 4
 function changedNear(after: Uint8Array, before: Uint8Array, { marked }: Turn, view: SegmentView): Uint8Array {
   const { width, height } = view.levels.at(-1)!,
     covered = coveredBy(marked, view),
-    changed = after.map((side, i) => (side !== before[i] || covered[i] >= 128 ? 1 : 0))
+    changed = after.map((side, i) => (side !== before[i] || covered[i] ? 1 : 0))
   return nearAny(changed, (one) => one === 1, width, height, AROUND)
 }

@@ -56,13 +56,14 @@ function decide(marks: MarksFields, view: SegmentView, work: Work, stays?: Float
   )
 }
 
+const countOf = (state: Uint8Array): number => state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0)
+
 /** What there was speaks for itself, the less the nearer the marks of a correction: a mark is set where it is wrong. */
 function staying({ state }: SmallAnswer, marked: readonly Mark[], view: SegmentView): Float32Array {
   const size = view.levels.at(-1)!,
     out = mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? STAYS : -STAYS)),
-    near = NEAR * Math.sqrt(state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0)),
-    covered = coveredBy(marked, view).map((c) => (c >= 128 ? 1 : 0))
-  nearestSetPixels(covered, size, near, (y, nearest, from, to) => {
+    near = NEAR * Math.sqrt(Math.max(1, countOf(state)))
+  nearestSetPixels(coveredBy(marked, view), size, near, (y, nearest, from, to) => {
     for (let x = from, i = y * size.width + from; x < to; x++, i++) {
       const n = nearest[x]
       if (n >= 0) out[i] *= Math.hypot(x - (n % size.width), y - Math.floor(n / size.width)) / near
@@ -90,7 +91,7 @@ function deepest(state: Uint8Array, drop: readonly Mark[], view: SegmentView): M
   let most = 0,
     at = -1
   nearestSetPixels(
-    state.map((side, i) => (side === INSIDE && dropped[i] < 128 ? 0 : 1)),
+    state.map((side, i) => (side === INSIDE && !dropped[i] ? 0 : 1)),
     { width, height },
     Math.max(width, height),
     (y, nearest) => {

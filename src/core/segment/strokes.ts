@@ -69,6 +69,6 @@ export function coverMarks(strokes: readonly Mark[], frame: Box, level: number, 
   return matte
 }
 
-/** What marks cover of the level of a view that is thought on. */
+/** 1 for what marks cover of the level of a view that is thought on. */
 export const coveredBy = (strokes: readonly Mark[], { frame, levels }: SegmentView): Uint8Array =>
-  coverMarks(strokes, frame, levels.length - 1, levels.at(-1)!).data
+  coverMarks(strokes, frame, levels.length - 1, levels.at(-1)!).data.map((c) => (c >= 128 ? 1 : 0))
