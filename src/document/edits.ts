@@ -14,6 +14,7 @@ import {
   USUAL_PPI,
 } from './records'
 import { savedNamed, unwrap } from './unwrap'
+import { withId } from './withId'
 
 /** New records around one picture: it sets the canvas. */
 export function projectOf(name: string, picture: Picture, layerId: string): Project {
@@ -31,8 +32,7 @@ export function projectOf(name: string, picture: Picture, layerId: string): Proj
   }
 }
 
-export const layerById = (project: Project, id: string | null): Layer | undefined =>
-  project.layers.find((layer) => layer.id === id)
+export const layerById = (project: Project, id: string | null): Layer | undefined => withId(project.layers, id)
 
 /** The steps at a home; none where the mask is not there. */
 export function recipeAt(project: Project, home: RecipeHome): Recipe | undefined {
@@ -50,10 +50,7 @@ type DraftSteps = Step[]
 const editSteps =
   (home: RecipeHome, change: (steps: DraftSteps) => void): Edit =>
   (project) => {
-    const recipe =
-      home.kind === 'selection'
-        ? project.selection
-        : project.layers.find((layer) => layer.id === home.layer)?.mask?.recipe
+    const recipe = home.kind === 'selection' ? project.selection : withId(project.layers, home.layer)?.mask?.recipe
     if (recipe) change(recipe.steps)
   }
 
@@ -80,14 +77,14 @@ export const lookAgain =
   (home: RecipeHome, id: string): Edit =>
   (project) =>
     editSteps(home, (steps) => {
-      const step = steps.find((s) => s.id === id)
+      const step = withId(steps, id)
       if (!step) return
       step.scene = keepScene(project)
       if (!project.layers.some((layer) => layer.id === step.sceneLayer)) step.sceneLayer = project.activeLayer ?? ''
     })(project)
 export const changeStep = (home: RecipeHome, id: string, change: object): Edit =>
   editSteps(home, (steps) => {
-    const step = steps.find((s) => s.id === id)
+    const step = withId(steps, id)
     if (!step) return
     // A value that is undefined takes an optional field away.
     for (const [name, value] of Object.entries(change))
@@ -136,7 +133,7 @@ export const clipToPath =
 
 /** True when a saved selection is named by the steps of the selection, or by another saved one. */
 export function isUsed(project: Project, id: string): boolean {
-  const saved = project.saved.find((s) => s.id === id)
+  const saved = withId(project.saved, id)
   return [project.selection, ...project.saved.map((s) => s.recipe)].some((recipe) =>
     recipe.steps.some((step) => step.kind === 'saved' && savedNamed(project.saved, step.selection) === saved),
   )
@@ -150,7 +147,7 @@ export const saveSelection =
 export const renameSaved =
   (id: string, name: string): Edit =>
   (project) => {
-    const saved = project.saved.find((s) => s.id === id)
+    const saved = withId(project.saved, id)
     if (saved) saved.name = name
   }
 export const removeSaved =
@@ -181,7 +178,7 @@ export const savePath =
 export const changePath =
   (id: string, change: Partial<Pick<SavedPath, 'name' | 'd'>>): Edit =>
   (project) => {
-    const path = project.paths.find((p) => p.id === id)
+    const path = withId(project.paths, id)
     if (path) Object.assign(path, change)
   }
 export const removePath =
@@ -198,7 +195,7 @@ export const addGuide =
 export const moveGuide =
   (id: string, at: number): Edit =>
   (project) => {
-    const guide = project.guides.find((g) => g.id === id)
+    const guide = withId(project.guides, id)
     if (guide) guide.at = at
   }
 export const removeGuide =

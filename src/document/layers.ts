@@ -12,6 +12,7 @@ import { unwrap } from './unwrap'
 import { at, found, plain, type ProjectDraft } from './drafts'
 import { selected } from './drafts'
 import { groupOf, layerOf } from './layerRecords'
+import { withId } from './withId'
 
 function put(project: ProjectDraft, layer: Layer, index: number): void {
   project.layers.splice(index, 0, layer as never)
@@ -149,7 +150,7 @@ export const moveLayer =
   (id: string, to: number, parent?: string | null): Edit =>
   (project) => {
     const layers = plain(project),
-      layer = layers.find((l) => l.id === id)
+      layer = withId(layers, id)
     if (!layer) return
     const group = parent === undefined ? layer.parent : (parent ?? undefined)
     if (group && withDescendants(layers, id).some((l) => l.id === group)) return
@@ -169,7 +170,7 @@ export const stepLayer =
   (id: string, by: 1 | -1): Edit =>
   (project) => {
     const layers = plain(project),
-      layer = layers.find((l) => l.id === id)
+      layer = withId(layers, id)
     if (!layer) return
     const siblings = childrenOf(layers, layer.parent),
       place = siblings.findIndex((l) => l.id === id),
@@ -177,7 +178,7 @@ export const stepLayer =
     if (beside?.kind === 'group') moveLayer(id, by > 0 ? 0 : childrenOf(layers, beside.id).length, beside.id)(project)
     else if (beside) moveLayer(id, place + by)(project)
     else if (layer.parent) {
-      const group = layers.find((l) => l.id === layer.parent)!,
+      const group = withId(layers, layer.parent)!,
         around = childrenOf(layers, group.parent),
         groupPlace = around.findIndex((l) => l.id === group.id)
       moveLayer(id, by > 0 ? groupPlace + 1 : groupPlace, group.parent ?? null)(project)

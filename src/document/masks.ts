@@ -6,9 +6,10 @@ import { type Edit } from './history'
 import { scenesNamed } from './tree'
 import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './records'
 import { savedNamed, unwrap } from './unwrap'
+import { withId } from './withId'
 
 type ProjectDraft = Parameters<Edit>[0]
-const findLayer = (project: ProjectDraft, id: string) => project.layers.find((layer) => layer.id === id)
+const findLayer = (project: ProjectDraft, id: string) => withId(project.layers, id)
 
 /** A name for what a text says: 53 bits of a hash. Source: the mixing steps of MurmurHash3 (Appleby), on two lanes. */
 function nameOf(text: string): string {

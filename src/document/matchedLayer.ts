@@ -9,6 +9,7 @@ import { newSkyAt } from './newSkyParts'
 import { childrenOf, clipBaseOf } from './tree'
 import { type AdjustLayer, type Layer } from './records'
 import { unwrap } from './unwrap'
+import { withId } from './withId'
 
 /** In the order in which they work, lowest first; and whether it does anything. */
 const PARTS = [
@@ -35,7 +36,7 @@ export interface MatchedParts {
 
 /** The layer that is chosen, or that the chosen one is clipped to, with what matches it to its surroundings; undefined for what cannot be matched. */
 export function matchedAt(layers: readonly Layer[], id: string | null): MatchedParts | undefined {
-  const chosen = layers.find((each) => each.id === id),
+  const chosen = withId(layers, id),
     layer = chosen?.clipped ? clipBaseOf(layers, chosen.id) : chosen
   if (!layer || layer.kind === 'adjust' || ofNewSky(layers, layer)) return undefined
   const siblings = childrenOf(layers, layer.parent),

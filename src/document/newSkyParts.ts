@@ -7,6 +7,7 @@ import { ancestorsOf } from './shown'
 import { belowOf, childrenOf } from './tree'
 import { type AdjustLayer, type GroupLayer, type Layer, type PictureLayer } from './records'
 import { unwrap } from './unwrap'
+import { withId } from './withId'
 
 /** A photo, and the new sky it may have. */
 export interface NewSkyLayers {
@@ -30,7 +31,7 @@ export interface NewSkyLayers {
 }
 /** The photo that a layer is, or that lies below the new sky it is part of; undefined where there is none. */
 export function newSkyAt(layers: readonly Layer[], id: string | null): NewSkyLayers | undefined {
-  const layer = layers.find((each) => each.id === id)
+  const layer = withId(layers, id)
   if (!layer) return undefined
   const own = [layer, ...ancestorsOf(layers, layer.id)].map((each) => partsOf(layers, each)).find(Boolean)
   if (own) {

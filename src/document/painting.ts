@@ -7,6 +7,7 @@ import { areaOf } from './masks'
 import { type Layer, type PaintItem } from './records'
 import { unwrap } from './unwrap'
 import { found } from './drafts'
+import { withId } from './withId'
 
 /** What is painted next: with what, rubbed out or laid on, and where it is allowed (steps of the canvas; none: everywhere). */
 export interface Painting {
@@ -58,7 +59,7 @@ export const changePaint =
   (layerId: string, itemId: string, change: Partial<Omit<PaintItem, 'id'>>): Edit =>
   (project) => {
     const layer = found(project, layerId)
-    const item = layer?.kind === 'paint' ? layer.items.find((i) => i.id === itemId) : undefined
+    const item = layer?.kind === 'paint' ? withId(layer.items, itemId) : undefined
     if (item) Object.assign(item, change)
   }
 export const removePaint =

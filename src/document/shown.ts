@@ -1,11 +1,12 @@
 /** Which layers are shown: known before the page is made, so nothing here knows what kinds of steps there are. */
 import { type Layer } from './records'
+import { withId } from './withId'
 
 /** The groups around a layer, innermost first. */
 export function ancestorsOf(layers: readonly Layer[], id: string): Layer[] {
   const out: Layer[] = []
-  for (let parent = layers.find((l) => l.id === id)?.parent; parent;) {
-    const group: Layer | undefined = layers.find((l) => l.id === parent)
+  for (let parent = withId(layers, id)?.parent; parent;) {
+    const group: Layer | undefined = withId(layers, parent)
     if (!group || out.includes(group)) break
     out.push(group)
     parent = group.parent

@@ -5,12 +5,13 @@ import { isFinding, type Step } from '@/core/steps/registry'
 import { LIMITS } from './limits'
 import { type Area, type KeptScene, type Layer, type Project, type SceneRecord } from './records'
 import { ancestorsOf, isShown } from './shown'
+import { withId } from './withId'
 
 export const childrenOf = (layers: readonly Layer[], parent: string | undefined): Layer[] =>
   layers.filter((layer) => layer.parent === parent)
 /** The layer and everything in it. */
 export function withDescendants(layers: readonly Layer[], id: string): Layer[] {
-  const layer = layers.find((l) => l.id === id)
+  const layer = withId(layers, id)
   return layer
     ? [
         layer,
@@ -20,7 +21,7 @@ export function withDescendants(layers: readonly Layer[], id: string): Layer[] {
 }
 /** How many groups lie in each other from this layer on down; 0 where it is no group. */
 export const depthWithin = (layers: readonly Layer[], id: string): number => {
-  const layer = layers.find((l) => l.id === id)
+  const layer = withId(layers, id)
   return layer?.kind === 'group'
     ? 1 + Math.max(0, ...childrenOf(layers, id).map((child) => depthWithin(layers, child.id)))
     : 0
@@ -53,7 +54,7 @@ export function rowsOf(
 }
 /** The next layer below in the same group; undefined where there is none. */
 export function belowOf(layers: readonly Layer[], id: string): Layer | undefined {
-  const layer = layers.find((l) => l.id === id),
+  const layer = withId(layers, id),
     siblings = layer ? childrenOf(layers, layer.parent) : []
   return siblings[siblings.findIndex((l) => l.id === id) - 1]
 }
@@ -75,7 +76,7 @@ export function clippedAlong(layers: readonly Layer[], id: string): Layer[] {
 }
 /** What becomes one picture when a layer is merged downwards, the lowest first: down to the next one with pixels; a layer that is not clipped takes what is clipped there along with what that is clipped to. Empty where there is none. */
 export function mergedDown(layers: readonly Layer[], id: string): Layer[] {
-  const layer = layers.find((each) => each.id === id),
+  const layer = withId(layers, id),
     merged = layer ? [layer] : []
   for (let below = belowOf(layers, id); below; below = belowOf(layers, below.id)) {
     merged.unshift(below)
@@ -85,13 +86,13 @@ export function mergedDown(layers: readonly Layer[], id: string): Layer[] {
 }
 /** What a layer in its place works on: the layers below it in its group, and around the group as long as groups are passed through; only the one below when it is clipped. */
 export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
-  const layer = layers.find((l) => l.id === id)
+  const layer = withId(layers, id)
   if (!layer) return []
   const siblings = childrenOf(layers, layer.parent),
     place = siblings.findIndex((l) => l.id === id)
   let first = 0
   if (layer.clipped) for (first = place - 1; first > 0 && siblings[first].clipped;) first--
-  const group = layers.find((l) => l.id === layer.parent)
+  const group = withId(layers, layer.parent)
   const around = group?.kind === 'group' && group.passThrough && !layer.clipped ? layersBelow(layers, group.id) : []
   return [
     ...around,
@@ -107,7 +108,7 @@ export function layersBelow(layers: readonly Layer[], id: string): Layer[] {
 }
 /** The records of what an area's steps look at. */
 export function sceneOfArea(area: Area, scenes: readonly KeptScene[]): SceneRecord {
-  const kept = typeof area.scene === 'string' ? scenes.find((scene) => scene.id === area.scene) : undefined
+  const kept = typeof area.scene === 'string' ? withId(scenes, area.scene) : undefined
   return {
     layers: typeof area.scene === 'string' ? (kept?.layers ?? []) : area.scene,
     active: area.sceneLayer,
@@ -147,6 +148,7 @@ export function scenesNamed(
   { layers, scenes }: Pick<SceneRecord, 'layers' | 'scenes'>,
   steps: readonly Step[] = [],
 ): KeptScene[] {
+  if (!scenes.length) return []
   const byId = new Map(scenes.map((scene) => [scene.id, scene])),
     found = new Set<KeptScene>(),
     open = sceneNames(layers, steps)
@@ -199,7 +201,7 @@ export function looksOf(layers: readonly Layer[]): string {
 /** True when what a step was made on looks otherwise now, or is not there any more. */
 export function lookedOtherwise({ layers, scenes, linear }: Project, step: Step): boolean {
   if (step.scene === undefined) return false
-  const kept = scenes?.find((scene) => scene.id === step.scene)
+  const kept = withId(scenes, step.scene)
   if (!kept) return false
   const sample: Sample = isFinding(step) ? step.sample : 'all',
     layer = step.sceneLayer ?? null
@@ -224,7 +226,7 @@ export function picturesOf(scene: Pick<SceneRecord, 'layers' | 'scenes'>, steps:
   const inSteps = (list: readonly Step[]) => {
     for (const step of list) {
       if (step.kind === 'image' || step.kind === 'trimap') note({ asset: step.asset })
-      const kept = step.scene !== undefined && scene.scenes.find((each) => each.id === step.scene)
+      const kept = withId(scene.scenes, step.scene)
       if (kept) inLayers(kept.layers)
     }
   }

@@ -32,6 +32,7 @@ import { inOwnColours } from './inOwnColours'
 import { type MadeMask, type MadePaint, nodesOf } from './nodes'
 import { type PaintedPicture, paintedPicture } from './paint'
 import { savedIn } from './savedSelections'
+import { withId } from '@/document/withId'
 
 /** Throws when the picture is not there. */
 export type PictureSource = (asset: string) => DecodedPicture
@@ -65,7 +66,7 @@ export class Studio {
         return known
       }
     const before = new Map<string, Scene | undefined>()
-    const activeLayer = layers.find((layer) => layer.id === active)
+    const activeLayer = withId(layers, active)
     const scene: Scene = {
       ...canvas,
       identity: (sample) => identityOf(sampled(sample)),
@@ -74,7 +75,7 @@ export class Studio {
       at: (kept, layer) => {
         const key = `${kept} ${layer}`
         if (!before.has(key)) {
-          const found = record.scenes.find((each) => each.id === kept)
+          const found = withId(record.scenes, kept)
           before.set(
             key,
             found &&
@@ -92,7 +93,7 @@ export class Studio {
       },
       active: activeLayer && { placement: activeLayer.placement, width: activeLayer.width, height: activeLayer.height },
       layer: (id) => {
-        const layer = layers.find((each) => each.id === id)
+        const layer = withId(layers, id)
         if (!layer) return undefined
         const shown = byItself(layers, id, false),
           identity = identityOf(shown)

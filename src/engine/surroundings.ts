@@ -12,6 +12,7 @@ import { byItself, layersBelow, looksOf } from '@/document/tree'
 import { type SceneRecord } from '@/document/records'
 import { SKY_FINDER } from './newSky'
 import { type Studio } from './studio'
+import { withId } from '@/document/withId'
 
 /** Around the layer as far as this share of its size. */
 const AROUND = 0.5
@@ -28,7 +29,7 @@ export function measureSurroundings(
   context: Context,
 ): MatchedLayer | string {
   const { layers } = record,
-    name = layers.find((layer) => layer.id === id)?.name ?? 'The layer',
+    name = withId(layers, id)?.name ?? 'The layer',
     compose = (shown: SceneRecord['layers'], from: number) =>
       studio.compose({ ...record, layers: shown }, (p) => context.check(from + 0.25 * p))
   const alone = compose(byItself(layers, id, false), 0),

@@ -8,6 +8,7 @@ import { act, useBench } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { placeableOf } from '@/ui/canvas/placeable'
 import { changedAboutMiddle, flipped, placedInMiddle, placementOf } from '@/ui/canvas/placement'
+import { withId } from '@/document/withId'
 
 const FAR = 1e6,
   LARGEST = 100_000
@@ -19,7 +20,7 @@ const PLACE = 'w-[96px]'
 export function PlacePanel({ project }: { project: Project }) {
   const held = useBench(heldIn)
   const thing = placeableOf(project, held),
-    active = project.layers.find((layer) => layer.id === project.activeLayer)
+    active = withId(project.layers, project.activeLayer)
   if (!thing)
     return (
       <>

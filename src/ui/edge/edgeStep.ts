@@ -7,12 +7,13 @@ import { fittingReach } from '@/ui/modifiers/edge/fittingReach'
 import { drawMark } from '@/ui/finders/marking/strokes'
 import { abandon, act, get, preview, set, settle, shownSteps } from '@/ui/store/bench'
 import { type EdgeMode } from '@/ui/store/rooms/tool'
+import { withId } from '@/document/withId'
 
 export type EdgeStep = StepOfKind<'edge'>
 /** The open one; else the last that is not hidden. */
 export function edgeStepIn(steps: readonly Step[], openStep: string | null): EdgeStep | undefined {
   const edges = steps.filter((step): step is EdgeStep => step.kind === 'edge')
-  return edges.find((step) => step.id === openStep) ?? edges.findLast((step) => !step.hidden)
+  return withId(edges, openStep) ?? edges.findLast((step) => !step.hidden)
 }
 
 /** How far the next edge is solved: as the Edge stage shows. */

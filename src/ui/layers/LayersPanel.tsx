@@ -18,6 +18,7 @@ import { LayerMenu } from './LayerMenu'
 import { LayerRow, INDENT_PX } from './LayerRow'
 import { keepFocus, rove } from '@/ui/primitives/roving'
 import { keyHint } from '@/ui/store/ownKeys'
+import { withId } from '@/document/withId'
 
 /** Made once: new ones would draw every row of the list anew. */
 const ALONG_THE_LIST = [restrictToVerticalAxis],
@@ -134,7 +135,7 @@ function dropRow(
   }
   for (let out = Math.floor(-delta.x / INDENT_PX); out > 0 && parent; out--) {
     below = parent
-    parent = layers.find((l) => l.id === parent)!.parent
+    parent = withId(layers, parent)!.parent
   }
   const siblings = childrenOf(layers, parent).filter((l) => l.id !== moved.id)
   const place = below ? siblings.findIndex((l) => l.id === below) : siblings.length

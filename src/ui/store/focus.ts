@@ -4,6 +4,7 @@ import { layerById, recipeAt } from '@/document/edits'
 import { type Layer, type Project, type RecipeHome, SELECTION } from '@/document/records'
 import { type BenchState } from './benchState'
 import { type Stage } from './rooms/view'
+import { withId } from '@/document/withId'
 
 export type Focus =
   | { readonly kind: 'step'; readonly home: RecipeHome; readonly step: Step; readonly of: Layer | undefined }
@@ -20,7 +21,7 @@ export function focusOf(
   project: Project,
 ): Focus {
   const of = home.kind === 'mask' ? layerById(project, home.layer) : undefined,
-    step = drawsSteps(stage) && recipeAt(project, home)?.steps.find((each) => each.id === openStep)
+    step = drawsSteps(stage) && withId(recipeAt(project, home)?.steps, openStep)
   if (step) return { kind: 'step', home, step, of }
   const layer = layerById(project, project.activeLayer)
   if (focus === 'layer' && layer) return { kind: 'layer', layer }

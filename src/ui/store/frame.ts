@@ -6,6 +6,7 @@ import { withDescendants } from '@/document/tree'
 import { type Layer, type Project, type RecipeHome } from '@/document/records'
 import { canvasToWindow, windowSize } from '@/document/window'
 import { type BenchState } from './benchState'
+import { withId } from '@/document/withId'
 
 export interface CanvasPart {
   readonly size: Size
@@ -35,7 +36,7 @@ export function cutOutAlone({ stage, view, backing, home, before, project }: Ben
   )
     return null
   // Of an adjustment by itself there is nothing to see.
-  return project?.layers.find((layer) => layer.id === home.layer)?.kind === 'adjust' ? null : home.layer
+  return withId(project?.layers, home.layer)?.kind === 'adjust' ? null : home.layer
 }
 
 /** True when the active layer is shown cut out by the selection, over the layers below it. */

@@ -7,6 +7,7 @@ import { type Project, type RecipeHome, type SceneRecord } from '@/document/reco
 import { type SelectRequest } from '@/engine/page/protocol'
 import { type BenchState } from './benchState'
 import { partInView } from './frame'
+import { withId } from '@/document/withId'
 
 /** The records that steps at a home are folded over. */
 function sceneAt(project: Project, home: RecipeHome): SceneRecord {
@@ -34,6 +35,26 @@ export const isMoving = (
   live !== null ||
   (drawing !== null && (recipeAt(project, home)?.steps ?? []).some((step) => step.id === drawing && drafts(step)))
 
+/** What is asked about a list of steps at each tick, found once. */
+interface Traits {
+  /** One has a quick answer. */ readonly drafts: boolean
+  /** One looks at what is there now, or names what may change with it. */ readonly looksAtNow: boolean
+}
+const known = new WeakMap<readonly Step[], Traits>()
+function traitsOf(steps: readonly Step[]): Traits {
+  let traits = known.get(steps)
+  if (!traits) known.set(steps, (traits = findTraits(steps)))
+  return traits
+}
+function findTraits(steps: readonly Step[]): Traits {
+  const traits = { drafts: false, looksAtNow: false }
+  for (const step of steps) {
+    traits.drafts ||= drafts(step)
+    traits.looksAtNow ||= looksAtNow(step)
+  }
+  return traits
+}
+
 /** What is asked at every change: without the layers, where no step looks at them. @param moving a quick answer will do */
 export function selectRequest(
   project: Project,
@@ -43,8 +64,9 @@ export function selectRequest(
 ): SelectRequest | null {
   const steps = recipeAt(project, home)?.steps
   if (!steps) return null
-  const draft = moving && steps.some(drafts) ? { draft: true } : {}
-  if (steps.some(looksAtNow)) return { ...requestFor(project, home, prepare)!, ...draft }
+  const traits = traitsOf(steps),
+    draft = moving && traits.drafts ? { draft: true } : {}
+  if (traits.looksAtNow) return { ...requestFor(project, home, prepare)!, ...draft }
   const scene = sceneAt(project, home)
   return {
     ...scene,
@@ -57,7 +79,6 @@ export function selectRequest(
   }
 }
 
-/** A step that looks at what is there now, or names what may change with it. */
 const looksAtNow = (step: Step): boolean =>
   step.kind === 'layer' || step.kind === 'saved' || (step.scene === undefined && looksAtPixels(step))
 
@@ -66,20 +87,20 @@ export function decidesMatte(project: Project, home: RecipeHome, prepare: string
   const steps = recipeAt(project, home)?.steps
   if (!steps?.length) return [steps?.length]
   const scene = sceneAt(project, home),
-    now = steps.some(looksAtNow)
+    traits = traitsOf(steps)
   return [
     steps,
     prepare,
-    moving && steps.some(drafts),
+    moving && traits.drafts,
     scene.canvas.width,
     scene.canvas.height,
-    ...(now ? [scene.layers, scene.active, scene.saved, scene.linear] : []),
+    ...(traits.looksAtNow ? [scene.layers, scene.active, scene.saved, scene.linear] : []),
   ]
 }
 
 /** The same request, looking at what a step was made on. */
 export function lookedAt(request: SelectRequest, { scene, sceneLayer }: Step): SelectRequest {
-  const kept = request.scenes.find((each) => each.id === scene)
+  const kept = withId(request.scenes, scene)
   return kept ? { ...request, layers: kept.layers, active: sceneLayer ?? null, linear: kept.linear ?? false } : request
 }
 

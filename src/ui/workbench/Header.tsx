@@ -1,6 +1,7 @@
 'use client'
 import { CircleHelp, Redo2, Scissors, Search, Undo2 } from 'lucide-react'
 import Link from 'next/link'
+import { useRouter } from 'next/navigation'
 import { renameProject } from '@/document/edits'
 import { LIMITS } from '@/document/limits'
 import { windowSize } from '@/document/window'
@@ -17,6 +18,8 @@ const HistoryList = later(() => import('./HistoryList').then((module) => module.
 
 export function Header() {
   useOwnKeys()
+  const router = useRouter(),
+    comeNear = () => router.prefetch('/')
   const project = useBench(shownProject),
     stage = useBench((state) => state.stage),
     history = useBench((state) => state.history)
@@ -27,6 +30,9 @@ export function Header() {
       <Tip text="All projects">
         <Link
           href="/"
+          prefetch={false} // while a project opens its own pictures come first
+          onPointerEnter={comeNear}
+          onFocus={comeNear}
           aria-label="All projects"
           className="grid size-7 shrink-0 place-items-center rounded-lg bg-[var(--accent)] text-white"
         >

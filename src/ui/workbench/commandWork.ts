@@ -17,6 +17,7 @@ import { takeTool } from '@/ui/finders/takeTool'
 import { act, actInBurst, get, set, shownProject, shownSteps, workOnSteps } from '@/ui/store/bench'
 import { heldIn } from '@/ui/store/focus'
 import { type BenchState } from '@/ui/store/benchState'
+import { withId } from '@/document/withId'
 
 export function nudge(dx: number, dy: number): void {
   const state = get(),
@@ -31,7 +32,7 @@ export function nudge(dx: number, dy: number): void {
     void import('@/ui/match/moving').then(({ arrow }) => arrow(dx, dy))
     return
   }
-  const step = shownSteps(state).find((s) => s.id === state.openStep)
+  const step = withId(shownSteps(state), state.openStep)
   if (!step) return
   const move = (what: string, values: object) =>
     actInBurst(`Move ${what}`, changeStep(state.home, step.id!, values), `move ${step.id}`)
@@ -105,7 +106,7 @@ export function stepInMiddle(): void {
 /** The chosen point of the open path goes. False when none is chosen, or it is the path's last. */
 export function removeNode(): boolean {
   const { node, openStep, home } = get(),
-    step = shownSteps(get()).find((s) => s.id === openStep)
+    step = withId(shownSteps(get()), openStep)
   if (!node || step?.kind !== 'path') return false
   const rest = withoutNode(subpathsOf(step.d), node.subpath, node.index)
   if (!rest.length) return false

@@ -9,6 +9,7 @@ import { toleranceCurve } from '@/core/select/similarColour/toleranceCurve'
 import { type SelectRequest } from '../protocol'
 import { always, contextFor, holdOn, sceneOf, studio, tell } from './work'
 import { chartKey, chartSample } from '../keys'
+import { withId } from '@/document/withId'
 
 /** Preparing gives way to requests this often, ms. */
 const SLICE_MS = 10
@@ -29,7 +30,7 @@ export function stopPreparing(): void {
 
 /** Starts preparing the open step, unless that is already under way; another step's preparation gives way. */
 export function prepareLater(request: SelectRequest): void {
-  const step = request.steps.find((s) => s.id === request.prepare)
+  const step = withId(request.steps, request.prepare)
   if (step?.kind === 'palette' || step?.kind === 'limitColour') tellHistogram(request, step)
   if (!step || !isFinding(step)) {
     stopPreparing()

@@ -5,6 +5,7 @@ import { abandon, act, beginDrawing, get, giveUpDrawing, preview, set, settle, s
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { appended, closedAt, mirrored, openEnd, type Subpaths, withoutLast } from './nodes'
+import { withId } from '@/document/withId'
 
 type PathStep = StepOfKind<'path'>
 type Point = readonly [number, number]
@@ -41,7 +42,7 @@ const closed = (path: Subpaths): Subpaths => {
 function openPath(): PathStep | undefined {
   const { openStep, home } = get(),
     project = shownProject(get())
-  const step = project && recipeAt(project, home)?.steps.find((s) => s.id === openStep)
+  const step = project && withId(recipeAt(project, home)?.steps, openStep)
   return step?.kind === 'path' && openEnd(subpathsOf(step.d)) ? step : undefined
 }
 

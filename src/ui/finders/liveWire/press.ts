@@ -4,6 +4,7 @@ import { changeStep, recipeAt } from '@/document/edits'
 import { act, beginDrawing, get, giveUpDrawing, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
+import { withId } from '@/document/withId'
 
 type WireStep = StepOfKind<'liveWire'>
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last anchor, it is a double click. */
@@ -16,7 +17,7 @@ const STRAIGHT_PX = 6
 export function wireInDrawing(): WireStep | undefined {
   const { drawing, home } = get(),
     project = shownProject(get())
-  const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
+  const step = project && drawing ? withId(recipeAt(project, home)?.steps, drawing) : undefined
   return step?.kind === 'liveWire' ? step : undefined
 }
 /** Ends the wire; one of too few anchors goes, and what was there before it is there again. */

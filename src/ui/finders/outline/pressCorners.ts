@@ -6,6 +6,7 @@ import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
 import { remembered } from '../remembered'
 import { type Point, rounded, simplify, steadied } from './simplify'
+import { withId } from '@/document/withId'
 
 /** Nearer than this (CSS px) to the start, a press closes the outline; nearer to the last corner, it is a double click. */
 const CLOSE_PX = 9
@@ -25,7 +26,7 @@ const near = (a: Point, b: Point, px: number, scale: number) => Math.hypot(a[0] 
 function outlineInDrawing(): StepOfKind<'polygon' | 'edgeBand'> | undefined {
   const { drawing, home } = get(),
     project = shownProject(get())
-  const step = project && drawing ? recipeAt(project, home)?.steps.find((s) => s.id === drawing) : undefined
+  const step = project && drawing ? withId(recipeAt(project, home)?.steps, drawing) : undefined
   return step?.kind === 'polygon' || step?.kind === 'edgeBand' ? step : undefined
 }
 /** Ends the outline; one of too few corners goes, and what was there before it is there again. */

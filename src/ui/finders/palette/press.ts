@@ -3,6 +3,7 @@ import { changeStep, recipeAt } from '@/document/edits'
 import { act, get, set, shownProject } from '@/ui/store/bench'
 import { type Drag, type Press } from '../finder'
 import { beginStep } from '../putStep'
+import { withId } from '@/document/withId'
 
 type Coloured = StepOfKind<'palette' | 'limitColour'>
 
@@ -31,6 +32,6 @@ export function press(at: Press, open: StepOfKind<'palette'> | undefined): Drag 
 function openLimit(at: Press): Coloured | undefined {
   const { openStep } = get(),
     project = shownProject(get())
-  const step = project && recipeAt(project, at.home)?.steps.find((s) => s.id === openStep)
+  const step = project && withId(recipeAt(project, at.home)?.steps, openStep)
   return step?.kind === 'limitColour' ? step : undefined
 }

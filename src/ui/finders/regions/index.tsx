@@ -10,6 +10,7 @@ import { type Drag, type FinderPage, type HandlesProps, type PanelProps, type Pr
 import { SampleChoice } from '../marking/SampleChoice'
 import { goOnWith, putStep } from '../putStep'
 import { counted } from '@/ui/primitives/counted'
+import { withId } from '@/document/withId'
 
 type RegionsStep = StepOfKind<'regions'>
 /** A drag takes a further region this often, CSS px. */
@@ -147,7 +148,7 @@ function Tool() {
 /** Alt and the wheel go coarser or finer: the open step's regions, or the next ones. */
 function wheel(turn: number): void {
   const state = get(),
-    open = shownSteps(state).find((step) => step.id === state.openStep),
+    open = withId(shownSteps(state), state.openStep),
     clamp = (v: number) => Math.round(100 * Math.max(0, Math.min(1, v))) / 100
   if (open?.kind === 'regions') {
     const edit = changeStep(state.home, open.id!, { detail: clamp(open.detail - turn * WHEEL_STEP) })

@@ -5,6 +5,7 @@ import { Switch } from '@/ui/primitives/Choice'
 import { type Proportions } from '@/ui/store/rooms/tool'
 import { set, shownSteps, useBench } from '@/ui/store/bench'
 import { later } from '@/ui/primitives/later'
+import { withId } from '@/document/withId'
 
 const LinesChoice = later(() => import('./LinesChoice').then((module) => module.LinesChoice))
 
@@ -24,7 +25,7 @@ export function BoxTool() {
     snapping = useBench((state) => state.snapping),
     middle = useBench((state) => state.boxFromMiddle),
     equal = useBench((state) => state.boxEqual)
-  const open = useBench((state) => shownSteps(state).find((step) => step.id === state.openStep))
+  const open = useBench((state) => withId(shownSteps(state), state.openStep))
   const change = (values: Partial<Proportions>) => set({ proportions: { ...keep, ...values } })
   /** A length is pinned as the open box has it; the ratio lets go of lengths, and they of it. */
   const pin = (what: Length | 'ratio') => {

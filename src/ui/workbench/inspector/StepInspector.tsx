@@ -15,6 +15,7 @@ import { OP_WORDS, OpGlyph } from '../list/OpGlyph'
 import { InspectorBody, InspectorHead } from './parts'
 import { StepValues } from './StepValues'
 import { keyHint } from '@/ui/store/ownKeys'
+import { withId } from '@/document/withId'
 
 /** @param of the layer whose mask the step is part of */
 export function StepInspector({ step, home, of }: { step: Step; home: RecipeHome; of: string | undefined }) {
@@ -106,7 +107,7 @@ function OlderNote({ id }: { id: string }) {
 /** Says that the picture a step of the selection was made on has changed since. Only what is stored can have been. */
 function Changed({ step, home, name }: { step: Step; home: RecipeHome; name: string }) {
   const changed = useBench(({ project }) => {
-    const stored = project?.selection.steps.find((each) => each.id === step.id)
+    const stored = withId(project?.selection.steps, step.id)
     return home.kind === 'selection' && project && stored ? lookedOtherwise(project, stored) : false
   })
   return changed ? (
