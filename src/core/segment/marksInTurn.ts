@@ -39,13 +39,18 @@ export const turnsOfMarks = (marks: MarksFields, view: SegmentView, what: string
       given: (part, level) => givenBy(until, part, level).state,
       decide: (before, work) =>
         before
-          ? decide(keepingMiddle(until, before, view), view, work, staying(before, marked, view))
-          : decide(until, view, work),
+          ? decideTogether(keepingMiddle(until, before, view), view, work, staying(before, marked, view))
+          : decideTogether(until, view, work),
     }
   })
 
-/** What marks decide together; undefined where there is nothing to tell the thing by. @param stays how much speaks for what there was, nats */
-function decide(marks: MarksFields, view: SegmentView, work: Work, stays?: Float32Array): SmallAnswer | undefined {
+/** What marks decide together, on the level that is thought on; undefined where there is nothing to tell the thing by. @param stays how much speaks for what there was, nats */
+export function decideTogether(
+  marks: MarksFields,
+  view: SegmentView,
+  work: Work,
+  stays?: Float32Array,
+): SmallAnswer | undefined {
   const { outline } = marks,
     start = givenBy(marks, view, view.levels.length - 1).state
   if (!start.includes(INSIDE)) return (isLoop(outline) && cutFromOutline(view, start, outline, work)) || undefined

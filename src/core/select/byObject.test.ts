@@ -133,6 +133,7 @@ describe('finders by object find a thing on a shaded wall', () => {
       },
     ],
     ['marks', { kind: 'marks', keep: dots([180, 120], [230, 120]), drop: dots([20, 20], [340, 220]) }],
+    ['regions', { kind: 'regions', at: [[180, 120]], detail: 0.15 }],
   ])('%s shows a draft while a stroke is drawn, near what comes after, and never in its place', (_, step) => {
     // Three times as large, so that it is thought on at a smaller level.
     const large: Picture = { width: 3 * WIDTH, height: 3 * HEIGHT, data: new Uint8ClampedArray(9 * thing.data.length) },
@@ -142,7 +143,7 @@ describe('finders by object find a thing on a shaded wall', () => {
       for (let x = 0; x < large.width; x++)
         to[y * large.width + x] = from[Math.floor(y / 3) * WIDTH + Math.floor(x / 3)]
     const tripled = JSON.parse(JSON.stringify(step), (name, value: unknown) =>
-      name === 'points'
+      name === 'points' || name === 'at'
         ? (value as Point[]).map(([x, y]) => [3 * x, 3 * y])
         : name === 'size'
           ? 3 * (value as number)
@@ -207,6 +208,22 @@ describe('finders by object find a thing on a shaded wall', () => {
       at = (...places: Point[]) => run(two, { kind: 'regions', at: places, detail: 0.3 }).matte
     expect(overlap(at([100, 120], [260, 120]), truthOf(100, 260))).toBeGreaterThan(0.95)
     expect(overlap(at([80, 120], [120, 130]), truthOf(100))).toBeGreaterThan(0.95)
+  })
+
+  it.each([true, false])('regions at a thing are all of it, finer a part of it; the network: %s', (network) => {
+    const striped = paint((x, y) =>
+        truth.data[y * WIDTH + x] > 127
+          ? Math.floor(x / 14) % 2
+            ? [190, 80, 50]
+            : [150, 60, 70]
+          : [150 - x / 12, 160 - x / 12, 150],
+      ),
+      at = (detail: number) => run(striped, { kind: 'regions', at: [[175, 120]], detail }, network).matte
+    expect(overlap(at(0.1), truth)).toBeGreaterThan(0.95)
+    const part = at(0.7)
+    expect(part.data[120 * WIDTH + 175]).toBe(255)
+    expect(found(part)).toBeLessThan(0.3 * found(truth))
+    expect(part.data.every((v, i) => v < 128 || truth.data[i] > 0)).toBe(true)
   })
 
   it('two things compete: each pick is one of them', () => {

@@ -1,7 +1,7 @@
 /**
- * Regions: those of the picture's own hierarchy that hold the given points, coarser or finer. The tree is made once for a picture, at a level
- * small enough, and knows what stands out, so that a thing's parts go together before they go with what lies around them; a chosen region's
- * outline is then found at full size in a band around it.
+ * Regions: what holds the given points, coarser or finer: the thing they lie on, as keep marks there find it, and finer its parts, regions of the
+ * picture's own hierarchy. That tree is made once for a picture, at a level small enough, and knows what stands out, so that a thing's parts go
+ * together before they go with what lies around them; a chosen region's outline is then found at full size in a band around it.
  */
 import { regions as regionsStep, type RegionsFields } from '../steps/regions'
 import { emptyMatte, type Picture, type Size } from '../raster/picture'
@@ -14,12 +14,11 @@ import { nearAny } from '../raster/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, type RegionTree } from '../segment/mergeCost'
 import { cutTreeByArea, makeRegionTree } from '../segment/regionTree'
-import { stateToMatte } from '../segment/softEdge'
+import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { standingOut, type Things } from '../segment/things'
-import { likely } from '../network/likelihood'
 import { THINGS_VERSION } from '../network/network'
-import { expectation } from '../segment/expectation'
-import { type SegmentView, segmentView, wholeOf } from '../segment/view'
+import { decideTogether } from '../segment/marksInTurn'
+import { finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 import { type Sample } from '../steps/step'
@@ -33,7 +32,9 @@ const LARGEST = 0.75,
 const AROUND = 0.1
 
 export interface PictureRegions {
+  /** What drafts are thought on, and what else is. */
   readonly view: SegmentView
+  readonly finer: SegmentView
   readonly tree: RegionTree
   /** Its picture, and those between it and the full one, full size first. */ readonly levels: readonly Picture[]
 }
@@ -53,7 +54,7 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
       standsOut: things ? enlarged(things, { width, height }) : undefined,
       check: (p) => context.check(0.5 + 0.5 * p),
     }),
-    made = { view, tree, levels }
+    made = { view, finer: finerView(view, context), tree, levels }
   context.memory.set(
     key,
     made,
@@ -72,90 +73,56 @@ function enlarged({ state, size }: Things, { width, height }: Size): Uint8Array 
   return out
 }
 
-/** The whole thing at a place is taken when it is expected at least so surely there, on the average (probability). */
-const SURE_OF_THING = 0.75
+/** A place is marked by a dot, px across: a pixel where it is thought on. */
+const DOT = 1
 
-/**
- * The basins that make up the thing at a place, as the network expects it: 1; null where it expects none. All places are looked at together, since
- * they are mostly meant to be parts of one thing; a place that is no part of that is looked at alone.
- */
-function thingAt(
-  all: PictureRegions,
-  place: Place,
-  places: readonly Place[],
-  key: string,
-  context: Context,
-): Uint8Array | null {
-  if (context.network === false) return null
-  const { tree, levels } = all,
-    basin = basinAt(tree, levels, place)!,
-    together = connectedBasins(tree, expectedAt(all, places, key, context), basin)
-  return together || places.length < 2 ? together : connectedBasins(tree, expectedAt(all, [place], key, context), basin)
+/** The basins that make up the thing the places lie on, as keep marks there find it: 1; null where they find none. Remembered: a draft has what is known. */
+function thingAt(all: PictureRegions, places: readonly Place[], key: string, context: Context): Uint8Array | null {
+  const name = `${key} thing ${places.join(' ')} ${context.network}`,
+    quick = `${name} draft`,
+    recall = (what: string) => context.memory.get<{ thing: Uint8Array | null }>(what),
+    known = recall(name) ?? (context.draft ? recall(quick) : undefined)
+  if (known) return known.thing
+  const view = context.draft ? all.view : all.finer,
+    keep = places.map((place) => ({ points: [place], size: DOT })),
+    cut = decideTogether({ keep, drop: [], unsure: [], solver: 'auto' }, view, context),
+    thing = cut ? mostlyInside(cut.state, view, all.tree) : null
+  context.memory.set(context.draft ? quick : name, { thing }, all.tree.basins)
+  return thing
 }
 
-/** How probably each basin belongs to what lies at the places. Remembered. */
-function expectedAt(
-  { view, tree }: PictureRegions,
-  places: readonly Place[],
-  key: string,
-  { memory }: Context,
-): Float32Array {
-  const name = `${key} expected ${places.join(' ')}`,
-    known = memory.get<Float32Array>(name)
-  if (known) return known
-  const expected = expectedBasins(view, tree, places)
-  memory.set(name, expected, expected.byteLength)
-  return expected
-}
-
-function expectedBasins(
+/** 1 for the basins most of which a cut of a view's last level keeps. */
+function mostlyInside(
+  state: Uint8Array,
   view: SegmentView,
   { basinOf, basins, width, height }: RegionTree,
-  keep: readonly Place[],
-): Float32Array {
-  const expected = expectation(view, { keep }, true),
-    across = view.lab.width,
+): Uint8Array {
+  const across = view.lab.width,
     shift = Math.round(Math.log2(width / across)),
-    sum = new Float32Array(basins),
-    count = new Float32Array(basins)
+    votes = new Int32Array(basins)
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
-      const from = Math.min(expected.length - 1, (y >> shift) * across + Math.min(across - 1, x >> shift))
-      sum[basinOf[i]] += likely(expected[from])
-      count[basinOf[i]]++
+      const from = Math.min(state.length - 1, (y >> shift) * across + Math.min(across - 1, x >> shift))
+      votes[basinOf[i]] += state[from] === INSIDE ? 1 : -1
     }
-  return sum.map((value, basin) => value / Math.max(1, count[basin]))
+  return mapInto(new Uint8Array(basins), votes, (vote) => (vote > 0 ? 1 : 0))
 }
 
-/** The likely basins that hang together with one; null where that one is not likely, or they are not likely enough together. */
-function connectedBasins(
-  { pairs, basins, basinOf }: RegionTree,
-  probable: Float32Array,
-  first: number,
-): Uint8Array | null {
-  if (probable[first] < 0.5) return null
+/** Which basins lie beside each. */
+function besideEach({ pairs, basins }: RegionTree): readonly (readonly number[])[] {
   const beside: number[][] = Array.from({ length: basins }, () => [])
   for (let k = 0; k < pairs.length; k += 2) {
     beside[pairs[k]].push(pairs[k + 1])
     beside[pairs[k + 1]].push(pairs[k])
   }
-  const thing = new Uint8Array(basins),
-    open = [first]
-  thing[first] = 1
-  while (open.length)
-    for (const next of beside[open.pop()!])
-      if (!thing[next] && probable[next] > 0.5) {
-        thing[next] = 1
-        open.push(next)
-      }
-  let sum = 0,
-    count = 0
-  for (const basin of basinOf)
-    if (thing[basin]) {
-      sum += probable[basin]
-      count++
-    }
-  return sum >= SURE_OF_THING * count ? thing : null
+  return beside
+}
+
+/** The basins of a thing that hang together with one of them. */
+function pieceAt(thing: Uint8Array, first: number, beside: readonly (readonly number[])[]): number[] {
+  const piece = new Set([first])
+  for (const basin of piece) for (const next of beside[basin]) if (thing[next]) piece.add(next)
+  return [...piece]
 }
 
 type Place = RegionsFields['at'][number]
@@ -170,7 +137,7 @@ function basinAt({ basinOf, width, height }: RegionTree, levels: readonly Pictur
 
 /**
  * Which pixels of the tree's level lie in a region that holds one of the points: 1, else 0; null when no point lies in the picture. As long as the
- * detail has room for it, that is the thing at the point as the network expects it; finer, its parts.
+ * detail has room for it, that is the piece of the thing that the points lie on; finer, its parts.
  */
 export function regionsHolding(
   all: PictureRegions,
@@ -180,27 +147,27 @@ export function regionsHolding(
   context: Context,
 ): Uint8Array | null {
   const { tree, levels } = all,
-    most = LARGEST * FINER ** -detail * tree.width * tree.height,
+    within = at.filter((place) => basinAt(tree, levels, place) !== null)
+  if (!within.length) return null
+  const most = LARGEST * FINER ** -detail * tree.width * tree.height,
     top = cutTreeByArea(tree, most),
+    thing = thingAt(all, within, key, context),
+    beside = besideEach(tree),
     inside = new Uint8Array(tree.basins),
     wanted = new Set<number>()
-  let any = false
-  for (const place of at) {
-    const basin = basinAt(tree, levels, place)
-    if (basin === null) continue
-    any = true
+  for (const place of within) {
+    const basin = basinAt(tree, levels, place)!
     if (inside[basin]) continue
-    const thing = thingAt(all, place, at, key, context)
-    if (thing && areaOf(tree, thing) <= most) thing.forEach((held, b) => (inside[b] |= held))
+    const piece = thing?.[basin] ? pieceAt(thing, basin, beside) : []
+    if (piece.length && areaOf(tree, piece) <= most) for (const held of piece) inside[held] = 1
     else wanted.add(top[basin])
   }
-  if (!any) return null
   for (let basin = 0; basin < tree.basins; basin++) if (wanted.has(top[basin])) inside[basin] = 1
   return mapInto(new Uint8Array(tree.basinOf.length), tree.basinOf, (basin) => inside[basin])
 }
 
-const areaOf = ({ area }: RegionTree, basins: Uint8Array): number =>
-  basins.reduce((sum, held, basin) => sum + (held ? area[basin] : 0), 0)
+const areaOf = ({ area }: RegionTree, basins: readonly number[]): number =>
+  basins.reduce((sum, basin) => sum + area[basin], 0)
 
 /** The outline of what is 1, as SVG path data in px of the picture: along the pixels' sides of the tree's level. */
 export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions): string {
@@ -217,26 +184,31 @@ export function regionOutline(held: Uint8Array, { tree, levels }: PictureRegions
 
 export const regions: Finder<'regions', RegionsFields> = {
   ...regionsStep,
-  version: THINGS_VERSION + 1,
+  /** More than the weights: the thing at the places is what keep marks there find. */
+  version: THINGS_VERSION + 2,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.at.length) return nothing('no region is picked yet')
     const all = pictureRegions(scene, params.sample, { ...context, check: (p) => context.check(0.5 * p) }),
-      inside = regionsHolding(all, params.at, params.detail, `regions ${scene.identity(params.sample)}`, context)
+      inside = regionsHolding(all, params.at, params.detail, `regions ${scene.identity(params.sample)}`, {
+        ...context,
+        check: (p) => context.check(0.5 + 0.2 * p),
+      })
     if (!inside) return nothing('the points lie outside the picture')
     const { tree, levels } = all,
       lab = labPlanes(levels.at(-1)!),
-      { width, height } = tree
-    context.check(0.5)
+      { width, height } = tree,
+      state = inside.map((value) => (value ? INSIDE : OUTSIDE))
+    if (context.draft) return draftMatte(state, { frame: wholeOf(scene), levels }, scene)
+    context.check(0.7)
     const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
     const models = learnBoth(
       lab,
       new Float32Array(inside),
       mapInto(new Float32Array(around.length), around, (near, i) => (near && !inside[i] ? 1 : 0)),
     )
-    const state = inside.map((value) => (value ? INSIDE : OUTSIDE))
     const full = models.outside.components.length
-      ? refine(state, { levels, models, loud: Infinity, smoothness: 6 }, (p) => context.check(0.5 + 0.45 * p))
+      ? refine(state, { levels, models, loud: Infinity, smoothness: 6 }, (p) => context.check(0.7 + 0.25 * p))
       : opaqueOnly(levels[0]).map((g) => (g === OUTSIDE ? OUTSIDE : INSIDE))
     return stateToMatte(full, { frame: wholeOf(scene), levels }, scene, true)
   },

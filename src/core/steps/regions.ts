@@ -8,14 +8,11 @@ export interface RegionsFields {
   detail: number
 }
 
-/**
- * Regions: those of the picture's own hierarchy that hold the given points, coarser or finer. The tree is made once for a picture, at a level
- * small enough, and knows what stands out, so that a thing's parts go together before they go with what lies around them; a chosen region's
- * outline is then found at full size in a band around it.
- */
+/** Regions: what holds the given points, coarser or finer: the thing they lie on, and finer its parts, regions of the picture's own hierarchy. */
 export const regions: FindingKind<'regions', RegionsFields> = {
   kind: 'regions',
   finds: true,
   looksAtPixels: true,
+  drafts: true,
   fields: { at: points(10_000), detail: number(0, 1, 0.5) },
 }

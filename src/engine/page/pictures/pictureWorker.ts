@@ -174,7 +174,7 @@ const api: PictureWorker = {
       return finish('Finding the picture’s regions', (context) => {
         const scene = sceneOf(request, context.check),
           regions = pictureRegions(scene, sample, context),
-          held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, context)
+          held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, { ...context, draft: true })
         return held && regionOutline(held, regions)
       })
     }),
