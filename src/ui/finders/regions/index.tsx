@@ -1,5 +1,6 @@
 import { Puzzle, Undo2 } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
+import { regions } from '@/core/steps/regions'
 import { type StepOfKind } from '@/core/steps/registry'
 import { changeStep } from '@/document/edits'
 import { IconButton } from '@/ui/primitives/Button'
@@ -101,7 +102,7 @@ function Handles({ step, toScreen, fromScreen, pointer }: HandlesProps<RegionsSt
   )
 }
 
-const detailSlider = { min: 0, max: 100, step: 1, unit: '%', fallback: 30 } as const
+const detailSlider = { min: 0, max: 100, step: 1, unit: '%', fallback: 100 * regions.fields.detail.fallback! } as const
 
 function Panel({ step, home }: PanelProps<RegionsStep>) {
   const edit = (v: number) => changeStep(home, step.id!, { detail: v / 100 })
