@@ -2,14 +2,11 @@
 import { current, isDraft } from 'immer'
 import { type Affine, compose, IDENTITY, inverse } from '@/core/raster/affine'
 import { type Recipe } from '@/core/steps/registry'
+import { found, type ProjectDraft } from './drafts'
 import { type Edit } from './history'
 import { scenesNamed } from './tree'
 import { type Area, type Layer, type LayerMask, type Project, type SavedSelection } from './records'
 import { savedNamed, unwrap } from './unwrap'
-import { withId } from './withId'
-
-type ProjectDraft = Parameters<Edit>[0]
-const findLayer = (project: ProjectDraft, id: string) => withId(project.layers, id)
 
 /** A name for what a text says: 53 bits of a hash. Source: the mixing steps of MurmurHash3 (Appleby), on two lanes. */
 function nameOf(text: string): string {
@@ -86,7 +83,7 @@ const undone = (placement: unknown): Affine => {
 
 /** Gives a layer a mask of steps made on the canvas. */
 export function maskWith(project: ProjectDraft, layerId: string, recipe: Recipe, more: Partial<LayerMask> = {}): void {
-  const layer = findLayer(project, layerId)
+  const layer = found(project, layerId)
   if (layer)
     layer.mask = {
       ...areaOf(project, recipe, layerId),
@@ -102,7 +99,7 @@ export const setMask =
 export const removeMask =
   (layerId: string): Edit =>
   (project) => {
-    const layer = findLayer(project, layerId)
+    const layer = found(project, layerId)
     if (layer) layer.mask = null
   }
 export type MaskChange = Partial<
@@ -114,7 +111,7 @@ export type MaskChange = Partial<
 export const changeMask =
   (layerId: string, change: MaskChange): Edit =>
   (project) => {
-    const mask = findLayer(project, layerId)?.mask
+    const mask = found(project, layerId)?.mask
     if (mask) Object.assign(mask, change)
   }
 /** What share of its frame a mask shows whose steps select this share (0-1). */
@@ -127,8 +124,8 @@ export const switchMask = (layerId: string, enabled: boolean): Edit => changeMas
 export const copyMask =
   (from: string, to: string): Edit =>
   (project) => {
-    const source = unwrap(findLayer(project, from)) as unknown as Layer | undefined,
-      target = findLayer(project, to)
+    const source = unwrap(found(project, from)) as unknown as Layer | undefined,
+      target = found(project, to)
     if (source?.mask && target)
       target.mask = {
         ...source.mask,
@@ -139,8 +136,8 @@ export const copyMask =
 export const moveMask =
   (layerId: string, by: Affine): Edit =>
   (project) => {
-    const layer = unwrap(findLayer(project, layerId)) as unknown as Layer | undefined,
-      mask = findLayer(project, layerId)?.mask
+    const layer = unwrap(found(project, layerId)) as unknown as Layer | undefined,
+      mask = found(project, layerId)?.mask
     if (layer?.mask && mask)
       mask.toLayer = [
         ...compose(undone(layer.placement), compose(by, compose(layer.placement, layer.mask.toLayer))),

@@ -59,7 +59,7 @@ export async function openedAgain(application, { measure }) {
     const other = await openBrowser()
     await other.page.addInitScript(watchBackground)
     // A browser's own beginning is none of the project's.
-    await other.page.waitForTimeout(2000)
+    if (measure) await other.page.waitForTimeout(2000)
     // The picture is there before its mask: then it could show whole.
     if (!measure)
       await other.context.route('**/results/*', async (route) => {

@@ -45,16 +45,19 @@ export function makeRegionTree(
           across: (regionOf: Int32Array, colour: Float32Array) =>
             acrossThin(basinOf, { width, height }, regionOf, colour),
         }),
-        ...(standsOut && { standing: meanOf(standsOut, basinOf, graph.area) }),
+        ...(standsOut && { standing: meanOf(standsOut, { basinOf, basins, area: graph.area }) }),
       },
       check,
     ),
   }
 }
 
-/** The mean of each basin. */
-function meanOf(values: ArrayLike<number>, basinOf: Int32Array, area: Float64Array): Float32Array {
-  const sums = new Float64Array(area.length)
+/** The mean of each basin. @param area of each basin, px */
+export function meanOf(
+  values: ArrayLike<number>,
+  { basinOf, basins, area }: Pick<RegionTree, 'basinOf' | 'basins'> & { readonly area: ArrayLike<number> },
+): Float32Array {
+  const sums = new Float64Array(basins)
   basinOf.forEach((basin, i) => {
     sums[basin] += values[i]
   })

@@ -226,6 +226,17 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(part.data.every((v, i) => v < 128 || truth.data[i] > 0)).toBe(true)
   })
 
+  it.each([true, false])('regions at a thing that the border cuts are all of it; the network: %s', (network) => {
+    const cut = (x: number, y: number) => Math.hypot(x - WIDTH, y - HEIGHT) < 130,
+      striped = paint((x, y) =>
+        cut(x, y) ? (Math.floor(x / 16) % 2 ? [190, 80, 50] : [60, 70, 130]) : [150 - x / 12, 160 - x / 12, 150],
+      ),
+      all = emptyMatte(striped)
+    for (let i = 0; i < all.data.length; i++) if (cut(i % WIDTH, Math.floor(i / WIDTH))) all.data[i] = 255
+    const { matte } = run(striped, { kind: 'regions', at: [[310, 195]], detail: 0.1 }, network)
+    expect(overlap(matte, all)).toBeGreaterThan(0.95)
+  })
+
   it('two things compete: each pick is one of them', () => {
     const two = paint((x, y) =>
       Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160],

@@ -13,9 +13,9 @@ import { refine } from '../segment/objectCut'
 import { nearAny } from '../raster/nearAny'
 import { opaqueOnly } from '../segment/opaqueOnly'
 import { BY_OUTLINE, type RegionTree } from '../segment/mergeCost'
-import { cutTreeByArea, makeRegionTree } from '../segment/regionTree'
+import { cutTreeByArea, makeRegionTree, meanOf } from '../segment/regionTree'
 import { draftMatte, stateToMatte } from '../segment/softEdge'
-import { standingOut, type Things } from '../segment/things'
+import { standingOut } from '../segment/things'
 import { THINGS_VERSION } from '../network/network'
 import { decideTogether } from '../segment/marksInTurn'
 import { finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
@@ -36,6 +36,7 @@ export interface PictureRegions {
   readonly view: SegmentView
   readonly finer: SegmentView
   readonly tree: RegionTree
+  /** The basins beside each. */ readonly beside: readonly (readonly number[])[]
   /** Its picture, and those between it and the full one, full size first. */ readonly levels: readonly Picture[]
 }
 
@@ -51,34 +52,42 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
     { width, height } = levels.at(-1)!
   const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), {
       mergeCost: BY_OUTLINE,
-      standsOut: things ? enlarged(things, { width, height }) : undefined,
+      standsOut: things ? enlarged(things.state, things.size, { width, height }) : undefined,
       check: (p) => context.check(0.5 + 0.5 * p),
     }),
-    made = { view, finer: finerView(view, context), tree, levels }
+    made = { view, finer: finerView(view, context), tree, beside: besideEach(tree), levels }
   context.memory.set(
     key,
     made,
-    tree.basinOf.byteLength + tree.parent.byteLength * 6 + tree.lengths.byteLength * 4 + levels.at(-1)!.data.byteLength,
+    tree.basinOf.byteLength +
+      tree.parent.byteLength * 6 +
+      tree.lengths.byteLength * 8 +
+      tree.basins * 64 +
+      levels.at(-1)!.data.byteLength,
   )
   return made
 }
 
-/** 1 where something stands out, at a larger level. */
-function enlarged({ state, size }: Things, { width, height }: Size): Uint8Array {
+/** 1 where a state of a smaller level is inside. */
+function enlarged(state: Uint8Array, { width: across }: Size, { width, height }: Size): Uint8Array {
   const out = new Uint8Array(width * height),
-    shift = Math.round(Math.log2(width / size.width))
+    shift = Math.round(Math.log2(width / across))
   for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++)
-      if (state[(y >> shift) * size.width + (x >> shift)] === INSIDE) out[y * width + x] = 1
+    for (let x = 0; x < width; x++) if (state[(y >> shift) * across + (x >> shift)] === INSIDE) out[y * width + x] = 1
   return out
 }
 
 /** A place is marked by a dot, px across: a pixel where it is thought on. */
 const DOT = 1
 
-/** The basins that make up the thing the places lie on, as keep marks there find it: 1; null where they find none. Remembered: a draft has what is known. */
+/**
+ * The basins that make up the thing the places lie on, as keep marks there find it: 1; null where they find none. Without the network a keep mark alone
+ * does not tell a thing at the picture's border from what lies around it: then the tree tells. Remembered: a draft has what is known.
+ */
 function thingAt(all: PictureRegions, places: readonly Place[], key: string, context: Context): Uint8Array | null {
-  const name = `${key} thing ${places.join(' ')} ${context.network}`,
+  if (context.network === false) return null
+  const { tree } = all,
+    name = `${key} thing ${places.join(' ')}`,
     quick = `${name} draft`,
     recall = (what: string) => context.memory.get<{ thing: Uint8Array | null }>(what),
     known = recall(name) ?? (context.draft ? recall(quick) : undefined)
@@ -86,26 +95,13 @@ function thingAt(all: PictureRegions, places: readonly Place[], key: string, con
   const view = context.draft ? all.view : all.finer,
     keep = places.map((place) => ({ points: [place], size: DOT })),
     cut = decideTogether({ keep, drop: [], unsure: [], solver: 'auto' }, view, context),
-    thing = cut ? mostlyInside(cut.state, view, all.tree) : null
-  context.memory.set(context.draft ? quick : name, { thing }, all.tree.basins)
+    thing = cut
+      ? mapInto(new Uint8Array(tree.basins), meanOf(enlarged(cut.state, view.lab, tree), tree), (held) =>
+          held > 0.5 ? 1 : 0,
+        )
+      : null
+  context.memory.set(context.draft ? quick : name, { thing }, tree.basins + 2 * name.length)
   return thing
-}
-
-/** 1 for the basins most of which a cut of a view's last level keeps. */
-function mostlyInside(
-  state: Uint8Array,
-  view: SegmentView,
-  { basinOf, basins, width, height }: RegionTree,
-): Uint8Array {
-  const across = view.lab.width,
-    shift = Math.round(Math.log2(width / across)),
-    votes = new Int32Array(basins)
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      const from = Math.min(state.length - 1, (y >> shift) * across + Math.min(across - 1, x >> shift))
-      votes[basinOf[i]] += state[from] === INSIDE ? 1 : -1
-    }
-  return mapInto(new Uint8Array(basins), votes, (vote) => (vote > 0 ? 1 : 0))
 }
 
 /** Which basins lie beside each. */
@@ -152,13 +148,12 @@ export function regionsHolding(
   const most = LARGEST * FINER ** -detail * tree.width * tree.height,
     top = cutTreeByArea(tree, most),
     thing = thingAt(all, within, key, context),
-    beside = besideEach(tree),
     inside = new Uint8Array(tree.basins),
     wanted = new Set<number>()
   for (const place of within) {
     const basin = basinAt(tree, levels, place)!
     if (inside[basin]) continue
-    const piece = thing?.[basin] ? pieceAt(thing, basin, beside) : []
+    const piece = thing?.[basin] ? pieceAt(thing, basin, all.beside) : []
     if (piece.length && areaOf(tree, piece) <= most) for (const held of piece) inside[held] = 1
     else wanted.add(top[basin])
   }
@@ -196,12 +191,12 @@ export const regions: Finder<'regions', RegionsFields> = {
       })
     if (!inside) return nothing('the points lie outside the picture')
     const { tree, levels } = all,
-      lab = labPlanes(levels.at(-1)!),
       { width, height } = tree,
       state = inside.map((value) => (value ? INSIDE : OUTSIDE))
     if (context.draft) return draftMatte(state, { frame: wholeOf(scene), levels }, scene)
     context.check(0.7)
-    const around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
+    const lab = labPlanes(levels.at(-1)!),
+      around = nearAny(inside, (value) => value === 1, width, height, Math.ceil(AROUND * Math.hypot(width, height)))
     const models = learnBoth(
       lab,
       new Float32Array(inside),

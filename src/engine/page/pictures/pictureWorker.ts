@@ -174,7 +174,9 @@ const api: PictureWorker = {
       return finish('Finding the picture’s regions', (context) => {
         const scene = sceneOf(request, context.check),
           regions = pictureRegions(scene, sample, context),
-          held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, { ...context, draft: true })
+          // What follows the pointer is a draft, and shows no progress of its own.
+          quick = { ...context, draft: true, check: () => {} },
+          held = regionsHolding(regions, [at], detail, `regions ${scene.identity(sample)}`, quick)
         return held && regionOutline(held, regions)
       })
     }),
