@@ -21,8 +21,8 @@ const ROOMS = {
   colour: ['raster', 'kernels'],
   vector: ['raster', 'kernels'],
   steps: ['fields', 'vector', 'raster'],
-  network: ['raster', 'kernels'],
-  segment: ['fields', 'cache', 'steps', 'network', 'vector', 'colour', 'raster', 'kernels'],
+  network: ['parallel', 'raster', 'kernels'],
+  segment: ['fields', 'cache', 'parallel', 'steps', 'network', 'vector', 'colour', 'raster', 'kernels'],
   matting: ['fields', 'parallel', 'colour', 'raster', 'kernels', 'network'],
   select: [
     'fields',

@@ -1,6 +1,6 @@
 /** Every task that threads take a share of, wherever they run. */
 import { correctBlocks } from '@/core/edge/foregroundColours'
-import { lookAtTiles } from '@/core/matting/expectedCoverage'
+import { lookAtTiles } from '@/core/network/expectedCoverage'
 import { nearRows } from '@/core/matting/band'
 import { solveBlocks } from '@/core/matting/blocks'
 import { followInStrips } from '@/core/matting/fineThings'

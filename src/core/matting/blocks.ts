@@ -1,5 +1,6 @@
 /** A level of a matte solved in blocks, which threads may share. */
 import { type Task } from '../parallel/crew'
+import { anyIn, around } from '../raster/bounds'
 import { type Box } from '../raster/content'
 import { cropRows } from '../raster/crop'
 import { type Picture, type Size } from '../raster/picture'
@@ -54,7 +55,7 @@ export function solveBlock(
   report?: (share: number) => void,
 ): void {
   const size = sizeOf(whole?.picture ?? finest.part),
-    seen = whatMatters(whole?.unknown ?? finest.open, size, around(block, margin, size)!),
+    seen = whatMatters(whole?.unknown ?? finest.open, size, around(block, margin, size)),
     level = whole ? cropLevel(whole, seen, room) : levelOf(finest, seen, room)
   if (coarser) room.during(() => carry(coarser, level, seen.x, seen.y, room))
   const hints = hintsFor(level, seen, n, learnt, hold, room)
@@ -91,27 +92,7 @@ function whatMatters(unknown: Uint8Array, size: Size, box: Box): Box {
     bottom = y + 1
   }
   const open = { x: box.x + left, y: box.y + top, width: right - left, height: bottom - top }
-  return inBoth(around(open, REACH + 2, size)!, box)
-}
-
-/** Whether anything of a box is unknown. @param stride px from row to row */
-export function hasUnknown(unknown: Uint8Array, stride: number, { x, y, width, height }: Box): boolean {
-  for (let row = y; row < y + height; row++)
-    for (let i = row * stride + x, end = i + width; i < end; i++) if (unknown[i]) return true
-  return false
-}
-
-/** A box and what lies `by` px around it. */
-export function around(box: Box | null, by: number, { width, height }: Size): Box | null {
-  if (!box) return null
-  const x = Math.max(0, box.x - by),
-    y = Math.max(0, box.y - by)
-  return {
-    x,
-    y,
-    width: Math.min(width, box.x + box.width + by) - x,
-    height: Math.min(height, box.y + box.height + by) - y,
-  }
+  return inBoth(around(open, REACH + 2, size), box)
 }
 
 /** What lies in both. */
@@ -134,7 +115,7 @@ export function blocksOf(
 ): { readonly blocks: readonly Box[]; readonly margin: number } {
   if (count <= MOST_UNKNOWN && (count === 0 || size.width * size.height <= MOST_PIXELS)) {
     const whole = { x: 0, y: 0, width: size.width, height: size.height }
-    return { blocks: hasUnknown(unknown, size.width, whole) ? [whole] : [], margin: 0 }
+    return { blocks: anyIn(unknown, size.width, whole) ? [whole] : [], margin: 0 }
   }
   const across = evenParts(size.width),
     down = evenParts(size.height),

@@ -5,6 +5,7 @@
  * along the line between their means); Gortler, Grzeszczuk, Szeliski and Cohen, "The Lumigraph", SIGGRAPH 1996 (pull-push over mip levels).
  */
 import { LINEAR_OF_BYTE } from '../colour/srgb'
+import { EMPTY, FULL } from '../raster/coverage'
 import { nearestSetPixels } from '../raster/distance'
 import { type Size } from '../raster/picture'
 import { type Level } from './level'
@@ -15,9 +16,6 @@ const MOMENTS = 10
 const ENOUGH = 8
 /** Variance of grain, linear colours squared. */
 const GRAIN = 1e-5
-/** Coverage from which a known pixel is of the subject, and up to which of the surroundings. */
-export const FULL = 0.98,
-  EMPTY = 0.02
 /** Distances to what is known are told up to this, px. */
 const FARTHEST = 200
 /** How often coverage and the variance that follows from it are found in turn. */

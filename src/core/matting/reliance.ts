@@ -2,11 +2,11 @@
  * How far local colours and samples are to be relied on, place by place: known pixels near the unknown ones are told as if they were not known, and
  * what each makes of them is compared with the truth (leave one out; common practice).
  */
+import { EMPTY, FULL } from '../raster/coverage'
 import { mapInto } from '../raster/mapInto'
 import { type Size } from '../raster/picture'
 import { nearAny } from '../raster/nearAny'
 import { type Level } from './level'
-import { EMPTY, FULL } from './localColours'
 
 /** Known pixels so near the unknown ones are tried, px; and errors are told over so many px around. */
 const RING = 10,

@@ -5,12 +5,13 @@
  */
 import { type Solver } from '../fields/solver'
 import { type Matte, type Picture } from '../raster/picture'
+import { around } from '../raster/bounds'
 import { boundsOf } from '../raster/tally'
 import { alone, type Crew, seenByAll, type Task } from '../parallel/crew'
 import { type Box } from '../raster/content'
 import { Scratch } from '../raster/scratch'
-import { around, blocksOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
-import { expectedCoverage, fewLooksAt, type Known, looksAt } from './expectedCoverage'
+import { blocksOf, type LevelToSolve, solveBlock, solveBlocks } from './blocks'
+import { expectedCoverage, fewLooksAt, type Known, looksAt } from '../network/expectedCoverage'
 import { type Level } from './level'
 import { holdOf, type Learner, type Learnt, learntBy, tellOf } from './learning'
 import { noiseOf } from './noise'
@@ -40,9 +41,10 @@ export function solveUnknown(
   solver: Solver,
   { check, crew = alone, network = true }: Work,
 ): void {
-  const box = around(boundsOf({ ...picture, data: unknown }), CONTEXT, picture)
-  if (!box) return
-  const learners: readonly Learner[] = solver === 'auto' ? ['closedForm', 'sampling'] : [solver],
+  const bounds = boundsOf({ ...picture, data: unknown })
+  if (!bounds) return
+  const box = around(bounds, CONTEXT, picture),
+    learners: readonly Learner[] = solver === 'auto' ? ['closedForm', 'sampling'] : [solver],
     asked = solver === 'auto' && network,
     pyramid = pyramidOf(picture, matte, unknown, box, crew),
     { counts, finest } = pyramid,

@@ -38,3 +38,7 @@ export function invertInto(matte: Matte): void {
   for (let i = 0; i < aligned; i++) quads[i] = ~quads[i]
   for (let i = aligned * 4; i < data.length; i++) data[i] = 255 - data[i]
 }
+
+/** Coverage, 0-1, from which a pixel counts as all of a thing, and up to which as all of what lies around it. */
+export const FULL = 0.98,
+  EMPTY = 0.02

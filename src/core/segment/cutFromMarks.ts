@@ -7,6 +7,7 @@ import { mapInto } from '../raster/mapInto'
 import { type Hints, likely } from '../network/likelihood'
 import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
+import { withOutlineLookedAt, type Looking } from './outlineLook'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
 import { learnThing } from './learnColours'
@@ -42,6 +43,13 @@ function graphOf(view: SegmentView): ViewGraph {
   return made
 }
 
+/** What marks correct. */
+export interface Corrected {
+  readonly before: SmallAnswer
+  /** How much speaks for what there was, nats, below zero for outside: counts beside what is expected. */
+  readonly stays: Float32Array
+}
+
 export interface Marked {
   /** What is marked at the view's last level: UNDECIDED, OUTSIDE or INSIDE. */
   readonly start: Uint8Array
@@ -49,17 +57,18 @@ export interface Marked {
   readonly border: number
   /** What the network is asked, px of the picture; absent: it is not asked, the random walk tells alone. */
   readonly hints?: Hints
-  /** How much speaks for what there was before a correction, nats, below zero for outside: counts beside what is expected. */
-  readonly stays?: Float32Array
+  readonly corrects?: Corrected
   /** Stops at the level that is thought on. */
   readonly draft?: boolean
+  /** The outline is not looked at once more. */
+  readonly rough?: boolean
 }
 
 /** Decides on the level that is thought on. */
 export function cutFromMarks(
   view: SegmentView,
-  { start, border: pull, hints, stays, draft }: Marked,
-  check: (progress: number) => void,
+  { start, border: pull, hints, corrects, draft, rough }: Marked,
+  { check, crew }: Looking,
 ): SmallAnswer {
   const odds = hints && expectation(view, hints, !draft)
   check(0.2)
@@ -69,7 +78,7 @@ export function cutFromMarks(
   const guess = mapInto(new Float32Array(start.length), start, (mark, i) =>
     mark === UNDECIDED ? (odds ? (likely(odds[i]) + walk[i]) / 2 : walk[i]) : mark === INSIDE ? 1 : 0,
   )
-  const expected = odds?.map((nats, i) => BY_NETWORK * nats + BY_WALK * oddsOf(walk[i]) + (stays?.[i] ?? 0))
+  const expected = odds?.map((nats, i) => BY_NETWORK * nats + BY_WALK * oddsOf(walk[i]) + (corrects?.stays[i] ?? 0))
   const { state, models } = cutSmall(
     {
       lab: view.lab,
@@ -82,9 +91,12 @@ export function cutFromMarks(
       draft,
       tidy: (s, evidence, first) => keepGiven(s, evidence, first, start, view.lab),
     },
-    (p) => check(0.4 + 0.6 * p),
+    (p) => check(0.4 + 0.4 * p),
   )
-  return { state, models, sure: odds && sureOf(odds, state) }
+  const answer = { state, models, sure: odds && sureOf(odds, state) }
+  return odds && !draft && !rough
+    ? withOutlineLookedAt(answer, view, start, { crew, check: (p) => check(0.8 + 0.2 * p) }, corrects?.before)
+    : answer
 }
 
 /** How probably each pixel is kept, by where a random walk from it over regions ends. */

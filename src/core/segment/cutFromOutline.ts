@@ -13,6 +13,7 @@ import { fillPolygons, type Point } from '../vector/fill'
 import { colourGradient } from './basins'
 import { bestCut } from './bestCut'
 import { boundsOfPoints } from '../raster/bounds'
+import { withOutlineLookedAt, type Looking } from './outlineLook'
 import { colourOverlap } from './colourOverlap'
 import { agreement, CALM, dropUnexpected, EXPECTED, expectation, sureOf } from './expectation'
 import { outOfFocus } from './focus'
@@ -46,10 +47,9 @@ const SURE = 8
 /** A guess that takes likeness into account also finds openings: it is preferred when its outline is nearly as good as the other's. */
 const PREFERENCE = 1.15
 
-interface Work {
+interface Work extends Looking {
   /** False: without the network. */ readonly network?: boolean
   /** A quick answer: the network's guess, cut once. */ readonly draft?: boolean
-  check(progress: number): void
 }
 
 /** @param start what is given: OUTSIDE beyond the outline @returns the better of two guesses; null where nothing lies around the outline, by which the thing could be told */
@@ -120,7 +120,7 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
               learn: learnThing,
               tidy: (s, e, first) => keepObject(s, e, first, lab),
             },
-            (p) => work.check(0.7 + 0.3 * p),
+            (p) => work.check(0.7 + 0.15 * p),
           ),
         ]
       : []),
@@ -131,7 +131,10 @@ function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[],
   })
   const best = cuts[scores.indexOf(Math.max(...scores))]
   return Math.max(...scores) > 0
-    ? { ...best, sure: sureOf(odds, best.state) }
+    ? withOutlineLookedAt({ ...best, sure: sureOf(odds, best.state) }, view, start, {
+        ...work,
+        check: (p) => work.check(0.85 + 0.15 * p),
+      })
     : { ...best, state: best.state.fill(OUTSIDE) }
 }
 

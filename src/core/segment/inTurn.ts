@@ -6,10 +6,11 @@
  */
 import { type Memory } from '../cache/lruCache'
 import { type Mark } from '../fields/marks'
+import { type Crew } from '../parallel/crew'
 import { nearAny } from '../raster/nearAny'
 import { carryChange } from './carryChange'
 import { UNDECIDED } from './gridCut'
-import { refine, type SmallAnswer } from './objectCut'
+import { cutOf, refine, type SmallAnswer } from './objectCut'
 import { packed, type PackedState, unpacked } from './packedState'
 import { coveredBy } from './strokes'
 import { type SegmentView } from './view'
@@ -32,6 +33,8 @@ export interface Work {
   readonly memory: Memory
   /** False: without the network. */ readonly network?: boolean
   /** A quick answer, on the level that is thought on. */ readonly draft?: boolean
+  readonly crew?: Crew
+  /** True: a rough outline is enough, it is not looked at once more. */ readonly rough?: boolean
   readonly check: (progress: number) => void
 }
 
@@ -53,7 +56,7 @@ export function decideInTurn(turns: readonly Turn[], view: SegmentView, work: Wo
     if (!made) continue
     now = made
     const key = keyOf(turns[n])
-    work.memory.set(key, now, 2 * (now.small.state.length + key.length) + (now.full?.bits.length ?? 0))
+    work.memory.set(key, now, 3 * now.small.state.length + 2 * key.length + (now.full?.bits.length ?? 0))
   }
   return now ? (now.full ? unpacked(now.full) : now.small.state) : null
 }
@@ -84,8 +87,15 @@ function answered(turn: Turn, before: Answer | undefined, view: SegmentView, wor
 function corrected(before: SmallAnswer, decided: SmallAnswer, turn: Turn, view: SegmentView): SmallAnswer {
   if (turn.may === undefined) return decided
   const given = turn.given(view, view.levels.length - 1),
-    state = decided.state.map((side, i) => (given[i] === UNDECIDED && side !== turn.may ? before.state[i] : side))
-  return { ...decided, state, sure: decided.sure?.map((one, i) => (state[i] === decided.state[i] ? one : 0)) }
+    asItMay = (now: Uint8Array, was: Uint8Array) =>
+      now.map((side, i) => (given[i] === UNDECIDED && side !== turn.may ? was[i] : side)),
+    state = asItMay(decided.state, before.state)
+  return {
+    ...decided,
+    state,
+    cut: decided.cut && asItMay(decided.cut, cutOf(before)),
+    sure: decided.sure?.map((one, i) => (state[i] === decided.state[i] ? one : 0)),
+  }
 }
 
 /** How far around what changed on the small level it is decided anew at full size, px of that level. */

@@ -9,12 +9,12 @@ import { mapInto } from '../raster/mapInto'
 import { boundsOfPoints } from '../raster/bounds'
 import { type MarksFields, marksUntil, someIn, turnsOf } from '../steps/marks'
 import { type Point } from '../vector/fill'
-import { cutFromMarks } from './cutFromMarks'
+import { type Corrected, cutFromMarks } from './cutFromMarks'
 import { cutFromOutline, fillLoop } from './cutFromOutline'
 import { lengthOf, placesAlong } from './expectation'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { type Turn, type Work } from './inTurn'
-import { type SmallAnswer } from './objectCut'
+import { cutOf, type SmallAnswer } from './objectCut'
 import { coveredBy, coverMarks } from './strokes'
 import { type SegmentView } from './view'
 
@@ -37,34 +37,45 @@ export const turnsOfMarks = (marks: MarksFields, view: SegmentView, what: string
       may: mayBecome(marks, turn),
       marked,
       given: (part, level) => givenBy(until, part, level).state,
-      decide: (before, work) =>
-        before
-          ? decideTogether(keepingMiddle(until, before, view), view, work, staying(before, marked, view))
-          : decideTogether(until, view, work),
+      decide: (before, work) => {
+        if (!before) return decideTogether(until, view, work)
+        const cut = cutOf(before)
+        return decideTogether(keepingMiddle(until, cut, view), view, work, {
+          before,
+          stays: staying(cut, marked, view),
+        })
+      },
     }
   })
 
-/** What marks decide together, on the level that is thought on; undefined where there is nothing to tell the thing by. @param stays how much speaks for what there was, nats */
+/** What marks decide together, on the level that is thought on; undefined where there is nothing to tell the thing by. */
 export function decideTogether(
   marks: MarksFields,
   view: SegmentView,
   work: Work,
-  stays?: Float32Array,
+  corrects?: Corrected,
 ): SmallAnswer | undefined {
   const { outline } = marks,
     start = givenBy(marks, view, view.levels.length - 1).state
   if (!start.includes(INSIDE)) return (isLoop(outline) && cutFromOutline(view, start, outline, work)) || undefined
   return cutFromMarks(
     view,
-    { start, border: BORDER, hints: work.network === false ? undefined : hintsOf(marks), stays, draft: work.draft },
-    work.check,
+    {
+      start,
+      border: BORDER,
+      hints: work.network === false ? undefined : hintsOf(marks),
+      corrects,
+      draft: work.draft,
+      rough: work.rough,
+    },
+    work,
   )
 }
 
 const countOf = (state: Uint8Array): number => state.reduce((sum, side) => sum + (side === INSIDE ? 1 : 0), 0)
 
 /** What there was speaks for itself, the less the nearer the marks of a correction: a mark is set where it is wrong. */
-function staying({ state }: SmallAnswer, marked: readonly Mark[], view: SegmentView): Float32Array {
+function staying(state: Uint8Array, marked: readonly Mark[], view: SegmentView): Float32Array {
   const size = view.levels.at(-1)!,
     out = mapInto(new Float32Array(state.length), state, (side) => (side === INSIDE ? STAYS : -STAYS)),
     near = NEAR * Math.sqrt(Math.max(1, countOf(state)))
@@ -78,7 +89,7 @@ function staying({ state }: SmallAnswer, marked: readonly Mark[], view: SegmentV
 }
 
 /** Within an outline the middle of what was found counts as kept, too. */
-const keepingMiddle = (marks: MarksFields, { state }: SmallAnswer, view: SegmentView): MarksFields =>
+const keepingMiddle = (marks: MarksFields, state: Uint8Array, view: SegmentView): MarksFields =>
   isLoop(marks.outline) ? { ...marks, keep: [...marks.keep, ...deepest(state, marks.drop, view)] } : marks
 
 /** The only side a turn may change what is not marked to: keep marks alone add, drop marks alone take away. */

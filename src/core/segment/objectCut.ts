@@ -31,7 +31,12 @@ export interface SmallAnswer {
   readonly models: Models
   /** 1 where colours alone may not change a side. */
   readonly sure?: Uint8Array
+  /** The state before its outline was looked at once more; absent: it was not. */
+  readonly cut?: Uint8Array
 }
+
+/** What turns go on from: the state before its outline was looked at once more. */
+export const cutOf = ({ state, cut }: SmallAnswer): Uint8Array => cut ?? state
 
 export interface SmallCut {
   readonly lab: LabPlanes

@@ -95,3 +95,12 @@ export function finerView(view: SegmentView, { memory }: { readonly memory: Memo
   memory.set('finerView', { of: view, view: finer }, finer.lab.L.byteLength * 3)
   return finer
 }
+
+/** A plane of a level of a view, a byte a pixel, at the size of a finer one. */
+export function enlarged(plane: Uint8Array, { width: across }: Size, { width, height }: Size): Uint8Array {
+  const out = new Uint8Array(width * height),
+    shift = Math.round(Math.log2(width / across))
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) out[i] = plane[(y >> shift) * across + (x >> shift)]
+  return out
+}

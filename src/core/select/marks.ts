@@ -21,9 +21,9 @@ export const marks: Finder<'marks', MarksFields> = {
   ...marksStep,
   /**
    * More than the weights: an outline alone is cut as a rough box is, and only what lies around it is looked at; what a turn did not change stays at
-   * full size, too; shadows; what there was speaks for itself when marks correct it.
+   * full size, too; shadows; what there was speaks for itself when marks correct it; its outline is looked at once more.
    */
-  version: THINGS_VERSION + 4,
+  version: THINGS_VERSION + 5,
   find(scene, params, context) {
     const nothing = (why: string): Found => ({ ...emptyMatte(scene), note: `Nothing found, because ${why}.` })
     if (!params.keep.length && !params.outline) return nothing('nothing is marked to be kept yet')

@@ -4,7 +4,7 @@
  * together before they go with what lies around them; a chosen region's outline is then found at full size in a band around it.
  */
 import { regions as regionsStep, type RegionsFields } from '../steps/regions'
-import { emptyMatte, type Picture, type Size } from '../raster/picture'
+import { emptyMatte, type Picture } from '../raster/picture'
 import { mapInto } from '../raster/mapInto'
 import { INSIDE, OUTSIDE } from '../segment/gridCut'
 import { calmed, labPlanes } from '../segment/labPlanes'
@@ -18,7 +18,7 @@ import { draftMatte, stateToMatte } from '../segment/softEdge'
 import { standingOut } from '../segment/things'
 import { THINGS_VERSION } from '../network/network'
 import { decideTogether } from '../segment/marksInTurn'
-import { finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
+import { enlarged, finerView, type SegmentView, segmentView, wholeOf } from '../segment/view'
 import { traceMatte } from '../vector/trace'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 import { type Sample } from '../steps/step'
@@ -52,7 +52,7 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
     { width, height } = levels.at(-1)!
   const tree = makeRegionTree(calmed(labPlanes(levels.at(-1)!)), {
       mergeCost: BY_OUTLINE,
-      standsOut: things ? enlarged(things.state, things.size, { width, height }) : undefined,
+      standsOut: things ? insideOf(enlarged(things.state, things.size, { width, height })) : undefined,
       check: (p) => context.check(0.5 + 0.5 * p),
     }),
     made = { view, finer: finerView(view, context), tree, beside: besideEach(tree), levels }
@@ -68,14 +68,9 @@ export function pictureRegions(scene: Scene, sample: Sample, context: Context): 
   return made
 }
 
-/** 1 where a state of a smaller level is inside. */
-function enlarged(state: Uint8Array, { width: across }: Size, { width, height }: Size): Uint8Array {
-  const out = new Uint8Array(width * height),
-    shift = Math.round(Math.log2(width / across))
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) if (state[(y >> shift) * across + (x >> shift)] === INSIDE) out[y * width + x] = 1
-  return out
-}
+/** 1 where a state is inside. */
+const insideOf = (state: Uint8Array): Uint8Array =>
+  mapInto(new Uint8Array(state.length), state, (side) => (side === INSIDE ? 1 : 0))
 
 /** A place is marked by a dot, px across: a pixel where it is thought on. */
 const DOT = 1
@@ -94,9 +89,9 @@ function thingAt(all: PictureRegions, places: readonly Place[], key: string, con
   if (known) return known.thing
   const view = context.draft ? all.view : all.finer,
     keep = places.map((place) => ({ points: [place], size: DOT })),
-    cut = decideTogether({ keep, drop: [], unsure: [], solver: 'auto' }, view, context),
+    cut = decideTogether({ keep, drop: [], unsure: [], solver: 'auto' }, view, { ...context, rough: true }),
     thing = cut
-      ? mapInto(new Uint8Array(tree.basins), meanOf(enlarged(cut.state, view.lab, tree), tree), (held) =>
+      ? mapInto(new Uint8Array(tree.basins), meanOf(insideOf(enlarged(cut.state, view.lab, tree)), tree), (held) =>
           held > 0.5 ? 1 : 0,
         )
       : null

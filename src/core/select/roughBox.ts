@@ -16,7 +16,7 @@ import { type Sample } from '../steps/step'
 
 export const roughBox: Finder<'roughBox', RoughBoxFields> = {
   ...roughBoxStep,
-  version: THINGS_VERSION + 1,
+  version: THINGS_VERSION + 2,
   find(scene, params, context) {
     const loop = loopOf(params),
       nothing = (note: string): Found => ({ ...emptyMatte(scene), note })

@@ -44,9 +44,11 @@ function turnsOf({ strokes }: SpreadFields, view: SegmentView, what: string): Tu
       may: until[end - 1].mode === 'keep' ? INSIDE : OUTSIDE,
       marked: until.slice(ends[n - 1] ?? 0),
       given,
-      decide: (_, { draft, check }) => {
+      decide: (_, work) => {
         const start = given(view, view.levels.length - 1)
-        return start.includes(INSIDE) ? cutFromMarks(view, { start, border: BORDER, draft }, check) : undefined
+        return start.includes(INSIDE)
+          ? cutFromMarks(view, { start, border: BORDER, draft: work.draft }, work)
+          : undefined
       },
     }
   })

@@ -4,17 +4,20 @@
  */
 import { THINGS_VERSION } from '../network/network'
 import { subject as subjectStep, type SubjectFields } from '../steps/subject'
-import { emptyMatte } from '../raster/picture'
-import { INSIDE, OUTSIDE } from '../segment/gridCut'
-import { refine } from '../segment/objectCut'
+import { mapInto } from '../raster/mapInto'
+import { emptyMatte, type Size } from '../raster/picture'
+import { withOutlineLookedAt, type Looking } from '../segment/outlineLook'
+import { INSIDE, OUTSIDE, UNDECIDED } from '../segment/gridCut'
+import { refine, type SmallAnswer } from '../segment/objectCut'
+import { opaqueOnly } from '../segment/opaqueOnly'
 import { stateToMatte } from '../segment/softEdge'
 import { thingsOf } from '../segment/things'
-import { segmentView } from '../segment/view'
+import { enlarged, finerView, type SegmentView, segmentView } from '../segment/view'
 import { type Finder } from './finder'
 
 export const subject: Finder<'subject', SubjectFields> = {
   ...subjectStep,
-  version: THINGS_VERSION + 1,
+  version: THINGS_VERSION + 2,
   find(scene, params, context) {
     const found = thingsOf(scene, params.sample, { ...context, check: (p) => context.check(0.66 * p) })
     if (!found)
@@ -22,29 +25,29 @@ export const subject: Finder<'subject', SubjectFields> = {
         ...emptyMatte(scene),
         note: 'Nothing found, because nothing stands out from what touches the picture’s border.',
       }
-    const { things, models } = found,
+    const { things, models, size } = found,
       last = things.length - 1,
       picks = [params.pick, ...params.also].map((pick) => Math.min(last, Math.floor(pick))),
-      taken = things[picks[0]].map((_, i) => (picks.some((pick) => things[pick][i]) ? INSIDE : OUTSIDE))
-    const view = segmentView(scene, params.sample, context),
-      small = view.levels.length - 1,
-      across = view.lab.width
-    // What the others cover is not to come back at finer levels.
-    const given = (level: number): Uint8Array => {
-      const { width, height } = view.levels[level],
-        given = new Uint8Array(width * height),
-        shift = small - level
-      for (let y = 0; y < height; y++)
-        for (let x = 0; x < width; x++) {
-          const i = (y >> shift) * across + (x >> shift)
-          if (taken[i] === OUTSIDE && things.some((thing) => thing[i])) given[y * width + x] = OUTSIDE
-        }
-      return given
-    }
+      taken = mapInto(new Uint8Array(things[0].length), things[0], (_, i) =>
+        picks.some((pick) => things[pick][i]) ? INSIDE : OUTSIDE,
+      ),
+      // What the others cover is not to come back at finer levels.
+      others = taken.map((side, i) => (side === OUTSIDE && things.some((thing) => thing[i]) ? OUTSIDE : UNDECIDED))
+    const chosen = { state: taken, models: models[picks[0]] },
+      coarse = segmentView(scene, params.sample, context),
+      view = context.network === false ? coarse : finerView(coarse, context),
+      given = (level: number) => enlarged(others, size, view.levels[level]),
+      cut =
+        context.network === false
+          ? chosen
+          : onFinerView(chosen, size, view, given(view.levels.length - 1), {
+              ...context,
+              check: (p) => context.check(0.66 + 0.14 * p),
+            })
     const full = refine(
-      taken,
-      { levels: view.levels, models: models[picks[0]], givenAt: things.length > 1 ? given : undefined },
-      (p) => context.check(0.66 + 0.3 * p),
+      cut.state,
+      { ...cut, levels: view.levels, givenAt: things.length > 1 ? given : undefined },
+      (p) => context.check(0.8 + 0.16 * p),
     )
     const which = [...new Set(picks)].map((pick) => pick + 1).sort((a, b) => a - b)
     return {
@@ -56,4 +59,22 @@ export const subject: Finder<'subject', SubjectFields> = {
         : {}),
     }
   },
+}
+
+/** What was chosen, as it is seen on the finer view. @param given of that view: UNDECIDED or OUTSIDE */
+function onFinerView(
+  chosen: SmallAnswer,
+  size: Size,
+  view: SegmentView,
+  given: Uint8Array,
+  looking: Looking,
+): SmallAnswer {
+  const small = view.levels.at(-1)!,
+    opaque = opaqueOnly(small)
+  return withOutlineLookedAt(
+    { ...chosen, state: enlarged(chosen.state, size, small) },
+    view,
+    opaque.map((side, i) => (side === OUTSIDE ? OUTSIDE : given[i])),
+    looking,
+  )
 }

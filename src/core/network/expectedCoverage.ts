@@ -1,14 +1,14 @@
 /** Coverage as the network expects it where it is unknown, from colours and from what is known around; looked at in overlapping tiles, which threads may share. */
-import { coverageLikelihood, likely } from '../network/likelihood'
+import { coverageLikelihood, likely } from './likelihood'
 import { alone, type Crew, type Task } from '../parallel/crew'
+import { anyIn } from '../raster/bounds'
 import { type Box } from '../raster/content'
+import { EMPTY, FULL } from '../raster/coverage'
 import { type Picture, type Size } from '../raster/picture'
-import { hasUnknown } from './blocks'
-import { EMPTY, FULL } from './localColours'
 
 /** A tile is so many px long, as what the network was shown; so many px at its sides are only there to be looked at. */
-const TILE = 176,
-  RIM = 24
+const TILE = 176
+export const RIM = 24
 
 /** What is looked at: coverage is 0-1 or bytes, `full` what stands for all. Every thread of the crew sees it. */
 export interface Known {
@@ -35,7 +35,7 @@ export function fewLooksAt(unknown: Uint8Array, size: Size, most: number): Look[
   for (const row of stretches(size.height))
     for (const column of columns) {
       const part = { x: column.from, y: row.from, width: column.length, height: row.length }
-      if (!hasUnknown(unknown, size.width, part)) continue
+      if (!anyIn(unknown, size.width, part)) continue
       if (looks.length >= most) return null
       looks.push({ part, left: column.seen, top: row.seen })
     }

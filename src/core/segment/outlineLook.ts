@@ -1,0 +1,69 @@
+/**
+ * What was decided, looked at once more along its outline: there the network sees the level that is thought on pixel by pixel, and knows what lies
+ * farther off on both sides, as it knows the two sides of a trimap.
+ * Source: Cheng, Chung, Tai and Tang, "CascadePSP: toward class-agnostic and very high-resolution segmentation via global and local refinement",
+ * CVPR 2020 (a cut refined part by part).
+ */
+import { expectedCoverage, looksAt, RIM } from '../network/expectedCoverage'
+import { alone, type Crew, seenByAll } from '../parallel/crew'
+import { around } from '../raster/bounds'
+import { cropRows, partOf } from '../raster/crop'
+import { nearAny } from '../raster/nearAny'
+import { boundsOf } from '../raster/tally'
+import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
+import { cutOf, type SmallAnswer } from './objectCut'
+import { type SegmentView } from './view'
+
+/** So near its outline a cut is open again, px of the level that is thought on: as far as trimaps were unknown when the network learnt (1 to 16 px on each side). */
+const OPEN = 12
+
+export interface Looking {
+  readonly crew?: Crew
+  /** Called between looks with the progress, 0-1. */ readonly check: (progress: number) => void
+}
+
+/**
+ * The same answer, its outline as the network sees it.
+ * @param given UNDECIDED where it may change
+ * @param before what it corrects: where the cut is what it was then, the answer is, too, and nothing is looked at
+ */
+export function withOutlineLookedAt(
+  answer: SmallAnswer,
+  view: SegmentView,
+  given: Uint8Array,
+  { crew = alone, check }: Looking,
+  before?: SmallAnswer,
+): SmallAnswer {
+  const picture = view.levels.at(-1)!,
+    { width, height } = picture,
+    near = (plane: Uint8Array, value: number) => nearAny(plane, (one) => one === value, width, height, OPEN),
+    cut = answer.state,
+    anew = before && near(changed(cut, before), 1),
+    state = anew ? cut.map((side, i) => (anew[i] ? side : before.state[i])) : cut,
+    [inside, outside] = [near(state, INSIDE), near(state, OUTSIDE)],
+    open = given.map((side, i) => (side === UNDECIDED && inside[i] && outside[i] && anew?.[i] !== 0 ? 1 : 0)),
+    bounds = boundsOf({ width, height, data: open })
+  if (!bounds) return { ...answer, state, cut }
+  const part = around(bounds, RIM, picture),
+    inPart = (plane: Uint8Array) => cropRows(plane, width, part, new Uint8Array(part.width * part.height)),
+    unknown = seenByAll(crew, inPart(open)),
+    coverage = seenByAll(crew, inPart(state.map((side) => (side === INSIDE ? 1 : 0)))),
+    { data } = partOf(picture, part),
+    seen = expectedCoverage(
+      { picture: { width: part.width, height: part.height, data: seenByAll(crew, data) }, unknown, coverage, full: 1 },
+      looksAt(unknown, part),
+      check,
+      crew,
+    ),
+    after = state.slice()
+  for (let y = 0, j = 0; y < part.height; y++)
+    for (let x = 0, i = (part.y + y) * width + part.x; x < part.width; x++, i++, j++)
+      if (unknown[j]) after[i] = seen[j] > 0.5 ? INSIDE : OUTSIDE
+  return { ...answer, state: after, cut }
+}
+
+/** 1 where a cut is neither what was cut before nor what was seen then. */
+function changed(cut: Uint8Array, before: SmallAnswer): Uint8Array {
+  const was = cutOf(before)
+  return cut.map((side, i) => (side !== before.state[i] && side !== was[i] ? 1 : 0))
+}
