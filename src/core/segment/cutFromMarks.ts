@@ -7,7 +7,7 @@ import { mapInto } from '../raster/mapInto'
 import { type Hints, likely } from '../network/likelihood'
 import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
-import { withOutlineLookedAt, type Looking } from './outlineLook'
+import { type Corrected, withOutlineLookedAt, type Looking } from './outlineLook'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
 import { learnThing } from './learnColours'
@@ -41,13 +41,6 @@ function graphOf(view: SegmentView): ViewGraph {
     graphs.set(view, made)
   }
   return made
-}
-
-/** What marks correct. */
-export interface Corrected {
-  readonly before: SmallAnswer
-  /** How much speaks for what there was, nats, below zero for outside: counts beside what is expected. */
-  readonly stays: Float32Array
 }
 
 export interface Marked {
@@ -95,7 +88,7 @@ export function cutFromMarks(
   )
   const answer = { state, models, sure: odds && sureOf(odds, state) }
   return odds && !draft && !rough
-    ? withOutlineLookedAt(answer, view, start, { crew, check: (p) => check(0.8 + 0.2 * p) }, corrects?.before)
+    ? withOutlineLookedAt(answer, view, start, { crew, check: (p) => check(0.8 + 0.2 * p) }, corrects)
     : answer
 }
 

@@ -9,20 +9,20 @@ import { mapInto } from '../raster/mapInto'
 import { boundsOfPoints } from '../raster/bounds'
 import { type MarksFields, marksUntil, someIn, turnsOf } from '../steps/marks'
 import { type Point } from '../vector/fill'
-import { type Corrected, cutFromMarks } from './cutFromMarks'
+import { cutFromMarks } from './cutFromMarks'
 import { cutFromOutline, fillLoop } from './cutFromOutline'
 import { lengthOf, placesAlong } from './expectation'
 import { INSIDE, OUTSIDE } from './gridCut'
 import { type Turn, type Work } from './inTurn'
+import { type Corrected, STAYS } from './outlineLook'
 import { cutOf, type SmallAnswer } from './objectCut'
 import { coveredBy, coverMarks } from './strokes'
 import { type SegmentView } from './view'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
-/** What there was speaks for itself so loudly in a later turn, nats: less than so near its marks, as a share of the side of a square as large as what there was. */
-const STAYS = 1,
-  NEAR = 0.3
+/** What there was speaks for itself less so near the marks of a later turn, as a share of the side of a square as large as what there was. */
+const NEAR = 0.3
 
 export const isLoop = (outline: MarksFields['outline']): outline is readonly Point[] => (outline?.length ?? 0) > 2
 

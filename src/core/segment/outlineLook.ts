@@ -17,6 +17,15 @@ import { type SegmentView } from './view'
 /** So near its outline a cut is open again, px of the level that is thought on: as far as trimaps were unknown when the network learnt (1 to 16 px on each side). */
 const OPEN = 12
 
+/** What marks correct. */
+export interface Corrected {
+  readonly before: SmallAnswer
+  /** How much speaks for what there was, nats, below zero for outside: counts beside what is expected; less than STAYS near the marks. */
+  readonly stays: Float32Array
+}
+/** What there was speaks for itself so loudly far from marks that correct it, nats. */
+export const STAYS = 1
+
 export interface Looking {
   readonly crew?: Crew
   /** Called between looks with the progress, 0-1. */ readonly check: (progress: number) => void
@@ -25,21 +34,21 @@ export interface Looking {
 /**
  * The same answer, its outline as the network sees it.
  * @param given UNDECIDED where it may change
- * @param before what it corrects: where the cut is what it was then, the answer is, too, and nothing is looked at
+ * @param corrects where the cut is what it was then, far from the marks, the answer is, too, and nothing is looked at
  */
 export function withOutlineLookedAt(
   answer: SmallAnswer,
   view: SegmentView,
   given: Uint8Array,
   { crew = alone, check }: Looking,
-  before?: SmallAnswer,
+  corrects?: Corrected,
 ): SmallAnswer {
   const picture = view.levels.at(-1)!,
     { width, height } = picture,
     near = (plane: Uint8Array, value: number) => nearAny(plane, (one) => one === value, width, height, OPEN),
     cut = answer.state,
-    anew = before && near(changed(cut, before), 1),
-    state = anew ? cut.map((side, i) => (anew[i] ? side : before.state[i])) : cut,
+    anew = corrects && near(changed(cut, corrects), 1),
+    state = anew ? cut.map((side, i) => (anew[i] ? side : corrects.before.state[i])) : cut,
     [inside, outside] = [near(state, INSIDE), near(state, OUTSIDE)],
     open = given.map((side, i) => (side === UNDECIDED && inside[i] && outside[i] && anew?.[i] !== 0 ? 1 : 0)),
     bounds = boundsOf({ width, height, data: open })
@@ -62,8 +71,8 @@ export function withOutlineLookedAt(
   return { ...answer, state: after, cut }
 }
 
-/** 1 where a cut is neither what was cut before nor what was seen then. */
-function changed(cut: Uint8Array, before: SmallAnswer): Uint8Array {
+/** 1 where a cut is not what was seen before, and near the marks or not what was cut before. */
+function changed(cut: Uint8Array, { before, stays }: Corrected): Uint8Array {
   const was = cutOf(before)
-  return cut.map((side, i) => (side !== before.state[i] && side !== was[i] ? 1 : 0))
+  return cut.map((side, i) => (side !== before.state[i] && (side !== was[i] || Math.abs(stays[i]) < STAYS) ? 1 : 0))
 }
