@@ -9,9 +9,11 @@ import { alone, type Crew, seenByAll } from '../parallel/crew'
 import { around } from '../raster/bounds'
 import { cropRows, partOf } from '../raster/crop'
 import { nearAny } from '../raster/nearAny'
+import { type Size } from '../raster/picture'
 import { boundsOf } from '../raster/tally'
 import { INSIDE, OUTSIDE, UNDECIDED } from './gridCut'
 import { cutOf, type SmallAnswer } from './objectCut'
+import { piecesOf } from './pieces'
 import { type SegmentView } from './view'
 
 /** So near its outline a cut is open again, px of the level that is thought on: as far as trimaps were unknown when the network learnt (1 to 16 px on each side). */
@@ -68,7 +70,26 @@ export function withOutlineLookedAt(
   for (let y = 0, j = 0; y < part.height; y++)
     for (let x = 0, i = (part.y + y) * width + part.x; x < part.width; x++, i++, j++)
       if (unknown[j]) after[i] = seen[j] > 0.5 ? INSIDE : OUTSIDE
+  keepUnknown(after, state, open, picture)
   return { ...answer, state: after, cut }
+}
+
+/**
+ * Gives back, in place, pieces of a cut of which nothing was known, so that the network had nothing to tell them by, and most of which it did not see:
+ * what is small or thin.
+ */
+function keepUnknown(after: Uint8Array, state: Uint8Array, open: Uint8Array, size: Size): void {
+  const { pieceOf, areas } = piecesOf(state, size, INSIDE),
+    known = new Uint8Array(areas.length),
+    left = new Uint32Array(areas.length)
+  pieceOf.forEach((piece, i) => {
+    if (piece < 0) return
+    if (!open[i]) known[piece] = 1
+    if (after[i] === INSIDE) left[piece]++
+  })
+  pieceOf.forEach((piece, i) => {
+    if (piece >= 0 && !known[piece] && 2 * left[piece] < areas[piece]) after[i] = INSIDE
+  })
 }
 
 /** 1 where a cut is not what was seen before, and near the marks or not what was cut before. */

@@ -237,6 +237,14 @@ describe('finders by object find a thing on a shaded wall', () => {
     expect(overlap(matte, all)).toBeGreaterThan(0.95)
   })
 
+  it.each([3, 5])('subject is a thing so small that its outline is all there is of it, %s px', (radius) => {
+    const dot = (x: number, y: number) => Math.hypot(x - 200, y - 100) < radius,
+      sky = paint((x, y) => (dot(x, y) ? [60, 50, 40] : [150 + x / 12, 170, 200 - y / 6]), 8, radius),
+      all = emptyMatte(sky)
+    for (let i = 0; i < all.data.length; i++) if (dot(i % WIDTH, Math.floor(i / WIDTH))) all.data[i] = 255
+    expect(overlap(run(sky, { kind: 'subject' }).matte, all)).toBeGreaterThan(0.9)
+  })
+
   it('two things compete: each pick is one of them', () => {
     const two = paint((x, y) =>
       Math.hypot(x - 100, y - 120) < 45 || Math.hypot(x - 260, y - 120) < 45 ? [190, 80, 50] : [140, 150, 160],
