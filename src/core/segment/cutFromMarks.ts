@@ -7,7 +7,7 @@ import { mapInto } from '../raster/mapInto'
 import { type Hints, likely } from '../network/likelihood'
 import { expectation, sureOf, SUREST } from './expectation'
 import { outOfFocus } from './focus'
-import { type Corrected, withOutlineLookedAt, type Looking } from './outlineLook'
+import { type Corrected, type Looking, withOutlineLookedAt } from './outlineLook'
 import { keepGiven } from './keepObject'
 import { calmed } from './labPlanes'
 import { learnThing } from './learnColours'
@@ -53,17 +53,16 @@ export interface Marked {
   readonly corrects?: Corrected
   /** Stops at the level that is thought on. */
   readonly draft?: boolean
-  /** The outline is not looked at once more. */
-  readonly rough?: boolean
 }
 
 /** Decides on the level that is thought on. */
 export function cutFromMarks(
   view: SegmentView,
-  { start, border: pull, hints, corrects, draft, rough }: Marked,
-  { check, crew }: Looking,
+  { start, border: pull, hints, corrects, draft }: Marked,
+  looking: Looking,
 ): SmallAnswer {
-  const odds = hints && expectation(view, hints, !draft)
+  const { check } = looking,
+    odds = hints && expectation(view, hints, !draft)
   check(0.2)
   const walk = walked(view, start, pull)
   check(0.4)
@@ -87,8 +86,8 @@ export function cutFromMarks(
     (p) => check(0.4 + 0.4 * p),
   )
   const answer = { state, models, sure: odds && sureOf(odds, state) }
-  return odds && !draft && !rough
-    ? withOutlineLookedAt(answer, view, start, { crew, check: (p) => check(0.8 + 0.2 * p) }, corrects)
+  return odds && !draft
+    ? withOutlineLookedAt(answer, view, start, { ...looking, check: (p) => check(0.8 + 0.2 * p) }, corrects)
     : answer
 }
 

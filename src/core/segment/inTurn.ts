@@ -6,11 +6,11 @@
  */
 import { type Memory } from '../cache/lruCache'
 import { type Mark } from '../fields/marks'
-import { type Crew } from '../parallel/crew'
 import { nearAny } from '../raster/nearAny'
 import { carryChange } from './carryChange'
 import { UNDECIDED } from './gridCut'
 import { cutOf, refine, type SmallAnswer } from './objectCut'
+import { type Looking } from './outlineLook'
 import { packed, type PackedState, unpacked } from './packedState'
 import { coveredBy } from './strokes'
 import { type SegmentView } from './view'
@@ -29,13 +29,10 @@ export interface Turn {
   decide(before: SmallAnswer | undefined, work: Work): SmallAnswer | undefined
 }
 
-export interface Work {
+export interface Work extends Looking {
   readonly memory: Memory
   /** False: without the network. */ readonly network?: boolean
   /** A quick answer, on the level that is thought on. */ readonly draft?: boolean
-  readonly crew?: Crew
-  /** True: a rough outline is enough, it is not looked at once more. */ readonly rough?: boolean
-  readonly check: (progress: number) => void
 }
 
 /** What turns come to. */
@@ -47,7 +44,7 @@ interface Answer {
 
 /** @returns INSIDE and OUTSIDE: of the small level for a draft, else at full size; null where nothing can be told */
 export function decideInTurn(turns: readonly Turn[], view: SegmentView, work: Work): Uint8Array | null {
-  const keyOf = ({ key }: Turn) => `${key} ${work.draft} ${work.network}`
+  const keyOf = ({ key }: Turn) => `${key} ${work.draft} ${work.network} ${work.rough}`
   let now: Answer | undefined,
     n = turns.length
   while (n > 0 && !(now = work.memory.get<Answer>(keyOf(turns[n - 1])))) n--

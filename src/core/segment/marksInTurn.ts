@@ -21,7 +21,7 @@ import { type SegmentView } from './view'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
 const BORDER = 0.005
-/** What there was speaks for itself less so near the marks of a later turn, as a share of the side of a square as large as what there was. */
+/** What there was speaks for itself the less so near the marks of a later turn, as a share of the side of a square as large as what there was. */
 const NEAR = 0.3
 
 export const isLoop = (outline: MarksFields['outline']): outline is readonly Point[] => (outline?.length ?? 0) > 2
@@ -66,7 +66,6 @@ export function decideTogether(
       hints: work.network === false ? undefined : hintsOf(marks),
       corrects,
       draft: work.draft,
-      rough: work.rough,
     },
     work,
   )

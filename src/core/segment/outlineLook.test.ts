@@ -46,6 +46,15 @@ describe('a cut whose outline is looked at once more', () => {
       there = looked(cut, given)
     for (let i = 0; i < there.length; i++) if (given[i] !== UNDECIDED) expect(there[i]).toBe(cut[i])
   })
+  it('is not sure where it is seen otherwise, and not looked at where a rough outline is enough', () => {
+    const state = sides((x, y) => lies(x, y, -5)),
+      answer = { state, models, sure: new Uint8Array(state.length).fill(1) },
+      seen = withOutlineLookedAt(answer, view, open, { check: () => {} })
+    expect(seen.sure).toEqual(seen.state.map((side, i) => (side === state[i] ? 1 : 0)))
+    expect(seen.sure).toContain(0)
+    expect(seen.cut).toEqual(state)
+    expect(withOutlineLookedAt(answer, view, open, { rough: true, check: () => {} })).toBe(answer)
+  })
   it('has nothing to look at where there is no outline', () => {
     for (const side of [INSIDE, OUTSIDE]) {
       const all = new Uint8Array(WIDTH * HEIGHT).fill(side)

@@ -30,6 +30,7 @@ export const STAYS = 1
 
 export interface Looking {
   readonly crew?: Crew
+  /** True: a rough outline is enough, it is not looked at once more. */ readonly rough?: boolean
   /** Called between looks with the progress, 0-1. */ readonly check: (progress: number) => void
 }
 
@@ -42,9 +43,10 @@ export function withOutlineLookedAt(
   answer: SmallAnswer,
   view: SegmentView,
   given: Uint8Array,
-  { crew = alone, check }: Looking,
+  { crew = alone, rough, check }: Looking,
   corrects?: Corrected,
 ): SmallAnswer {
+  if (rough) return answer
   const picture = view.levels.at(-1)!,
     { width, height } = picture,
     near = (plane: Uint8Array, value: number) => nearAny(plane, (one) => one === value, width, height, OPEN),
@@ -53,8 +55,15 @@ export function withOutlineLookedAt(
     state = anew ? cut.map((side, i) => (anew[i] ? side : corrects.before.state[i])) : cut,
     [inside, outside] = [near(state, INSIDE), near(state, OUTSIDE)],
     open = given.map((side, i) => (side === UNDECIDED && inside[i] && outside[i] && anew?.[i] !== 0 ? 1 : 0)),
-    bounds = boundsOf({ width, height, data: open })
-  if (!bounds) return { ...answer, state, cut }
+    bounds = boundsOf({ width, height, data: open }),
+    // Where the cut is not as it is seen, it was not as surely expected.
+    asSeen = (after: Uint8Array): SmallAnswer => ({
+      ...answer,
+      state: after,
+      cut,
+      sure: answer.sure?.map((one, i) => (after[i] === cut[i] ? one : 0)),
+    })
+  if (!bounds) return asSeen(state)
   const part = around(bounds, RIM, picture),
     inPart = (plane: Uint8Array) => cropRows(plane, width, part, new Uint8Array(part.width * part.height)),
     unknown = seenByAll(crew, inPart(open)),
@@ -71,7 +80,7 @@ export function withOutlineLookedAt(
     for (let x = 0, i = (part.y + y) * width + part.x; x < part.width; x++, i++, j++)
       if (unknown[j]) after[i] = seen[j] > 0.5 ? INSIDE : OUTSIDE
   keepUnknown(after, state, open, picture)
-  return { ...answer, state: after, cut }
+  return asSeen(after)
 }
 
 /**
@@ -82,14 +91,16 @@ function keepUnknown(after: Uint8Array, state: Uint8Array, open: Uint8Array, siz
   const { pieceOf, areas } = piecesOf(state, size, INSIDE),
     known = new Uint8Array(areas.length),
     left = new Uint32Array(areas.length)
-  pieceOf.forEach((piece, i) => {
-    if (piece < 0) return
+  for (let i = 0; i < state.length; i++) {
+    const piece = pieceOf[i]
+    if (piece < 0) continue
     if (!open[i]) known[piece] = 1
     if (after[i] === INSIDE) left[piece]++
-  })
-  pieceOf.forEach((piece, i) => {
+  }
+  for (let i = 0; i < state.length; i++) {
+    const piece = pieceOf[i]
     if (piece >= 0 && !known[piece] && 2 * left[piece] < areas[piece]) after[i] = INSIDE
-  })
+  }
 }
 
 /** 1 where a cut is not what was seen before, and near the marks or not what was cut before. */

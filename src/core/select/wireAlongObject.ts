@@ -80,7 +80,7 @@ function outlinesIn(
   const { frame } = view,
     what = `${identity} ${Object.values(frame).join(' ')} ${view.levels.length - 1}`,
     turns = turnsOfMarks({ ...marks, unsure: [], solver: 'auto' }, view, what),
-    state = decideInTurn(turns, view, { ...context, check: (p) => context.check(0.9 * p) })
+    state = decideInTurn(turns, view, { ...context, rough: true, check: (p) => context.check(0.9 * p) })
   if (!state) return []
   const matte = stateToMatte(state, { ...view, frame: wholeOf(frame) }, frame, true),
     outlines = traceMatte(matte, (p) => context.check(0.9 + 0.1 * p))
