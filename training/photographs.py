@@ -1,10 +1,12 @@
 #!/usr/bin/python3
 """Photographs as training sees them: small copies with what was marked on them by hand (photographs.json: outlines as shares of width and height; `water`
-but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water).
+but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water. things.json:
+`thing`, what it shows, exactly: its outlines and its holes).
 photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water; Y the height of the
-horizon (share), where it is known. `unsure` ones are backdrops only.
+horizon (share), where it is known. `unsure` ones are backdrops only. Every third of the things is kept for measuring:
+photographs.py --scenes FOLDER     those, as ../quality reads scenes, with hints made up.
 """
-import json, os, subprocess, sys, tempfile
+import json, os, struct, subprocess, sys, tempfile, zlib
 import numpy as np, cv2
 
 HERE = os.path.dirname(os.path.abspath(__file__))
@@ -38,7 +40,75 @@ def cut(im, inside):
     return cv2.GaussianBlur((told % 2) * np.uint8(255), (0, 0), 0.7)
 
 
+def packed(file):
+    """The files in a file of Qt resources, by path. Source: Qt, rcc.cpp (a tree of nodes; names in UTF-16, behind their length and hash)."""
+    b = open(file, "rb").read()
+    version, tree, data, names = struct.unpack(">4I", b[4:20])
+    out = {}
+
+    def walk(i, path):
+        at = tree + i * (22 if version > 1 else 14)
+        name, flags, first, second = struct.unpack(">IHII", b[at : at + 14])
+        if i:
+            (length,) = struct.unpack(">H", b[names + name : names + name + 2])
+            path += "/" + b[names + name + 6 : names + name + 6 + 2 * length].decode("utf-16-be")
+        if flags & 2:
+            for k in range(second, second + first):
+                walk(k, path)
+            return
+        (size,) = struct.unpack(">I", b[data + second : data + second + 4])
+        kept = b[data + second + 4 : data + second + 4 + size]
+        out[path] = zlib.decompress(kept[4:]) if flags & 1 else kept
+
+    walk(0, "")
+    return out
+
+
+def things(measured):
+    """Photographs of one thing each: their names, the picture, coverage of the thing. measured: those that nothing is trained on."""
+    list_ = json.load(open(HERE + "/things.json"))
+    kept = {part: packed(list_["folder"] + part + ".rcc") for part in {name.split("/")[0] for name in list_["things"]}}
+    for n, (name, e) in enumerate(list_["things"].items()):
+        if (n % 3 == 0) != measured:
+            continue
+        part = name.split("/")[0]
+        (file,) = [f for f in kept[part] if f.rsplit(".", 1)[0].endswith("/" + name)]
+        im = cv2.imdecode(np.frombuffer(kept[part][file], np.uint8), cv2.IMREAD_COLOR)
+        k = (900 if measured else 480) / max(im.shape[:2])
+        im = cv2.resize(im, None, fx=k, fy=k, interpolation=cv2.INTER_CUBIC if k > 1 else cv2.INTER_AREA)
+        h, w = im.shape[:2]
+        lines = [np.int32(np.array([[float(v) for v in c.split(",")] for c in line.split()]) * [w * 16, h * 16] - 8) for line in e["thing"]]
+        inside = np.zeros((h, w), np.uint8)
+        cv2.fillPoly(inside, lines, 255, cv2.LINE_AA, 4)
+        yield name.rsplit("/", 1)[1], im, inside
+
+
+def scene(rng, folder, name, im, inside):
+    """A scene of a photograph: a box up to an eighth larger on each side, three places on the thing and four beside it."""
+    os.makedirs(folder, exist_ok=True)
+    cv2.imwrite(folder + "/photo.jpg", im, [cv2.IMWRITE_JPEG_QUALITY, 92])
+    cv2.imwrite(folder + "/alpha.png", inside)
+    (h, w), thing = inside.shape, (inside > 127).astype(np.uint8)
+    ys, xs = np.nonzero(thing)
+    x0, y0, x1, y1 = (int(v) for v in (xs.min(), ys.min(), xs.max() + 1, ys.max() + 1))
+    left, top, right, bottom = rng.uniform(0.02, 0.12, 4) * [x1 - x0, y1 - y0, x1 - x0, y1 - y0]
+    within = cv2.distanceTransform(np.pad(thing, 1), cv2.DIST_L2, 5)[1:-1, 1:-1]
+    beyond = cv2.distanceTransform(1 - thing, cv2.DIST_L2, 5)
+    places = lambda where, count: [[int(v) for v in p[::-1]] for p in rng.permutation(np.argwhere(where))[:count]]
+    hints = dict(
+        inside=places(within > 0.5 * within.max(), 1) + places(within > 0.3 * within.max(), 2),
+        outside=places(beyond > 12, 4),
+        roughBox=[int(v) for v in (max(0, x0 - left), max(0, y0 - top), min(w, x1 + right), min(h, y1 + bottom))],
+    )
+    meta = dict(name=name, kind="solid", family="photograph", width=w, height=h, subject=[x0, y0, x1, y1], hints=hints)
+    json.dump(meta, open(folder + "/meta.json", "w"), indent=1)
+
+
 if __name__ == "__main__":
+    if sys.argv[1] == "--scenes":
+        for n, (name, im, inside) in enumerate(things(True)):
+            scene(np.random.default_rng(n), sys.argv[2] + "/" + name, name, im, inside)
+        sys.exit()
     out, shown = sys.argv[1], []
     os.makedirs(out, exist_ok=True)
     list_ = json.load(open(HERE + "/photographs.json"))
@@ -62,6 +132,11 @@ if __name__ == "__main__":
             t[..., 2] = np.maximum(t[..., 2], kept.get("S", np.zeros((h, w), np.uint8)))
             t[..., 0] = np.maximum(t[..., 0], kept.get("W", np.zeros((h, w), np.uint8)))
             shown.append(cv2.resize(t, (400, 200)))
+    for name, im, inside in things(False):
+        np.savez_compressed(out + "/thing-" + name + ".npz", V=im[..., ::-1], S=inside)
+        t = im.copy()
+        t[..., 2] = np.maximum(t[..., 2], inside)
+        shown.append(cv2.resize(t, (400, 200)))
     if len(sys.argv) > 2:
         shown += [np.zeros_like(shown[0])] * (-len(shown) % 4)
         cv2.imwrite(sys.argv[2], np.vstack([np.hstack(shown[i : i + 4]) for i in range(0, len(shown), 4)]))

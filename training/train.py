@@ -11,9 +11,10 @@ import export
 cv2.setNumThreads(1)
 arg = lambda k, d: sys.argv[sys.argv.index(k) + 1] if k in sys.argv else d
 BUCKETS = [(176, 176), (144, 208), (208, 144), (160, 192), (192, 160)]
-# What is asked: the subject, the thing in a box or at marks, the outline between two places on it, coverage where a trimap does not know.
-MODES = ["none", "box", "marks", "wire", "trimap"]
-OFTEN = [0.18, 0.24, 0.43, 0.04, 0.11]
+# What is asked: the subject, the thing in a box or at marks, the outline between two places on it, coverage where a trimap does not know, the same along
+# the outline of a cut that is wrong in places.
+MODES = ["none", "box", "marks", "wire", "trimap", "cut"]
+OFTEN = [0.17, 0.22, 0.38, 0.02, 0.09, 0.12]
 SIGMA = 4.0  # of a mark's bump, px of what the net sees
 
 
@@ -102,10 +103,56 @@ def of_parts(rng, P):
     return np.where(part, np.clip(P * np.exp(rng.normal(0, 0.5)) * np.exp(rng.normal(0, 0.3, 3)), 0, 1), P).astype(np.float32)
 
 
+def studio(rng, A):
+    """Plain paper behind a thing, mostly white, lit a little unevenly, with the thing's soft shadow on it."""
+    h, w = A.shape
+    level = rng.uniform(0.75, 1.1) if rng.random() < 0.6 else rng.uniform(0.03, 0.9)
+    yy, xx = np.mgrid[0:h, 0:w] / max(h, w) - 0.5
+    way = rng.uniform(0, 2 * np.pi)
+    light = level * (1 + rng.normal(0, 0.15) * (np.cos(way) * xx + np.sin(way) * yy))
+    if rng.random() < 0.6:
+        cast = np.float32([[1, 0, rng.normal(0, 0.03) * w], [0, 1, rng.uniform(0, 0.06) * h]])
+        shade = cv2.GaussianBlur(cv2.warpAffine(A, cast, (w, h)), (0, 0), rng.uniform(1, 12))
+        light = light * (1 - rng.uniform(0.1, 0.6) * shade)
+    return (np.clip(light, 0, 1)[..., None] * (1 + rng.normal(0, 0.05, 3))).astype(np.float32)
+
+
 def outline(t):
     """The pixels on either side of where coverage crosses a half."""
     m, cross = (t > 0.5).astype(np.uint8), np.array([[0, 1, 0], [1, 1, 1], [0, 1, 0]], np.uint8)
     return cv2.dilate(m, cross) - cv2.erode(m, cross)
+
+
+def cut_by_colours(rng, im, t):
+    """A cut as colours lead it astray: pieces of one colour along its outline are lost or taken along."""
+    cut = (t > 0.5).astype(np.uint8)
+    seen = cv2.GaussianBlur(im, (0, 0), rng.uniform(0.7, 2)).reshape(-1, 3).astype(np.float32)
+    k = int(rng.integers(3, 9))
+    middles = seen[rng.integers(len(seen), size=k)]
+    kind = ((seen[:, None] - middles[None]) ** 2).sum(2).argmin(1).reshape(cut.shape)
+    for _ in range(int(rng.integers(1, 5))):
+        near = cv2.dilate(outline(cut), np.ones((3, 3), np.uint8)) > 0
+        ys, xs = np.nonzero(near)
+        if not len(xs):
+            break
+        i = rng.integers(len(xs))
+        side = cut[ys[i], xs[i]]
+        reach = rng.uniform(6, 40)
+        part = ((kind == kind[ys[i], xs[i]]) & (cut == side)).astype(np.uint8)
+        yy, xx = np.mgrid[0 : cut.shape[0], 0 : cut.shape[1]]
+        part &= ((xx - xs[i]) ** 2 + (yy - ys[i]) ** 2 < reach**2).astype(np.uint8)
+        _, lab = cv2.connectedComponents(part)
+        flip = lab == lab[ys[i], xs[i]]
+        if side and flip.sum() > 0.4 * cut.sum():
+            continue
+        cut = np.where(flip, 1 - side, cut).astype(np.uint8)
+    return cut
+
+
+def along(cut, reach):
+    """What is kept and what is dropped farther than so many px from the outline of a cut."""
+    away = cv2.distanceTransform(1 - outline(cut), cv2.DIST_L2, 5)
+    return ((cut > 0) & (away > reach)).astype(np.float32), ((cut == 0) & (away > reach)).astype(np.float32)
 
 
 def bounds(m):
@@ -159,7 +206,7 @@ class Scenes(torch.utils.data.IterableDataset):
         return linear(cv2.resize(V[y : y + a, x : x + b], (w, h), interpolation=cv2.INTER_AREA if b > w else cv2.INTER_LINEAR) / 255)
 
     def sample(s, rng, files, cache, h, w):
-        if s.mains and rng.random() < 0.07:
+        if s.mains and rng.random() < 0.12:
             z = s.mains[rng.integers(len(s.mains))]
             M, O = z["S"], np.zeros_like(z["S"])
             A, B = (M.astype(np.float32) / 255)[..., None], linear(z["V"] / 255)
@@ -192,6 +239,8 @@ class Scenes(torch.utils.data.IterableDataset):
                 B = B[:, ::-1]
             if rng.random() < 0.3:
                 B = cv2.GaussianBlur(B, (0, 0), rng.uniform(0.5, 4))
+        elif another < 0.53:
+            B = studio(rng, A[..., 0])
         if rng.random() < 0.5:
             P = np.clip(P * rng.uniform(0.6, 1.5) * rng.uniform(0.85, 1.18, 3).astype(np.float32), 0, 1)
         if rng.random() < 0.25:  # colours of the place
@@ -238,7 +287,7 @@ class Scenes(torch.utils.data.IterableDataset):
             ends = np.stack([line[i], line[(i + n) % len(line)]]) + rng.uniform(-0.7, 1.7, (2, 2))
             m = rng.uniform(0.3, 1) * np.hypot(*(ends[1] - ends[0])) + rng.uniform(5, 25)
             q = [*(ends.min(0) - m), *(ends.max(0) + m)]
-        elif mode == "trimap":  # near its own size, around some place on its edge
+        elif mode in ("trimap", "cut"):  # near its own size, around some place on its edge
             ys, xs = np.nonzero(outline(target / 255))
             i, m = rng.integers(len(xs)), rng.uniform(0.5, 1.2) / 2
             q = [xs[i] - m * w, ys[i] - m * h, xs[i] + m * w, ys[i] + m * h]
@@ -320,6 +369,8 @@ class Scenes(torch.utils.data.IterableDataset):
             away = cv2.distanceTransform(edge, cv2.DIST_L2, 5)
             keep = ((t >= 0.98) & (away > rng.uniform(1, 16))).astype(np.float32)
             drop = ((t <= 0.02) & (away > rng.uniform(1, 16))).astype(np.float32)
+        if mode == "cut":
+            keep, drop = along(cut_by_colours(rng, im, t), rng.uniform(8, 16))
         x = np.concatenate([im.transpose(2, 0, 1) * 2 - 1, bx[None], keep[None], drop[None]]).astype(np.float32)
         if rng.random() < 0.5:
             x, t = x[:, :, ::-1].copy(), t[:, ::-1].copy()
@@ -342,16 +393,33 @@ def correct(x, p, t):
         x[i, ch] = torch.maximum(x[i, ch], torch.from_numpy(bumps([(xx, y)], *d.shape)))
 
 
+def own_cut(rng, x, t, net):
+    """Along the outline of what the net makes of a place or two, instead, where that is worth looking at again."""
+    y = x.clone()
+    for i in range(len(x)):
+        for channel, side in ((4, t[i, 0] > 0.9), (5, t[i, 0] < 0.1)):
+            ys, xs = torch.nonzero(side, as_tuple=True)
+            at = rng.integers(len(xs), size=int(rng.integers(1, 4))) if len(xs) else []
+            y[i, channel] = torch.from_numpy(bumps([(int(xs[j]), int(ys[j])) for j in at], *side.shape))
+    with torch.no_grad():
+        p = torch.sigmoid(net(y))[:, 0] > 0.5
+    for i in range(len(x)):
+        right = t[i, 0] > 0.5
+        if (p[i] & right).sum() > 0.6 * (p[i] | right).sum():
+            keep, drop = along(p[i].numpy().astype(np.uint8), rng.uniform(8, 16))
+            x[i, 4], x[i, 5] = torch.from_numpy(keep), torch.from_numpy(drop)
+
+
 def loss_of(o, t, x, m):
     """Of the thing and of its outline. Between two places on an outline nobody knows which side is meant; a trimap asks for coverage where it does not know."""
     every = F.binary_cross_entropy_with_logits(o, t, reduction="none")
-    line, matte, known = every[m != 4, 1].mean(), every[:, 0], m < 3
-    unknown = (x[:, 4] + x[:, 5] < 0.5).float() * (m == 4)[:, None, None]
+    line, matte, known = every[m < 4, 1].mean(), every[:, 0], m < 3
+    unknown = (x[:, 4] + x[:, 5] < 0.5).float() * (m >= 4)[:, None, None]
     p = torch.sigmoid(o[known, 0])
     inter = (p * t[known, 0]).sum((1, 2))
     union = (p + t[known, 0]).sum((1, 2)) - inter
     thing = matte[known].mean() + (1 - (inter + 1) / (union + 1)).mean()
-    return thing, line, (matte * unknown).sum() / (unknown.sum() + 1) * (m == 4).float().mean() * 8
+    return thing, line, (matte * unknown).sum() / (unknown.sum() + 1) * (m >= 4).float().mean() * 8
 
 
 def go_on(net, file, view):
@@ -440,6 +508,14 @@ if __name__ == "__main__":
                     correct(y, p, t[some])
                     x[some] = y
                 net.train()
+        some = torch.nonzero(m == 5)[:, 0]
+        some = some[: int(rng.integers(0, len(some) + 1))]
+        if len(some):
+            net.eval()
+            y = x[some].clone()
+            own_cut(rng, y, t[some], net)
+            x[some] = y
+            net.train()
         with torch.autocast("cpu", torch.bfloat16, sixteen):
             o = net(x)
         o = o.float()
@@ -456,11 +532,11 @@ if __name__ == "__main__":
             for i in range(len(m)):
                 unknown = x[i, 4] + x[i, 5] < 0.5
                 off = (torch.sigmoid(o[i, 0]) - t[i, 0]) ** 2 * unknown
-                error = off.sum() / (unknown.sum() + 1e-6) if m[i] == 4 else None
+                error = off.sum() / (unknown.sum() + 1e-6) if m[i] >= 4 else None
                 tally[m[i]].append(float(iou[i, int(m[i] == 3)] if error is None else error))
         if step % 100 == 0:
             print(
-                "%5d  %.0f min  loss %.3f  iou none %.3f box %.3f marks %.3f outline %.3f  squared error %.4f"
+                "%5d  %.0f min  loss %.3f  iou none %.3f box %.3f marks %.3f outline %.3f  squared error %.4f, cut %.4f"
                 % (step, spent / 60, float(a), *[np.mean(v[-800:]) for v in tally]),
                 flush=True,
             )
