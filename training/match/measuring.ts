@@ -2,8 +2,10 @@
 import sharp from 'sharp'
 import { type Matte, type Picture } from '@/core/raster/picture'
 
-export async function read(file: string): Promise<Picture> {
+/** @param most px wide, where it is wider */
+export async function read(file: string, most?: number): Promise<Picture> {
   const { data, info } = await sharp(file)
+    .resize({ width: most, withoutEnlargement: true })
     .toColourspace('srgb')
     .ensureAlpha()
     .raw()

@@ -1,0 +1,74 @@
+/**
+ * What the finder of skies and the horizon make of photographs that show water (training/photographs.json): how much of the water that was marked by hand
+ * is taken for sky, and how far off the horizon is, where it was marked, as a share of the height. Usage: training/match/run photographs
+ */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { parseStep } from '@/core/formats/recipe'
+import { horizonOf } from '@/core/match/horizon'
+import { type Matte } from '@/core/raster/picture'
+import { plainContext, sceneOf } from '@/core/select/onePicture'
+import { foldSteps } from '@/core/select/steps'
+import { fillPolygons, type Point } from '@/core/vector/fill'
+import { mean, read, worst } from './measuring'
+
+interface Marked {
+  readonly water?: readonly string[]
+  readonly but?: readonly string[]
+  readonly horizon?: number
+}
+
+const { folder, marked } = JSON.parse(readFileSync('training/photographs.json', 'utf8')) as {
+  folder: string
+  marked: Record<string, Marked>
+}
+const WIDTH = 900,
+  LOST = 0.05,
+  NEAR = 0.015
+
+/** Outlines given as shares of width and height. */
+function area(outlines: readonly string[], { width, height }: Matte): Uint8Array {
+  const corner = (text: string): Point => {
+    const [x, y] = text.split(',').map(Number)
+    return [x * width, y * height]
+  }
+  return fillPolygons(
+    { width, height },
+    outlines.map((line) => line.split(' ').map(corner)),
+    'nonzero',
+  ).data
+}
+
+const lost: number[] = [],
+  off: number[] = []
+for (const [name, { water, but, horizon }] of Object.entries(marked)) {
+  if (!water && horizon === undefined) continue
+  const scene = sceneOf(await read(join(folder, name), WIDTH)),
+    sky = foldSteps([parseStep({ kind: 'sky' })], scene, plainContext()),
+    said: string[] = []
+  if (water) {
+    const wet = area(water, sky),
+      dry = area(but ?? [], sky)
+    let pixels = 0,
+      taken = 0
+    for (let i = 0; i < wet.length; i++) {
+      if (wet[i] < 128 || dry[i] >= 128) continue
+      pixels++
+      if (sky.data[i] >= 128) taken++
+    }
+    lost.push(taken / pixels)
+    said.push(`water taken for sky ${(100 * lost.at(-1)!).toFixed(1)} %`)
+  }
+  if (horizon !== undefined) {
+    const found = horizonOf(sky)
+    off.push(found ? Math.abs(found.y / sky.height - horizon) : 1)
+    said.push(`horizon off by ${(100 * off.at(-1)!).toFixed(1)} %`)
+  }
+  console.log(name.padEnd(22), said.join(', '))
+}
+console.log(
+  `${lost.length} with water: mean ${(100 * mean(lost)).toFixed(1)} % taken for sky, worst tenth ${(100 * worst(lost)).toFixed(0)} %, more than ${100 * LOST} % on ${lost.filter((v) => v > LOST).length}`,
+)
+console.log(
+  `${off.length} with a horizon: median ${(100 * off.toSorted((a, b) => a - b)[off.length >> 1]).toFixed(1)} %, within ${100 * NEAR} %: ${off.filter((v) => v <= NEAR).length}`,
+)
