@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Photographs as training sees them: small copies with what was marked on them by hand (photographs.json: outlines as shares of width and height; `water`
 but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water. things.json:
-`thing`, what it shows, exactly: its outlines and its holes).
+`thing`, what it shows: its outlines and its holes).
 photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water; Y the height of the
 horizon (share), where it is known. `unsure` ones are backdrops only. Every third of the things is kept for measuring:
 photographs.py --scenes FOLDER     those, as ../quality reads scenes, with hints made up.

@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Trains the cue that says how probably a pixel belongs to the thing that is meant. See README.md.
 usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3] [--photographs FOLDER]
-FOLDER: what photographs.py made: half of the other places things are put before, and one view in fourteen of their own main things.
+FOLDER: what photographs.py made: half of the other places things are put before, and one view in eight of main things in photographs.
 Convolutions are computed with numbers of 16 bits where the processor multiplies matrices of those (two to three times as quick).
 """
 import glob, os, sys, time

@@ -8,9 +8,8 @@ import { parseStep } from '@/core/formats/recipe'
 import { horizonOf } from '@/core/match/horizon'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
-import { mean, read, worst } from './measuring'
+import { horizonsOff, read } from './measuring'
 
-const NEAR = 0.015
 const off: number[] = []
 for (const folder of process.argv.slice(2))
   for (const name of readdirSync(folder)) {
@@ -24,7 +23,4 @@ for (const folder of process.argv.slice(2))
       off.push(found ? Math.abs(found.y - horizonY) / sky.height : 1)
     }
   }
-const percent = (share: number): string => `${(100 * share).toFixed(2)} %`
-console.log(
-  `${off.length} views: median ${percent(off.toSorted((a, b) => a - b)[off.length >> 1])}, mean ${percent(mean(off))}, worst tenth ${percent(worst(off))}, within ${percent(NEAR)}: ${off.filter((v) => v <= NEAR).length}`,
-)
+console.log(horizonsOff(off))

@@ -18,6 +18,13 @@ export const greyOf = ({ width, height, data }: Picture): Matte => ({
   height,
   data: Uint8Array.from({ length: width * height }, (_, i) => data[4 * i]),
 })
+/** The horizon is told where it lies so near the truth, as a share of the height. */
+const NEAR = 0.015
+/** How far off horizons are, in words. @param off shares of the height */
+export function horizonsOff(off: readonly number[]): string {
+  const percent = (share: number): string => `${(100 * share).toFixed(2)} %`
+  return `${off.length} horizons: median ${percent(off.toSorted((a, b) => a - b)[off.length >> 1])}, mean ${percent(mean(off))}, worst tenth ${percent(worst(off))}, within ${percent(NEAR)}: ${off.filter((v) => v <= NEAR).length}`
+}
 export const mean = (values: readonly number[]): number =>
   values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length)
 /** The mean of the largest tenth. */

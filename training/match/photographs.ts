@@ -10,7 +10,7 @@ import { type Matte } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
 import { fillPolygons, type Point } from '@/core/vector/fill'
-import { mean, read, worst } from './measuring'
+import { horizonsOff, mean, read, worst } from './measuring'
 
 interface Marked {
   readonly water?: readonly string[]
@@ -23,8 +23,7 @@ const { folder, marked } = JSON.parse(readFileSync('training/photographs.json', 
   marked: Record<string, Marked>
 }
 const WIDTH = 900,
-  LOST = 0.05,
-  NEAR = 0.015
+  LOST = 0.05
 
 /** Outlines given as shares of width and height. */
 function area(outlines: readonly string[], { width, height }: Matte): Uint8Array {
@@ -69,6 +68,4 @@ for (const [name, { water, but, horizon }] of Object.entries(marked)) {
 console.log(
   `${lost.length} with water: mean ${(100 * mean(lost)).toFixed(1)} % taken for sky, worst tenth ${(100 * worst(lost)).toFixed(0)} %, more than ${100 * LOST} % on ${lost.filter((v) => v > LOST).length}`,
 )
-console.log(
-  `${off.length} with a horizon: median ${(100 * off.toSorted((a, b) => a - b)[off.length >> 1]).toFixed(1)} %, within ${100 * NEAR} %: ${off.filter((v) => v <= NEAR).length}`,
-)
+console.log(horizonsOff(off))
