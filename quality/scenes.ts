@@ -1,5 +1,6 @@
 /** One process's share of the scenes: a line of JSON for each answer, on the standard output. */
 import '@/core/network/withWeights'
+import '@/core/network/withSkyWeights'
 import { readScene } from './scene'
 import { TASKS } from './tasks'
 

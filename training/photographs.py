@@ -1,10 +1,12 @@
 #!/usr/bin/python3
 """Photographs as training sees them: small copies with what was marked on them by hand (photographs.json: outlines as shares of width and height; `water`
-but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water. things.json:
-`thing`, what it shows: its outlines and its holes).
-photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water; Y the height of the
-horizon (share), where it is known. `unsure` ones are backdrops only. Every third of the things is kept for measuring:
-photographs.py --scenes FOLDER     those, as ../quality reads scenes, with hints made up.
+but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water; `sky`: the
+line where it ends, from left to right, made exact by a graph cut, or true where what the application's own finder takes is right to the eye, or "" without
+any; `skyMeasured` the same of photographs that are shared alike only (CC-BY-SA) and so for measuring alone. things.json: `thing`, what it shows: its outlines and its holes).
+photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water, K of sky, where they are known.
+`unsure` ones are backdrops only. Every third of the things and of the skies is kept for measuring:
+photographs.py --scenes FOLDER     those things, as ../quality reads scenes, with hints made up.
+photographs.py --skies FOLDER      those skies: NAME.jpg and NAME.png, its coverage.
 """
 import json, os, struct, subprocess, sys, tempfile, zlib
 import numpy as np, cv2
@@ -21,14 +23,26 @@ def area(outlines, h, w):
     return out
 
 
-def without_sky(file, inside):
-    """Of a loosely drawn thing what the application's own finder does not take for sky."""
+def found_sky(file, size):
+    """What the application's own finder takes for sky."""
     with tempfile.TemporaryDirectory() as folder:
         recipe, out = folder + "/recipe.json", folder + "/sky.png"
         json.dump({"version": 1, "steps": [{"kind": "sky"}]}, open(recipe, "w"))
         subprocess.run([HERE + "/../bin/wily", "select", file, "--recipe", recipe, "--out", out], check=True, capture_output=True)
-        sky = cv2.resize(cv2.imread(out, 0), inside.shape[::-1], interpolation=cv2.INTER_AREA)
-    return cv2.min(inside, 255 - sky)
+        return cv2.resize(cv2.imread(out, 0), size, interpolation=cv2.INTER_AREA)
+
+
+def sky(file, told, im):
+    """Where a small copy of a photograph shows sky. told: the line where that ends, or true, or ""."""
+    h, w = im.shape[:2]
+    if told is True:
+        return found_sky(file, (w, h))
+    return cut(im, area([told + " 1,0 0,0"], h, w)) if told else np.zeros((h, w), np.uint8)
+
+
+def small(file):
+    im = cv2.imread(file)
+    return cv2.resize(im, (round(im.shape[1] * HEIGHT / im.shape[0]), HEIGHT), interpolation=cv2.INTER_AREA)
 
 
 def cut(im, inside):
@@ -109,26 +123,37 @@ if __name__ == "__main__":
         for n, (name, im, inside) in enumerate(things(True)):
             scene(np.random.default_rng(n), sys.argv[2] + "/" + name, name, im, inside)
         sys.exit()
+    if sys.argv[1] == "--skies":
+        list_ = json.load(open(HERE + "/photographs.json"))
+        os.makedirs(sys.argv[2], exist_ok=True)
+        known, only = list_["sky"], list_["skyMeasured"]
+        for name, told in [(n, known[n]) for n in list(known)[::3]] + list(only.items()):
+            file, to = list_["folder"] + name, sys.argv[2] + "/" + os.path.basename(name)[:-4]
+            cv2.imwrite(to + ".png", sky(file, told, small(file)))
+            if not os.path.exists(to + ".jpg"):
+                os.symlink(file, to + ".jpg")
+        sys.exit()
     out, shown = sys.argv[1], []
     os.makedirs(out, exist_ok=True)
     list_ = json.load(open(HERE + "/photographs.json"))
     marks = {**{n: {} for n in list_["plain"]}, **{n: {"unsure": True} for n in list_["unsure"]}, **list_["marked"]}
+    measured = list(list_["sky"])[::3]
     for name, e in marks.items():
         file = list_["folder"] + name
-        im = cv2.imread(file)
-        h, w = HEIGHT, round(im.shape[1] * HEIGHT / im.shape[0])
-        im = cv2.resize(im, (w, h), interpolation=cv2.INTER_AREA)
+        im = small(file)
+        h, w = im.shape[:2]
         kept = {"V": im[..., ::-1]}
         if "subject" in e:
             inside = area([e["subject"]], h, w)
-            kept["S"] = cut(im, inside) if e.get("solid") else without_sky(file, inside)
-        if "unsure" not in e:
+            kept["S"] = cut(im, inside) if e.get("solid") else cv2.min(inside, 255 - found_sky(file, (w, h)))
+        if "unsure" not in e and name not in measured:
             kept["W"] = cv2.subtract(area(e.get("water", []), h, w), area(e.get("but", []), h, w))
-        if "horizon" in e:
-            kept["Y"] = e["horizon"]
+        if name in list_["sky"] and name not in measured:
+            kept["K"] = sky(file, list_["sky"][name], im)
         np.savez_compressed(out + "/" + os.path.basename(name)[:-4] + ".npz", **kept)
-        if "S" in kept or e.get("water"):
+        if len(kept) > 1:
             t = im.copy()
+            t[..., 1] = np.maximum(t[..., 1], kept.get("K", np.zeros((h, w), np.uint8)))
             t[..., 2] = np.maximum(t[..., 2], kept.get("S", np.zeros((h, w), np.uint8)))
             t[..., 0] = np.maximum(t[..., 0], kept.get("W", np.zeros((h, w), np.uint8)))
             shown.append(cv2.resize(t, (400, 200)))

@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Small views of ray-traced places, for training what looks at a picture as a whole. See README.md.
 smallPlaces.py --out FOLDER --seeds 1-300 [--jobs 2] [--coast]
-FOLDER/N.npz: views V (one place under three skies, as a camera takes them, sRGB), W the water's coverage, Y the horizon's row in the middle, as a share of
+FOLDER/N.npz: views V (one place under three skies, as a camera takes them, sRGB), W the water's coverage, K the sky's, Y the horizon's row in the middle, as a share of
 the height, T its tilt, degrees clockwise; of each view SUN: the sun's azimuth and height, degrees (0 ahead, 90 right), and luminance, 0 without one.
 The places are those of scenes/places.py, with --coast those by the water, seen from other heights, over smaller and larger waves.
 """
@@ -46,6 +46,7 @@ def make(seed, out, coast):
             os.path.join(out, "%d.npz" % seed),
             V=np.stack(views).astype(np.uint8),
             W=places.q8(water),
+            K=places.q8(mask(1)),
             Y=p.horizon() / H,
             T=p.roll,
             SUN=np.array(suns, np.float32),

@@ -66,8 +66,8 @@ def texture(rng, h, w, perspective):
 
 
 def landscape(rng, h, w, at):
-    """Sky down to about row `at`, hills, walls or trees, and land below."""
-    out = sky(rng, h, w)
+    """Sky down to about row `at`, hills, walls or trees, and land below; and the sky's coverage."""
+    out, open_ = sky(rng, h, w), np.ones((h, w), np.float32)
     line = at - 0.002 * h
     for k in range(int(rng.integers(0, 5))):
         high = h * rng.uniform(0.01, 0.3) * (1 if rng.random() < 0.7 else 0.3)
@@ -79,11 +79,11 @@ def landscape(rng, h, w, at):
         m = np.clip(np.arange(h, dtype=np.float32)[:, None] - top + 0.5, 0, 1)[..., None]
         haze = rng.uniform(0, 0.8) * (1 - k / 5)
         t = texture(rng, h, w, False) * (1 - haze) + haze * out[max(0, int(line) - 2)].mean(0)
-        out = out * (1 - m) + t * m
+        out, open_ = out * (1 - m) + t * m, open_ * (1 - m[..., 0])
     y0 = int(np.clip(at, 0, h))
     if y0 < h:
-        out[y0:] = texture(rng, h - y0, w, True)
-    return out
+        out[y0:], open_[y0:] = texture(rng, h - y0, w, True), 0
+    return out, open_
 
 
 def water(rng, above, shore, horizon):
@@ -139,13 +139,13 @@ def water(rng, above, shore, horizon):
 
 
 def shown(rng, h, w, things, photos):
-    """A picture with water, or without any; its colours (linear) and the water's coverage."""
+    """A picture with water, or without any; its colours (linear), the water's coverage and the sky's, where that is known (else None)."""
     at = h * rng.uniform(0.2, 0.85) if rng.random() < 0.85 else h * rng.uniform(-0.4, 0.1)
     pick = rng.random()
     extra = int(max(0, 0.35 * h - at)) if at < 0.35 * h else 0  # what is mirrored may lie above the picture
     H, at = h + extra, at + extra
     if pick < 0.62 or not photos:
-        above = landscape(rng, H, w, at - h * rng.uniform(0, 0.05) * (rng.random() < 0.5))
+        above, k = landscape(rng, H, w, at - h * rng.uniform(0, 0.05) * (rng.random() < 0.5))
     else:
         p = photos[rng.integers(len(photos))]
         k = min(1.0, rng.uniform(0.45, 1.0))
@@ -154,14 +154,15 @@ def shown(rng, h, w, things, photos):
         above = cv2.resize(p[y0 : y0 + ph, x0 : x0 + pw], (w, H), interpolation=cv2.INTER_AREA)
         if rng.random() < 0.5:
             above = above[:, ::-1].copy()
-        above = above * rng.uniform(0.4, 1.3)
+        above, k = above * rng.uniform(0.4, 1.3), None
     for P, A in things[: int(rng.integers(0, 3))] if rng.random() < 0.4 else []:  # what stands on the shore
         s = rng.uniform(0.2, 0.7) * H / P.shape[0]
         P, A = cv2.resize(P, None, fx=s, fy=s, interpolation=cv2.INTER_AREA), cv2.resize(A, None, fx=s, fy=s, interpolation=cv2.INTER_AREA)
-        above = laid(above, P, A, int(rng.integers(-P.shape[1] // 2, w)), int(at - P.shape[0] * rng.uniform(0.7, 1)))
+        where = int(rng.integers(-P.shape[1] // 2, w)), int(at - P.shape[0] * rng.uniform(0.7, 1))
+        above, k = laid(above, P, A, *where), hidden(k, A, *where)
     y = np.arange(H, dtype=np.float32)[:, None]
     if rng.random() < 0.3:  # none
-        im, m, horizon = above, np.zeros((H, w), np.float32), None
+        im, m = above, np.zeros((H, w), np.float32)
     else:
         shore = np.full(w, at, np.float32)
         kind = rng.random()
@@ -174,17 +175,23 @@ def shown(rng, h, w, things, photos):
         m = np.clip(y - shore[None] + 0.5, 0, 1)
         wet = water(rng, above.astype(np.float32), shore[None] + 0 * y, horizon)
         im = above * (1 - m[..., None]) + wet * m[..., None]
+        k = None if k is None else k * (1 - m)
         if rng.random() < 0.35:  # a near shore, a quay
             bank = H - h * rng.uniform(-0.1, 0.3) + h * rng.uniform(0, 0.2) * (noise(rng, 4, w, int(rng.integers(2, 12)), 0.7)[0] - 0.5) + rng.uniform(-0.3, 0.3) * (np.arange(w) - w / 2)
             n = np.clip(y - bank[None] + 0.5, 0, 1).astype(np.float32)
             im = im * (1 - n[..., None]) + texture(rng, H, w, rng.random() < 0.5) * n[..., None]
-            m = m * (1 - n)
+            m, k = m * (1 - n), None if k is None else k * (1 - n)
     for P, A in things[-int(rng.integers(1, 3)) :] if rng.random() < 0.4 else []:  # boats, swimmers, what stands before it
         s = rng.uniform(0.15, 0.8) * H / P.shape[0]
         P, A = cv2.resize(P, None, fx=s, fy=s, interpolation=cv2.INTER_AREA), cv2.resize(A, None, fx=s, fy=s, interpolation=cv2.INTER_AREA)
         x0, y0 = int(rng.integers(-P.shape[1] // 2, w)), int(rng.integers(-P.shape[0] // 3, H))
-        im, m = laid(im, P, A, x0, y0), laid(m[..., None], 0 * P[..., :1], A, x0, y0)[..., 0]
-    return im[extra:], m[extra:], None if horizon is None else horizon - extra
+        im, m, k = laid(im, P, A, x0, y0), hidden(m, A, x0, y0), hidden(k, A, x0, y0)
+    return im[extra:], m[extra:], None if k is None else k[extra:]
+
+
+def hidden(m, A, x0, y0):
+    """What of a coverage, where that is known, a thing with this coverage leaves to be seen."""
+    return None if m is None else laid(m[..., None], 0 * A[..., None], A, x0, y0)[..., 0]
 
 
 def laid(im, P, A, x0, y0):

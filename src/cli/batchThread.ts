@@ -2,6 +2,7 @@
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import '@/core/network/withWeights'
 import '@/core/network/withWaterWeights'
+import '@/core/network/withSkyWeights'
 import { rename, rm } from 'node:fs/promises'
 import { resolve } from 'node:path'
 import { parentPort } from 'node:worker_threads'

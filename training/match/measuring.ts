@@ -1,4 +1,7 @@
-/** What the measurements on drawn pictures share. */
+/** What the measurements on drawn pictures and photographs share. */
+import '@/core/network/withWeights'
+import '@/core/network/withWaterWeights'
+import '@/core/network/withSkyWeights'
 import sharp from 'sharp'
 import { type Matte, type Picture } from '@/core/raster/picture'
 

@@ -3,7 +3,6 @@
  * Fit: for each view of a place, how many of all other skies rank behind the one it was taken under, and whether that is the first of its place's own.
  * Surroundings: a piece of one half of a view is put into the other half of the same place under another sky; mean CIEDE2000 to how it looks there.
  */
-import '@/core/network/withWeights'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { labOf } from '@/core/colour/lab'

@@ -2,8 +2,6 @@
  * How well water is found on ray-traced places (training/scenes/places.py): intersection over union where there is some, what looks like water where there
  * is none. Usage: training/match/run water FOLDER ...
  */
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
 import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { overlap } from '@/core/matting/errors'

@@ -4,7 +4,7 @@
  */
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
-import { CHANNELS, runNetwork, STEP } from './network'
+import { CHANNELS, runNetwork, seeSky, STEP } from './network'
 
 type Place = readonly [x: number, y: number]
 
@@ -59,13 +59,27 @@ export function coverageLikelihood(picture: Picture, known: Float32Array): Float
   return runNetwork(input, width, height)
 }
 
-/** Where water is in a picture. In the box's place the network is told how far down a row lies, −1 to 1: as it was trained (training/trainWater.py). */
+/** Where water is in a picture. */
 export function waterLikelihood(picture: Picture): Likelihood {
+  const { part, width, height, input } = place(picture)
+  return { part, width, height, data: runNetwork(input, width, height, 'water') }
+}
+
+/** Where sky is in a picture, and water, as it was taught beside. */
+export function skyLikelihood(picture: Picture): { readonly water: Likelihood; readonly sky: Likelihood } {
+  const { part, width, height, input } = place(picture),
+    [water, sky] = seeSky(input, width, height)
+  return { water: { part, width, height, data: water }, sky: { part, width, height, data: sky } }
+}
+
+/** In the box's place the network is told how far down a row lies, −1 to 1: as it was trained (training/trainPlaces.py). */
+function place(picture: Picture): Seen & { readonly part: Box } {
   const part = { x: 0, y: 0, width: picture.width, height: picture.height },
-    { width, height, input } = colours(picture, part)
+    seen = colours(picture, part),
+    { width, height, input } = seen
   for (let y = 0, i = BOX; y < height; y++)
     for (let x = 0; x < width; x++, i += CHANNELS) input[i] = (2 * y) / (height - 1) - 1
-  return { part, width, height, data: runNetwork(input, width, height, 'water') }
+  return { part, ...seen }
 }
 
 /** What the network is shown of a part. */

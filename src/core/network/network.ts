@@ -56,6 +56,7 @@ const SHAPES = {
   q1a: [3, A, A],
   q1b: [3, A, A],
   // The first four are the thing at the two by two px that a px of half the size stands for; the others its outline, which it was taught to know as well.
+  // Of a place seen for its sky they are its water and its sky.
   out: [3, A, 8],
 } as const
 
@@ -73,7 +74,7 @@ type Layers = Record<Exclude<keyof typeof SHAPES, Later>, Convolution> & Partial
 const bytesOf = ([side, inputs, outputs]: Shape) => outputs * (8 + side * side * inputs)
 
 /** What it has learnt to tell: each with weights of its own. */
-export type Lesson = 'things' | 'water'
+export type Lesson = 'things' | 'water' | 'sky'
 
 /**
  * Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made.
@@ -144,12 +145,19 @@ function prepared(lesson: Lesson): Prepared {
  * How much each pixel speaks for what is meant, as the logarithm of the odds (nats).
  * @param input CHANNELS floats for each of width × height px, row by row; both multiples of STEP and at least four times that
  */
-export function runNetwork(
+export const runNetwork = (
   input: Float32Array,
   width: number,
   height: number,
-  lesson: Lesson = 'things',
-): Float32Array {
+  lesson: 'things' | 'water' = 'things',
+): Float32Array => answers(lesson, input, width, height, 1)[0]
+
+/** How much each pixel of a place speaks for water, and for sky, the same way. */
+export const seeSky = (input: Float32Array, width: number, height: number): [water: Float32Array, sky: Float32Array] =>
+  answers('sky', input, width, height, 2) as [Float32Array, Float32Array]
+
+/** The first so many of the two planes it answers with. */
+function answers(lesson: Lesson, input: Float32Array, width: number, height: number, count: number): Float32Array[] {
   const { stack, layers } = prepared(lesson),
     start = stack.take(0)
   const plane = (level: number, channels: number) => takePlane(stack, width >> level, height >> level, channels)
@@ -192,12 +200,15 @@ export function runNetwork(
       t1 = residual(up(t2, u1, e1, 1), q1a, q1b, 1),
       last = plane(1, out.outputs)
     convolve(stack, t1, out, last, { rectify: false })
-    const result = new Float32Array(width * height)
-    for (let y = 0; y < height; y++) {
-      const row = stack.floats(last.at + (y >> 1) * last.row, last.width * last.channels)
-      for (let x = 0; x < width; x++) result[y * width + x] = row[(x >> 1) * last.channels + 2 * (y & 1) + (x & 1)]
-    }
-    return result
+    return Array.from({ length: count }, (_, answer) => {
+      const plane = new Float32Array(width * height)
+      for (let y = 0, i = 0; y < height; y++) {
+        const row = stack.floats(last.at + (y >> 1) * last.row, last.width * last.channels),
+          first = 4 * answer + 2 * (y & 1)
+        for (let x = 0; x < width; x++, i++) plane[i] = row[(x >> 1) * last.channels + first + (x & 1)]
+      }
+      return plane
+    })
   } finally {
     stack.release(start)
   }

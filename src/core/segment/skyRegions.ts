@@ -1,11 +1,13 @@
 /**
- * How probably each region of a picture is sky, by what it looks like and where it lies: a logistic regression (Berkson 1944; fitted by
- * training/sky.mjs, each photograph left out in turn). That sky is smooth, light, blue or white, and on top is common practice in sky detection,
+ * How probably each region of a picture is sky, by what it looks like, where it lies and what the network makes of it: a logistic regression (Berkson 1944;
+ * fitted by training/sky/run, each photograph left out in turn). That sky is smooth, light, blue or white, and on top is common practice in sky detection,
  * e.g. Zafarifar and de With, "Blue sky detection for picture quality enhancement", ACIVS 2006.
  */
 import { type Size } from '../raster/picture'
 import { geodesicDistance, type RegionGraph } from './regionGraph'
+import { SUREST } from './expectation'
 import { FLAT } from './guess'
+import { type SkySeen } from './skySeen'
 
 /** Added to a gradient before its logarithm is taken, CIELAB units a pixel. */
 const STILL = 0.05
@@ -21,12 +23,28 @@ export const SKY_FEATURES = [
   'warm for its rank', // rank times b* where that is positive
   'nearer to the top', // logarithms: farther along the picture from the bottom row than from the top row, geodesic distances
   'on the bottom row', // share of the picture's width
+  'seen as sky', // by the network: the mean of the logarithm of the odds, nats; without it 0
+  'seen as water', // the same
 ] as const
 
-/** One row of values a region. @param gradient of the picture the regions are of, CIELAB units a pixel */
-export function skyFeatures(graph: RegionGraph, gradient: Float32Array, { width, height }: Size): Float32Array[] {
+/** So many of them come from the network. */
+export const FROM_NETWORK = 2
+
+/**
+ * One row of values a region.
+ * @param gradient of the picture the regions are of, CIELAB units a pixel
+ * @param seen by the network; null without it
+ */
+export function skyFeatures(
+  graph: RegionGraph,
+  gradient: Float32Array,
+  { width, height }: Size,
+  seen: SkySeen | null,
+): Float32Array[] {
   const { count, area, colour, regionOf } = graph,
     steep = new Float32Array(count),
+    asSky = new Float32Array(count),
+    asWater = new Float32Array(count),
     lowest = new Float32Array(count),
     top = new Float32Array(count),
     bottom = new Float32Array(count)
@@ -34,6 +52,10 @@ export function skyFeatures(graph: RegionGraph, gradient: Float32Array, { width,
     for (let x = 0; x < width; x++, i++) {
       const r = regionOf[i]
       steep[r] += gradient[i]
+      if (seen) {
+        asSky[r] += atMost(seen.sky[i])
+        asWater[r] += atMost(seen.water[i])
+      }
       lowest[r] = y / height
       if (y === 0) top[r]++
       if (y === height - 1) bottom[r]++
@@ -65,17 +87,34 @@ export function skyFeatures(graph: RegionGraph, gradient: Float32Array, { width,
       rank[r] * Math.max(0, b),
       Math.log1p(fromBottom[r]) - Math.log1p(fromTop[r]),
       bottom[r] / width,
+      asSky[r] / area[r],
+      asWater[r] / area[r],
     )
   })
 }
 
-/** Printed by training/sky.mjs. */
-const BIAS = -7.657,
-  WEIGHTS = [0.0544, 0.1035, -1.5735, 0.7121, 4.924, 0.3181, -0.132, 1.096, -3.8219]
+const atMost = (nats: number): number => Math.max(-SUREST, Math.min(SUREST, nats))
+
+/** Printed by training/sky/run. */
+const WITHOUT = {
+    bias: -7.657,
+    weights: [0.0544, 0.1035, -1.5735, 0.7121, 4.924, 0.3181, -0.132, 1.096, -3.8219],
+  },
+  WITH = {
+    bias: -3.94,
+    weights: [0.027, 0.0519, -0.7115, -0.6351, 3.3192, 0.1759, -0.0716, 0.7598, -1.7951, 0.5107, 0.0896],
+  }
 
 /** 0-1 a region. */
-export const skyProbability = (graph: RegionGraph, gradient: Float32Array, size: Size): Float32Array =>
-  Float32Array.from(
-    skyFeatures(graph, gradient, size),
-    (values) => 1 / (1 + Math.exp(-values.reduce((sum, v, k) => sum + WEIGHTS[k] * v, BIAS))),
+export function skyProbability(
+  graph: RegionGraph,
+  gradient: Float32Array,
+  size: Size,
+  seen: SkySeen | null,
+): Float32Array {
+  const { bias, weights } = seen ? WITH : WITHOUT
+  return Float32Array.from(
+    skyFeatures(graph, gradient, size, seen),
+    (values) => 1 / (1 + Math.exp(-weights.reduce((sum, w, k) => sum + w * values[k], bias))),
   )
+}

@@ -1,5 +1,5 @@
 /**
- * Sky: by what its regions look like and where they lie; openings between branches are found by colour, twigs and wires kept.
+ * Sky: by what its regions look like, where they lie and what the network makes of them; openings between branches are found by colour, twigs and wires kept.
  *
  * How probably each region is sky (segment/skyRegions.ts) is the first guess, which is cut and carried to full size. What does not hang together
  * with the sky on top (water, walls) counts where it is sky all but surely, or as small openings above the lowest sky.
@@ -22,13 +22,14 @@ import { colourGradient } from '../segment/basins'
 import { makeRegionTree } from '../segment/regionTree'
 import { stateToMatte } from '../segment/softEdge'
 import { skyProbability } from '../segment/skyRegions'
+import { skySeen } from '../segment/skySeen'
 import { segmentView, type SegmentView } from '../segment/view'
 import { type Sample } from '../steps/step'
 import { type Context, type Finder, type Found, type Scene } from './finder'
 
 const REGIONS = 500
 /** What is as probable as this on average is sky, wherever it lies. */
-const SURE = 0.85
+const SURE = 0.6
 /** More than this share of the picture is no sky with something before it, but a picture of one thing. */
 export const EVERYTHING = 0.985
 /** A colour must speak this loudly to be heard against what lies around it, and separating two alike neighbours costs this much, nats. */
@@ -60,9 +61,12 @@ export function skyIn(scene: Scene, params: SkyFields & { readonly sample: Sampl
   const view = segmentView(scene, params.sample, context),
     small = view.levels.length - 1,
     { width, height } = view.lab
+  // First: a page that has no weights for it yet begins again when they are there.
+  const seen = context.network === false ? null : skySeen(view)
+  context.check(0.1)
   const { graph, gradient } = skyRegionsOf(view)
   context.check(0.25)
-  const probable = skyProbability(graph, gradient, view.lab)
+  const probable = skyProbability(graph, gradient, view.lab, seen)
   if (!probable.some((p) => p > 0.5)) return 'nothing in it looks like sky'
   const given = opaqueOnly(view.levels[small]),
     guess = mapInto(new Float32Array(given.length), given, (g, i) =>

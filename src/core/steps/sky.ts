@@ -20,13 +20,13 @@ export const smallSkyNote = (share: number): string | undefined =>
     : undefined
 
 /**
- * Sky: by what its regions look like and where they lie; openings between branches are found by colour, twigs and wires kept.
+ * Sky: by what its regions look like, where they lie and what the network makes of them; openings between branches are found by colour, twigs and wires kept.
  */
 export const sky: FindingKind<'sky', SkyFields> = {
   kind: 'sky',
   finds: true,
   looksAtPixels: true,
-  version: 3,
+  version: 4,
   fields: { openings: length(OPENINGS), twigs: length(TWIGS) },
   /**
    * Before, `offset` moved the boundary and `blend` softened it: every step has `grow` and `feather` for that. `fillGaps` was the share of the sky's area

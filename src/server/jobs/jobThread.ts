@@ -2,6 +2,7 @@
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import '@/core/network/withWeights'
 import '@/core/network/withWaterWeights'
+import '@/core/network/withSkyWeights'
 import { parentPort, workerData } from 'node:worker_threads'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'
