@@ -1,5 +1,6 @@
 /** What the rows about subjects and their edges work on. */
 import '@/core/network/withWeights'
+import '@/core/network/withSkyWeights'
 import sharp from 'sharp'
 import { grow } from '@/core/raster/grow'
 import { picturePyramid } from '@/core/raster/levels'
