@@ -167,13 +167,13 @@ class Views(torch.utils.data.IterableDataset):
 def loss_of(o, t):
     """Cross entropy, and one minus the soft overlap of each picture, where the truth is known."""
     sum_ = 0
-    for k, weight in ((0, 1), (1, 1)):
+    for k in (0, 1):
         known = (t[:, k] >= 0).float()
         p, y = torch.sigmoid(o[:, k]) * known, t[:, k].clamp(min=0)
         inter, both = (p * y).sum((1, 2)), (p + y - p * y).sum((1, 2))
         any_ = known.amax((1, 2))
         cross = F.binary_cross_entropy_with_logits(o[:, k], y, reduction="none") * known
-        sum_ = sum_ + weight * (cross.mean() + 0.5 * ((1 - (inter + 300) / (both + 300)) * any_).mean())
+        sum_ = sum_ + cross.mean() + 0.5 * ((1 - (inter + 300) / (both + 300)) * any_).mean()
     return sum_
 
 

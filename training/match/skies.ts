@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { parseStep } from '@/core/formats/recipe'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { foldSteps } from '@/core/select/steps'
-import { greyOf, mean, read } from './measuring'
+import { greyOf, mean, read, worst } from './measuring'
 
 const WIDTH = 900
 /** Fewer right than this is a failure. */
@@ -50,9 +50,8 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.jpg'))) 
     `land ${(100 * lands.at(-1)!).toFixed(1)} %`,
   )
 }
-const tenth = (values: readonly number[]) =>
-  mean(values.toSorted((a, b) => a - b).slice(0, Math.max(1, Math.floor(values.length / 10))))
-const told = (values: readonly number[]) => `${(100 * mean(values)).toFixed(1)} (${(100 * tenth(values)).toFixed(1)})`
+const told = (values: readonly number[]) =>
+  `${(100 * mean(values)).toFixed(1)} (${(100 - 100 * worst(values.map((v) => 1 - v))).toFixed(1)})`
 console.log(
   `${wholes.length} photographs, right (worst tenth): sky ${told(skies)}, land ${told(lands)}, all ${told(wholes)} %; under ${100 * FAILED} % of either: ${failed.length} (${failed.join(' ')})`,
 )

@@ -95,7 +95,7 @@ export function skyFeatures(
 
 const atMost = (nats: number): number => Math.max(-SUREST, Math.min(SUREST, nats))
 
-/** Printed by training/sky/run. */
+/** Printed by training/sky/run; without the network, as it was fitted to the photographs with points and places alone. */
 const WITHOUT = {
     bias: -7.657,
     weights: [0.0544, 0.1035, -1.5735, 0.7121, 4.924, 0.3181, -0.132, 1.096, -3.8219],
