@@ -72,9 +72,12 @@ def linear(v):
 
 def bumps(points, h, w):
     out = np.zeros((h, w), np.float32)
-    yy, xx = np.mgrid[0:h, 0:w]
     for x, y in points:
-        out = np.maximum(out, np.exp(-((xx - x) ** 2 + (yy - y) ** 2) / (2 * SIGMA**2)))
+        a, b, c, d = [max(0, int(v)) for v in (y - 5 * SIGMA, y + 5 * SIGMA + 2, x - 5 * SIGMA, x + 5 * SIGMA + 2)]
+        part = out[a:b, c:d]
+        if part.size:
+            across, down = np.arange(c, c + part.shape[1]) - x, np.arange(a, a + part.shape[0]) - y
+            np.maximum(part, np.exp(-(across[None] ** 2 + down[:, None] ** 2) / (2 * SIGMA**2)), out=part)
     return out
 
 

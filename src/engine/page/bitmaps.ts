@@ -9,7 +9,7 @@ export function bitmapOf(image: ImageData): ImageBitmap {
 }
 
 /** At most `longest` px on its longer side. */
-export function scaled(source: ImageBitmap, longest: number): OffscreenCanvas {
+export function scaled(source: ImageBitmap | OffscreenCanvas, longest: number): OffscreenCanvas {
   const scale = Math.min(1, longest / Math.max(source.width, source.height))
   const target = new OffscreenCanvas(
     Math.max(1, Math.round(source.width * scale)),

@@ -152,9 +152,12 @@ export class Engine {
   measure(request: SelectRequest): Promise<PhotoMeasured | null> {
     return this.picture.measure(this.sent(request), Atomics.add(this.latest, MATCH, 1) + 1)
   }
-  /** These pictures will probably be shown next. */
-  expect(assets: readonly string[]): void {
-    this.layers.expect(assets)
+  private expected = 0
+  /** These pictures will probably be shown next: opened once what is shown is drawn. */
+  async expect(assets: readonly string[]): Promise<void> {
+    const mine = ++this.expected
+    await this.tiles.idle()
+    if (mine === this.expected) this.layers.expect(assets)
   }
   /** Null when a newer one overtook it. */
   matchLayer(request: SelectRequest, layer: string): Promise<MatchedLayer | string | null> {
@@ -212,7 +215,9 @@ export class Engine {
   pixel(x: number, y: number) {
     return this.tiles.anyone((worker) => worker.pixel(x, y))
   }
-  cover(longest: number): Promise<Blob> {
-    return this.tiles.anyone((worker) => worker.cover(longest))
+  /** Null when the layers changed before it was done. */
+  cover(longest: number): Promise<Blob | null> {
+    const epoch = Atomics.load(this.epochs, 0)
+    return this.tiles.anyone((worker) => worker.cover(longest, epoch))
   }
 }

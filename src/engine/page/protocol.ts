@@ -224,7 +224,8 @@ export interface TileWorker {
   ants(view: Viewport, phases: number): Promise<ImageBitmap[]>
   /** Red, green, blue, alpha (0-255) of a canvas pixel; null outside. */
   pixel(x: number, y: number): Promise<readonly [number, number, number, number] | null>
-  cover(longest: number): Promise<Blob>
+  /** A small picture of the whole canvas, between other answers; null when the layers changed before it was done. */
+  cover(longest: number, epoch: number): Promise<Blob | null>
   layerThumbnail(nodes: readonly Node<string>[], canvas: Size, linear: boolean, longest: number): Promise<ImageBitmap>
   /** How many pixels have which value: 256 counts each of red, green, blue and luma. */
   histogram(nodes: readonly Node<string>[], canvas: Size, linear: boolean): Promise<readonly Uint32Array[]>

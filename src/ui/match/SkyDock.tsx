@@ -29,8 +29,7 @@ import {
 
 /** ms */
 const REST_MS = 250
-const expectPictures = (assets: readonly string[]): void =>
-  void askLayers((engine) => Promise.resolve(engine.expect(assets)))
+const expectPictures = (assets: readonly string[]): void => void askLayers((engine) => engine.expect(assets))
 
 export function SkyDock() {
   return useMatchTool() === 'sky' ? <Dock /> : null

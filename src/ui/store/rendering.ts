@@ -280,7 +280,8 @@ export class Rendering {
         return
       }
       try {
-        await sendCover(id, await this.engine.cover(COVER_PX))
+        const cover = await this.engine.cover(COVER_PX)
+        if (cover) await sendCover(id, cover)
       } catch {
         /* the shelf keeps the older cover; the next change tries again */
       }

@@ -14,6 +14,7 @@ export class TilePool {
   private readonly threads: Worker[] = []
   private readonly workers: Comlink.Remote<TileWorker>[] = []
   private readonly waiting: number[] = []
+  private resting: (() => void)[] = []
 
   constructor(width: number, epochs: SharedArrayBuffer, failed: () => void) {
     for (let i = 0; i < width; i++) {
@@ -59,7 +60,15 @@ export class TilePool {
       return await ask(this.workers[i])
     } finally {
       this.waiting[i]--
+      if (this.isIdle) for (const go of this.resting.splice(0)) go()
     }
+  }
+  private get isIdle(): boolean {
+    return this.waiting.every((requests) => requests === 0)
+  }
+  /** When none of them has anything to do: what may wait does not take the time that what is shown needs. */
+  idle(): Promise<void> {
+    return new Promise((rest) => (this.isIdle ? rest() : this.resting.push(rest)))
   }
 
   close(): void {

@@ -31,6 +31,8 @@ const levelSize = (level: number, size: Size = canvas): Size => ({
   width: Math.ceil(size.width / 2 ** level),
   height: Math.ceil(size.height / 2 ** level),
 })
+/** What was asked meanwhile is answered before this goes on. */
+const othersFirst = (): Promise<void> => new Promise((later) => setTimeout(later))
 /** Some nodes over all of a canvas, as small as that. */
 function small(nodes: readonly Node<string>[], size: Size, linear: boolean, longest: number): Picture {
   const level = coarseLevel(longest, size)
@@ -98,14 +100,21 @@ const api: TileWorker = {
     const { data } = now.region({ level: 0, x, y, width: 1, height: 1 })
     return [data[0], data[1], data[2], data[3]]
   },
-  async cover(longest) {
+  async cover(longest, wanted) {
     const level = coarseLevel(longest),
-      { width, height } = levelSize(level)
-    const { data } = now.region({ level, x: 0, y: 0, width, height })
-    return scaled(
-      bitmapOf(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)),
-      longest,
-    ).convertToBlob({ type: 'image/webp', quality: 0.82 })
+      size = levelSize(level),
+      surface = new OffscreenCanvas(size.width, size.height),
+      paint = surface.getContext('2d')!
+    for (let y = 0; y < size.height; y += TILE)
+      for (let x = 0; x < size.width; x += TILE) {
+        await othersFirst()
+        if (Atomics.load(epoch, 0) !== wanted) return null
+        const width = Math.min(TILE, size.width - x),
+          height = Math.min(TILE, size.height - y),
+          { data } = now.region({ level, x, y, width, height })
+        paint.putImageData(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height), x, y)
+      }
+    return scaled(surface, longest).convertToBlob({ type: 'image/webp', quality: 0.82 })
   },
   async layerThumbnail(nodes, size, linear, longest) {
     const { data, width, height } = small(nodes, size, linear, longest)

@@ -45,7 +45,10 @@ export const StepRow = memo(function StepRow({
     op = isFinding(step) ? opOf(step) : null
   const row = useRef<HTMLLIElement | null>(null)
   useEffect(() => {
-    if (open) row.current?.scrollIntoView({ block: 'nearest' })
+    if (!open) return
+    // With the frame's own layout: asked for at once, it would be laid out twice.
+    const frame = requestAnimationFrame(() => row.current?.scrollIntoView({ block: 'nearest' }))
+    return () => cancelAnimationFrame(frame)
   }, [open])
   const toggle = () => {
     if (open) closeStep()
