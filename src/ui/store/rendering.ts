@@ -12,6 +12,7 @@ import { type BenchState } from './benchState'
 import { get, set, shownProject, useBench } from './bench'
 import { sendCover } from './server'
 import { PixelUnderPointer } from './pixelUnderPointer'
+import { diffOf } from '@/document/diff'
 import { cutsActive, type Frame, frameOf, partInView, sameMap, samePart } from './frame'
 import { decidesMatte, homeToView, isMoving, lookedAt, requestFor, selectRequest } from './requests'
 
@@ -152,13 +153,16 @@ export class Rendering {
       matte = frame.cut && this.matte
     if (
       last &&
-      frame.layers === last.layers &&
       frame.linear === last.linear &&
       frame.cut === last.cut &&
       matte === this.lastCut &&
-      samePart(frame.part, last.part)
-    )
+      samePart(frame.part, last.part) &&
+      // An act has the values that were shown while its slider moved, in records of its own.
+      !diffOf(last.layers, frame.layers)
+    ) {
+      this.lastFrame = frame
       return
+    }
     // While something is dragged, one change after the other: what comes in between is passed over, and the last of it made good.
     if (this.showing && state.live) {
       this.behind = true
