@@ -1,4 +1,4 @@
-/** The network's weights are brought when a worker is first asked for what may need them. */
+/** The network's weights are brought when a worker is first asked for what may need them, to the picture worker before that, once it has made ready for picks. */
 import { type Lesson } from '@/core/network/network'
 
 const LOADS: Record<Lesson, () => Promise<unknown>> = {
@@ -18,4 +18,9 @@ export function networkWeights(lesson: Lesson = 'things'): Promise<unknown> {
   })
   coming.set(lesson, asked)
   return asked
+}
+
+/** Brings all of them, one after the other, while nothing else is asked for. What cannot be had now is asked for again when it is needed. */
+export async function allWeights(): Promise<void> {
+  for (const lesson of Object.keys(LOADS) as Lesson[]) await networkWeights(lesson).catch(() => {})
 }

@@ -1,5 +1,4 @@
 'use client'
-import { DropdownMenu } from 'radix-ui'
 import { type ReactNode } from 'react'
 import { removeMask } from '@/document/masks'
 import { type Layer, SELECTION } from '@/document/records'
@@ -20,33 +19,17 @@ import {
   selectMask,
 } from './maskActions'
 import { later } from '@/ui/primitives/later'
+import { MenuItem, MenuLine, SubMenu } from '@/ui/primitives/Menu'
 
-const Line = () => <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
 function Item({ name, run, why }: { name: string; run: () => void; why?: string }) {
   return (
-    <DropdownMenu.Item className="menu-item" disabled={why !== undefined} title={why} onSelect={run}>
+    <MenuItem disabled={why !== undefined} title={why} onSelect={run}>
       {name}
-    </DropdownMenu.Item>
+    </MenuItem>
   )
 }
 function Sub({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <DropdownMenu.Sub>
-      <DropdownMenu.SubTrigger className="menu-item flex justify-between gap-4">
-        {name}
-        <span aria-hidden>›</span>
-      </DropdownMenu.SubTrigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.SubContent
-          className="menu max-h-[var(--radix-dropdown-menu-content-available-height)] overflow-y-auto"
-          collisionPadding={8}
-          sideOffset={4}
-        >
-          {children}
-        </DropdownMenu.SubContent>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Sub>
-  )
+  return <SubMenu name={name}>{children}</SubMenu>
 }
 
 const MaskLibraryItems = later(() => import('./MaskLibrary').then((module) => module.MaskLibraryItems))
@@ -121,7 +104,7 @@ export function MaskItems({ layer }: { layer: Layer }) {
           set({ view: 'tint', tintHidden: true })
         }}
       />
-      <Line />
+      <MenuLine />
       <Item
         name={mask.enabled ? 'Switch the mask off' : 'Switch the mask on'}
         run={() => editMask(layer, mask.enabled ? 'Mask off' : 'Mask on', { enabled: !mask.enabled })}
@@ -130,7 +113,7 @@ export function MaskItems({ layer }: { layer: Layer }) {
         name={mask.unlinked ? 'Link to the picture' : 'Unlink from the picture'}
         run={() => editMask(layer, mask.unlinked ? 'Link mask' : 'Unlink mask', { unlinked: !mask.unlinked })}
       />
-      <Line />
+      <MenuLine />
       <Item name="Make a selection of it" run={() => selectMask(layer)} />
       <Sub name="Copy to another layer">
         {layers
@@ -155,7 +138,7 @@ export function MaskItems({ layer }: { layer: Layer }) {
           void import('./MaskLibrary').then(({ keepInLibrary }) => keepInLibrary(layer))
         }}
       />
-      <Line />
+      <MenuLine />
       <Item
         name="Apply for good"
         why={

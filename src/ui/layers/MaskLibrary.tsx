@@ -2,7 +2,6 @@
 import { sentenceOf } from '@/core/fields/sentenceOf'
 import { keepable } from '@/document/limits'
 import { Trash2 } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
 import { useEffect } from 'react'
 import { toast } from 'sonner'
 import { type Layer } from '@/document/records'
@@ -12,6 +11,7 @@ import { sendPicture } from '@/ui/store/server'
 import { choosePictureFiles, nameOfFile, sendWithProgress, tell } from '@/ui/store/addPictures'
 import { maskFromPicture, openMask } from './maskActions'
 import { counted } from '@/ui/primitives/counted'
+import { MenuItem, MenuLine } from '@/ui/primitives/Menu'
 
 /** Mask pictures to choose from, the same in every project. */
 export function MaskLibraryItems({ layer }: { layer: Layer }) {
@@ -26,10 +26,7 @@ export function MaskLibraryItems({ layer }: { layer: Layer }) {
         const { asset, name } = mask
         return (
           <div key={asset} className="flex items-center">
-            <DropdownMenu.Item
-              className="menu-item flex flex-1 items-center gap-2.5"
-              onSelect={() => maskFromPicture(layer, asset, name)}
-            >
+            <MenuItem className="flex flex-1 items-center gap-2.5" onSelect={() => maskFromPicture(layer, asset, name)}>
               <img
                 src={`/api/pictures/${asset}`}
                 alt=""
@@ -39,7 +36,7 @@ export function MaskLibraryItems({ layer }: { layer: Layer }) {
                 className="h-9 w-[54px] rounded-[3px] bg-black object-contain"
               />
               {name}
-            </DropdownMenu.Item>
+            </MenuItem>
             <button
               type="button"
               aria-label={`Remove ${name} from the library`}
@@ -52,10 +49,8 @@ export function MaskLibraryItems({ layer }: { layer: Layer }) {
           </div>
         )
       })}
-      <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-      <DropdownMenu.Item className="menu-item" onSelect={importMasks}>
-        Put pictures into the library …
-      </DropdownMenu.Item>
+      <MenuLine />
+      <MenuItem onSelect={importMasks}>Put pictures into the library …</MenuItem>
     </>
   )
 }

@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
 import { type Layer } from '@/document/records'
 import { later } from '@/ui/primitives/later'
+import { MenuSheet } from '@/ui/primitives/Menu'
 
 const MaskItems = later(() => import('./MaskItems').then((module) => module.MaskItems))
 
@@ -29,16 +30,7 @@ export function MaskMenu({ layer, press, children }: { layer: Layer; press?: () 
       >
         {children}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          className="menu max-h-[var(--radix-dropdown-menu-content-available-height)] overflow-y-auto"
-        >
-          {open && <MaskItems layer={layer} />}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuSheet align="start">{open && <MaskItems layer={layer} />}</MenuSheet>
     </DropdownMenu.Root>
   )
 }

@@ -3,6 +3,7 @@ import { FolderPlus, ImagePlus } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { choosePictureFiles } from '@/ui/store/addPictures'
 import { chooseFolder } from '@/ui/store/folders'
+import { MenuItem, MenuSheet } from '@/ui/primitives/Menu'
 
 /** Files or a folder, asked for. @param purpose a name for who asks, in the page */
 export function AddPictures({
@@ -19,23 +20,15 @@ export function AddPictures({
       <DropdownMenu.Trigger className="h-8 shrink-0 rounded-lg border border-[var(--line)] px-3 text-[13px] font-semibold hover:bg-[var(--hover)]">
         {label}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="end" sideOffset={4} collisionPadding={8}>
-          <DropdownMenu.Item
-            className="menu-item flex items-center gap-2"
-            onSelect={() => choosePictureFiles(purpose, true, add)}
-          >
-            <ImagePlus size={15} />
-            Pictures …
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="menu-item flex items-center gap-2"
-            onSelect={() => chooseFolder(`${purpose}-folder`, add)}
-          >
-            <FolderPlus size={15} />A folder …
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuSheet align="end">
+        <MenuItem className="flex items-center gap-2" onSelect={() => choosePictureFiles(purpose, true, add)}>
+          <ImagePlus size={15} />
+          Pictures …
+        </MenuItem>
+        <MenuItem className="flex items-center gap-2" onSelect={() => chooseFolder(`${purpose}-folder`, add)}>
+          <FolderPlus size={15} />A folder …
+        </MenuItem>
+      </MenuSheet>
     </DropdownMenu.Root>
   )
 }

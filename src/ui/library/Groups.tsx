@@ -1,11 +1,11 @@
 'use client'
 /** Groups of the library's pictures: as chips, and as a menu that moves a picture into one. */
-import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { type LibraryKind, type LibraryPicture } from '@/document/library'
 import { More } from '@/ui/primitives/More'
 import { Naming } from '@/ui/primitives/Naming'
 import { changePicture, groupsOf, renameLibraryGroup } from '@/ui/store/library'
+import { MenuItem, SubMenu } from '@/ui/primitives/Menu'
 
 const CHIP =
   'rounded-md px-2 py-1 text-xs font-medium whitespace-nowrap hover:bg-[var(--hover)] aria-pressed:bg-[var(--ink)] aria-pressed:text-[var(--panel)]'
@@ -52,15 +52,10 @@ export function Groups({
       )}
       {shown !== null && groups.includes(shown) && (
         <More what={`the group ${shown}`} className="size-7 shrink-0 hover:bg-[var(--hover)]">
-          <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-            Rename the group
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="menu-item"
-            onSelect={() => void renameLibraryGroup(kind, shown, '').then((done) => done && show(null))}
-          >
+          <MenuItem onSelect={() => setRenaming(true)}>Rename the group</MenuItem>
+          <MenuItem onSelect={() => void renameLibraryGroup(kind, shown, '').then((done) => done && show(null))}>
             Remove the group; its pictures stay
-          </DropdownMenu.Item>
+          </MenuItem>
         </More>
       )}
     </div>
@@ -81,29 +76,16 @@ export function MoveToGroup({
 }) {
   const move = (group: string) => void changePicture(kind, picture.asset, { group })
   return (
-    <DropdownMenu.Sub>
-      <DropdownMenu.SubTrigger className="menu-item flex justify-between">
-        Move to a group<span aria-hidden>›</span>
-      </DropdownMenu.SubTrigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
-          {groups
-            .filter((group) => group !== picture.group)
-            .map((group) => (
-              <DropdownMenu.Item key={group} className="menu-item" onSelect={() => move(group)}>
-                {group}
-              </DropdownMenu.Item>
-            ))}
-          <DropdownMenu.Item className="menu-item" onSelect={onNew}>
-            A new group …
-          </DropdownMenu.Item>
-          {picture.group && (
-            <DropdownMenu.Item className="menu-item" onSelect={() => move('')}>
-              No group
-            </DropdownMenu.Item>
-          )}
-        </DropdownMenu.SubContent>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Sub>
+    <SubMenu name="Move to a group">
+      {groups
+        .filter((group) => group !== picture.group)
+        .map((group) => (
+          <MenuItem key={group} onSelect={() => move(group)}>
+            {group}
+          </MenuItem>
+        ))}
+      <MenuItem onSelect={onNew}>A new group …</MenuItem>
+      {picture.group && <MenuItem onSelect={() => move('')}>No group</MenuItem>}
+    </SubMenu>
   )
 }

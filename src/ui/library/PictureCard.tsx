@@ -10,6 +10,7 @@ import { changePicture, moveInLibrary, takeOutOfLibrary, usesOfPicture } from '@
 import { say } from '@/ui/store/say'
 import { KIND_NAMES, toggle } from './browsing'
 import { MoveToGroup } from './Groups'
+import { MenuItem, MenuLine, MenuSheet, SubMenu } from '@/ui/primitives/Menu'
 
 const bytesTold = (bytes: number): string =>
   bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`
@@ -84,36 +85,19 @@ export function PictureCard({
             </b>
           )}
           <More what={name} className="size-6 shrink-0 hover:bg-[var(--hover)]">
-            <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('picture')}>
-              Rename
-            </DropdownMenu.Item>
+            <MenuItem onSelect={() => setNaming('picture')}>Rename</MenuItem>
             <MoveToGroup kind={kind} picture={picture} groups={groups} onNew={() => setNaming('group')} />
-            <DropdownMenu.Sub>
-              <DropdownMenu.SubTrigger className="menu-item flex justify-between">
-                Put among<span aria-hidden>›</span>
-              </DropdownMenu.SubTrigger>
-              <DropdownMenu.Portal>
-                <DropdownMenu.SubContent className="menu" sideOffset={4} collisionPadding={8}>
-                  {KIND_NAMES.filter(([to]) => to !== kind).map(([to, label]) => (
-                    <DropdownMenu.Item
-                      key={to}
-                      className="menu-item"
-                      onSelect={() => void moveInLibrary(kind, to, [picture])}
-                    >
-                      {label}
-                    </DropdownMenu.Item>
-                  ))}
-                </DropdownMenu.SubContent>
-              </DropdownMenu.Portal>
-            </DropdownMenu.Sub>
-            <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-            <DropdownMenu.Item
-              className="menu-item"
-              disabled={!kept}
-              onSelect={() => void takeOutOfLibrary(kind, [picture])}
-            >
+            <SubMenu name="Put among">
+              {KIND_NAMES.filter(([to]) => to !== kind).map(([to, label]) => (
+                <MenuItem key={to} onSelect={() => void moveInLibrary(kind, to, [picture])}>
+                  {label}
+                </MenuItem>
+              ))}
+            </SubMenu>
+            <MenuLine />
+            <MenuItem disabled={!kept} onSelect={() => void takeOutOfLibrary(kind, [picture])}>
               {kept ? 'Remove from the library' : 'Listed as long as a project shows it'}
-            </DropdownMenu.Item>
+            </MenuItem>
           </More>
         </div>
         <p className="truncate text-[11px] leading-4 text-[var(--muted)]">
@@ -143,16 +127,14 @@ function Uses({ picture }: { picture: LibraryPicture }) {
       >
         in {picture.projects === 1 ? 'a project' : `${picture.projects} projects`}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu max-h-72 max-w-80 overflow-y-auto" sideOffset={4} collisionPadding={8}>
-          {!places && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
-          {places?.map(({ id, name, href }) => (
-            <DropdownMenu.Item key={id} asChild className="menu-item block truncate">
-              <Link href={href}>{name}</Link>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuSheet className="max-h-72 max-w-80 overflow-y-auto">
+        {!places && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
+        {places?.map(({ id, name, href }) => (
+          <MenuItem key={id} asChild className="block truncate">
+            <Link href={href}>{name}</Link>
+          </MenuItem>
+        ))}
+      </MenuSheet>
     </DropdownMenu.Root>
   )
 }

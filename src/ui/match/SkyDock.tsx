@@ -1,6 +1,5 @@
 'use client'
 /** The library of skies below the picture, the best fit first: chosen by a press or the arrow keys, added by files, folder or drop. */
-import { DropdownMenu } from 'radix-ui'
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { newSkyAt } from '@/document/newSkyParts'
 import { AddPictures } from '@/ui/library/AddPictures'
@@ -26,6 +25,7 @@ import {
   useSkies,
   useSkyDock,
 } from './skyLibrary'
+import { MenuItem, MenuLine } from '@/ui/primitives/Menu'
 
 /** ms */
 const REST_MS = 250
@@ -215,14 +215,10 @@ function Card({
         what={sky.name}
         className="absolute top-1 right-1 size-6 bg-[var(--panel)] opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100 [@media(hover:none)]:opacity-100"
       >
-        <DropdownMenu.Item className="menu-item" onSelect={() => setNaming('sky')}>
-          Rename
-        </DropdownMenu.Item>
+        <MenuItem onSelect={() => setNaming('sky')}>Rename</MenuItem>
         <MoveToGroup kind="sky" picture={sky} groups={groups} onNew={() => setNaming('group')} />
-        <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />
-        <DropdownMenu.Item className="menu-item" onSelect={() => void takeOutOfLibrary('sky', [sky])}>
-          Remove from the library
-        </DropdownMenu.Item>
+        <MenuLine />
+        <MenuItem onSelect={() => void takeOutOfLibrary('sky', [sky])}>Remove from the library</MenuItem>
       </More>
     </li>
   )

@@ -2,6 +2,7 @@
 import { Ellipsis } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { type ReactNode } from 'react'
+import { MenuSheet } from './Menu'
 
 /** A menu of what else can be done; a name that is typed next keeps the focus. */
 export function More({ what, className, children }: { what: string; className: string; children: ReactNode }) {
@@ -13,16 +14,7 @@ export function More({ what, className, children }: { what: string; className: s
       >
         <Ellipsis size={14} />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          className="menu"
-          sideOffset={4}
-          collisionPadding={8}
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuSheet onCloseAutoFocus={(event) => event.preventDefault()}>{children}</MenuSheet>
     </DropdownMenu.Root>
   )
 }

@@ -8,6 +8,7 @@ import { outlinePieces, wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
 import { type Context } from '@/core/select/finder'
+import { allWeights } from '../networkWeights'
 import { fittingTolerance, warm } from '@/core/select/similarColour'
 import { findStep } from '@/core/select/steps'
 import { quickWire } from '@/core/segment/liveWire'
@@ -109,6 +110,7 @@ const api: PictureWorker = {
         warm(sceneOf(request, context.check), 'all', context)
         return true
       })
+      if (done) void allWeights()
       return done ?? false
     }),
   stopPreparing,

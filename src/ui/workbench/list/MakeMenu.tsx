@@ -9,6 +9,7 @@ import { COMMANDS } from '../commands'
 import { runCommand } from '../commandKeys'
 import { maskProblem, saveProblem } from '@/ui/store/makeOf'
 import { keysOf, shownKey } from '@/ui/store/ownKeys'
+import { MenuItem, MenuLine, MenuSheet, SubMenu } from '@/ui/primitives/Menu'
 
 /** Commands, by their names in the table, and why each cannot be done now. */
 const SECTIONS: readonly (readonly (readonly [command: string, why: () => string | undefined])[])[] = [
@@ -35,23 +36,22 @@ function Items() {
       {SECTIONS.map((section, n) => (
         <div key={section[0][0]}>
           {n === 1 && <AdjustSelected selected={selected} />}
-          {n > 0 && <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />}
+          {n > 0 && <MenuLine />}
           {section.map(([id, problem]) => {
             const command = COMMANDS.find((each) => each.id === id)!,
               { name } = command,
               [key] = keysOf(command),
               why = problem()
             return (
-              <DropdownMenu.Item
+              <MenuItem
                 key={id}
-                className="menu-item flex justify-between gap-6"
+                keys={key ? shownKey(key) : ''}
                 disabled={why !== undefined}
                 title={why}
                 onSelect={() => runCommand(id)}
               >
                 {name.replace(/^Layer: /, '')}
-                {key && <kbd className="font-mono text-[11px] text-[var(--muted)]">{shownKey(key)}</kbd>}
-              </DropdownMenu.Item>
+              </MenuItem>
             )
           })}
         </div>
@@ -62,48 +62,36 @@ function Items() {
 
 /** An adjustment that is held to what is selected, worked on at once. */
 const AdjustSelected = ({ selected }: { selected: boolean }) => (
-  <DropdownMenu.Sub>
-    <DropdownMenu.SubTrigger className="menu-item flex justify-between gap-6" disabled={!selected}>
-      Adjust what is selected<span aria-hidden>›</span>
-    </DropdownMenu.SubTrigger>
-    <DropdownMenu.Portal>
-      <DropdownMenu.SubContent className="menu max-h-[70vh] overflow-y-auto" sideOffset={4} collisionPadding={8}>
-        {ADJUSTMENT_GROUPS.map(([group, name]) => (
-          <DropdownMenu.Group key={group}>
-            <DropdownMenu.Label className="px-[9px] py-1 text-xs text-[var(--muted)]">{name}</DropdownMenu.Label>
-            {ADJUSTMENT_PAGES.filter((page) => page.group === group).map((page) => (
-              <DropdownMenu.Item key={page.kind} className="menu-item" onSelect={() => addAdjustment(page.kind)}>
-                {page.name}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Group>
+  <SubMenu name="Adjust what is selected" disabled={!selected}>
+    {ADJUSTMENT_GROUPS.map(([group, name]) => (
+      <DropdownMenu.Group key={group}>
+        <DropdownMenu.Label className="px-[9px] py-1 text-xs text-[var(--muted)]">{name}</DropdownMenu.Label>
+        {ADJUSTMENT_PAGES.filter((page) => page.group === group).map((page) => (
+          <MenuItem key={page.kind} onSelect={() => addAdjustment(page.kind)}>
+            {page.name}
+          </MenuItem>
         ))}
-      </DropdownMenu.SubContent>
-    </DropdownMenu.Portal>
-  </DropdownMenu.Sub>
+      </DropdownMenu.Group>
+    ))}
+  </SubMenu>
 )
 
 /** @param onPicture it was opened there: the keyboard goes back to the picture */
 export const MakeMenu = ({ align, onPicture = false }: { align: 'start' | 'end'; onPicture?: boolean }) => (
-  <DropdownMenu.Portal>
-    <DropdownMenu.Content
-      align={align}
-      sideOffset={4}
-      collisionPadding={8}
-      className="menu"
-      aria-label="What to make of what is selected"
-      onCloseAutoFocus={
-        onPicture
-          ? (event) => {
-              event.preventDefault()
-              document.querySelector<HTMLElement>('[data-canvas]')?.focus()
-            }
-          : undefined
-      }
-    >
-      <Items />
-    </DropdownMenu.Content>
-  </DropdownMenu.Portal>
+  <MenuSheet
+    align={align}
+    aria-label="What to make of what is selected"
+    onCloseAutoFocus={
+      onPicture
+        ? (event) => {
+            event.preventDefault()
+            document.querySelector<HTMLElement>('[data-canvas]')?.focus()
+          }
+        : undefined
+    }
+  >
+    <Items />
+  </MenuSheet>
 )
 
 /** Where the picture was right-clicked. */
