@@ -32,14 +32,15 @@ export function later<P extends object>(load: () => Promise<FunctionComponent<P>
   }
 }
 
-/** Loads what is still to come, one after the other, once the first picture is on the screen; then nothing more needs the server. */
+/** Loads what is still to come, one after the other whenever nothing else is to be done, once the first picture is on the screen; then nothing more needs the server. */
 export function loadTheRest(): () => void {
-  const observer = new PerformanceObserver((list) => {
+  const observer = new PerformanceObserver(async (list) => {
     if (!list.getEntries().some((entry) => entry.name === 'wily:picture')) return
     observer.disconnect()
-    requestIdleCallback(async () => {
-      for (const load of waiting.splice(0)) await load()
-    })
+    for (const load of waiting.splice(0)) {
+      await new Promise((rest) => requestIdleCallback(rest))
+      await load()
+    }
   })
   observer.observe({ type: 'mark', buffered: true })
   return () => observer.disconnect()
