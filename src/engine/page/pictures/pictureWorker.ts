@@ -106,11 +106,12 @@ const api: PictureWorker = {
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent, number) =>
     withRequest(sent, async (request) => {
-      const done = await run('Looking at the picture', newest(WARM, number), (context) => {
+      const rests = newest(WARM, number)
+      const done = await run('Looking at the picture', rests, (context) => {
         warm(sceneOf(request, context.check), 'all', context)
         return true
       })
-      if (done) void allWeights()
+      if (done) void allWeights(rests)
       return done ?? false
     }),
   stopPreparing,
