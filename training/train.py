@@ -106,18 +106,38 @@ def of_parts(rng, P):
     return np.where(part, np.clip(P * np.exp(rng.normal(0, 0.5)) * np.exp(rng.normal(0, 0.3, 3)), 0, 1), P).astype(np.float32)
 
 
+def shadow(rng, A):
+    """How much of its light a thing takes from what lies behind it, 0-1: to one side of it, or along the ground as a low sun throws it; soft or hard."""
+    h, w = A.shape
+    foot = np.nonzero(A.max(1) > 0.5)[0].max(initial=0)
+    slant, length = (rng.normal(0, 0.5), rng.uniform(0.3, 1)) if rng.random() < 0.4 else (0, 1)
+    x, y = rng.normal(0, 0.03) * w, rng.uniform(0, 0.06) * h
+    cast = np.float32([[1, -slant, slant * foot + x], [0, length, foot * (1 - length) + y]])
+    return rng.uniform(0.1, 0.6) * cv2.GaussianBlur(cv2.warpAffine(A, cast, (w, h)), (0, 0), rng.uniform(0.7, 12))
+
+
 def studio(rng, A):
-    """Plain paper behind a thing, mostly white, lit a little unevenly, with the thing's soft shadow on it."""
+    """Plain paper behind a thing, mostly white, lit a little unevenly, mostly with the thing's shadow on it."""
     h, w = A.shape
     level = rng.uniform(0.75, 1.1) if rng.random() < 0.6 else rng.uniform(0.03, 0.9)
     yy, xx = np.mgrid[0:h, 0:w] / max(h, w) - 0.5
     way = rng.uniform(0, 2 * np.pi)
     light = level * (1 + rng.normal(0, 0.15) * (np.cos(way) * xx + np.sin(way) * yy))
     if rng.random() < 0.6:
-        cast = np.float32([[1, 0, rng.normal(0, 0.03) * w], [0, 1, rng.uniform(0, 0.06) * h]])
-        shade = cv2.GaussianBlur(cv2.warpAffine(A, cast, (w, h)), (0, 0), rng.uniform(1, 12))
-        light = light * (1 - rng.uniform(0.1, 0.6) * shade)
+        light = light * (1 - shadow(rng, A))
     return (np.clip(light, 0, 1)[..., None] * (1 + rng.normal(0, 0.05, 3))).astype(np.float32)
+
+
+def far_off(rng, *planes):
+    """The same, a twentieth to a third as large, somewhere in the picture."""
+    h, w = planes[0].shape[:2]
+    k = np.exp(rng.uniform(np.log(0.05), np.log(0.33)))
+    a, b = max(3, round(h * k)), max(3, round(w * k))
+    y, x = rng.integers(h - a + 1), rng.integers(w - b + 1)
+    for plane in planes:
+        out = np.zeros_like(plane)
+        out[y : y + a, x : x + b] = cv2.resize(plane, (b, a), interpolation=cv2.INTER_AREA).reshape(a, b, *plane.shape[2:])
+        yield out
 
 
 def outline(t):
@@ -219,6 +239,11 @@ class Scenes(torch.utils.data.IterableDataset):
             d = lambda k, y=z: (y[k].astype(np.float32) / 255) ** 2
             P, A, B = d("P"), d("A")[..., None], d("B")
             M, O = z["M"], z["O"]
+        far = rng.random() < 0.06
+        if far:
+            if "B" not in z:  # it stands in its photograph, whose place must not show
+                B = s.place(rng, *M.shape) if s.places else np.full_like(P, rng.random())
+            P, A, M, O = far_off(rng, P, A, M, O)
         H, W = M.shape
         another = rng.random()
         if another < 0.25 and s.places:
@@ -244,6 +269,8 @@ class Scenes(torch.utils.data.IterableDataset):
                 B = cv2.GaussianBlur(B, (0, 0), rng.uniform(0.5, 4))
         elif another < 0.53:
             B = studio(rng, A[..., 0])
+        if not 0.45 <= another < 0.53 and rng.random() < 0.2:
+            B = B * (1 - shadow(rng, A[..., 0]))[..., None]
         if rng.random() < 0.5:
             P = np.clip(P * rng.uniform(0.6, 1.5) * rng.uniform(0.85, 1.18, 3).astype(np.float32), 0, 1)
         if rng.random() < 0.25:  # colours of the place
@@ -272,7 +299,7 @@ class Scenes(torch.utils.data.IterableDataset):
             near = cv2.dilate((lab == i).astype(np.uint8), np.ones((3, 3), np.uint8))
             target = O * near
         inside = target > 127
-        if inside.sum() < 60:
+        if inside.sum() < (12 if far else 60):
             raise ValueError
         x0, y0, x1, y1 = bounds(target > 40)
         bw, bh = x1 - x0, y1 - y0
