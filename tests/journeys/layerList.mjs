@@ -39,6 +39,21 @@ export async function layerList(application) {
       return [box.x + box.width / 2, box.y + box.height / 2]
     }
 
+    // In a low window a long menu is scrolled: all of it can be reached.
+    await page.setViewportSize({ width: 1280, height: 420 })
+    await page.getByRole('button', { name: 'More for this layer' }).click()
+    const menu = await page.getByRole('menu').boundingBox()
+    check(
+      menu.y >= 0 && menu.y + menu.height <= 420,
+      `the menu lies in the window, not at ${menu.y} to ${menu.y + menu.height}`,
+    )
+    await page.keyboard.press('End')
+    await page.waitForTimeout(200)
+    const end = await page.getByRole('menuitem', { name: 'Remove', exact: true }).boundingBox()
+    check(end.y + end.height <= menu.y + menu.height, 'its last entry comes into view')
+    await page.keyboard.press('Escape')
+    await page.setViewportSize({ width: 1280, height: 800 })
+
     // Dragged below the other, and back by keys.
     const [x, y] = await row('lantern quay'),
       below = await row('otter puppet')

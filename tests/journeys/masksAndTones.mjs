@@ -35,6 +35,15 @@ export async function masksAndTones(application) {
   const browser = await openBrowser()
   const { page } = browser
   try {
+    await page.addInitScript(() => {
+      window.tilesAsked = 0
+      const post = Worker.prototype.postMessage
+      Worker.prototype.postMessage = function (message, ...more) {
+        if (message?.path?.at(-1) === 'tile') window.tilesAsked++
+        return post.call(this, message, ...more)
+      }
+    })
+    const tilesAsked = () => page.evaluate(() => window.tilesAsked)
     const below = await pixels(quay),
       above = await pixels(otter)
     const id = await beginWith(page, application, quay)
@@ -80,8 +89,17 @@ export async function masksAndTones(application) {
     const thumb = await page.getByRole('slider', { name: 'Exposure', exact: true }).boundingBox(),
       x = thumb.x + thumb.width / 2,
       y = thumb.y + thumb.height / 2
-    await drag(page, [x, y], [x + 14, y])
+    const atFirst = await tilesAsked()
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + 14, y, { steps: 4 })
+    await page.waitForTimeout(1500)
+    const whileHeld = await tilesAsked()
+    check(whileHeld > atFirst, 'the picture follows the slider')
+    await page.mouse.up()
     await saved(page)
+    await page.waitForTimeout(500)
+    check((await tilesAsked()) === whileHeld, 'nothing is drawn anew when it is let go where it is')
     const stops = (await recordsOf(page, application, id)).layers.find((layer) => layer.kind === 'adjust').adjustment
       .stops
     check(stops > 0.2, `the slider went to ${stops} stops`)

@@ -1,5 +1,6 @@
 'use client'
 /** What menus are made of: all look and open alike, and none runs off the screen. */
+import { Check } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { type ComponentProps, type ReactNode } from 'react'
 import { Tip } from './Button'
@@ -56,6 +57,15 @@ export const MenuItem = ({
       children
     )}
   </DropdownMenu.Item>
+)
+
+export const MenuCheck = ({ children, ...rest }: ComponentProps<typeof DropdownMenu.CheckboxItem>) => (
+  <DropdownMenu.CheckboxItem className={classes('menu-item', ASIDE)} {...rest}>
+    {children}
+    <DropdownMenu.ItemIndicator>
+      <Check size={14} />
+    </DropdownMenu.ItemIndicator>
+  </DropdownMenu.CheckboxItem>
 )
 
 export const MenuLine = () => <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />

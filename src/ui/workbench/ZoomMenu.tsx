@@ -1,10 +1,8 @@
 'use client'
-import { Check } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { keyHint } from '@/ui/store/ownKeys'
 import { set, useBench } from '@/ui/store/bench'
-import { MenuItem, MenuLine, MenuSheet } from '@/ui/primitives/Menu'
+import { MenuCheck, MenuItem, MenuLine, MenuSheet } from '@/ui/primitives/Menu'
 
 const SCALES = [0.25, 0.5, 1, 2, 4, 8] as const
 
@@ -18,12 +16,9 @@ export function ZoomMenu({ viewer }: { viewer: () => Viewer | null }) {
     </MenuItem>
   )
   const toggle = (name: string, on: boolean, change: (on: boolean) => void) => (
-    <DropdownMenu.CheckboxItem className="menu-item flex justify-between gap-6" checked={on} onCheckedChange={change}>
+    <MenuCheck checked={on} onCheckedChange={change}>
       {name}
-      <DropdownMenu.ItemIndicator>
-        <Check size={14} />
-      </DropdownMenu.ItemIndicator>
-    </DropdownMenu.CheckboxItem>
+    </MenuCheck>
   )
   return (
     <MenuSheet align="end">

@@ -8,7 +8,6 @@ import { outlinePieces, wirePieces } from '@/core/select/liveWire'
 import { isFinding } from '@/core/steps/registry'
 import { pictureRegions, regionOutline, regionsHolding } from '@/core/select/regions'
 import { type Context } from '@/core/select/finder'
-import { allWeights } from '../networkWeights'
 import { fittingTolerance, warm } from '@/core/select/similarColour'
 import { findStep } from '@/core/select/steps'
 import { quickWire } from '@/core/segment/liveWire'
@@ -106,12 +105,10 @@ const api: PictureWorker = {
   select: (sent, number) => withRequest(sent, (request) => select(request, newest(SELECT, number))),
   warm: (sent, number) =>
     withRequest(sent, async (request) => {
-      const rests = newest(WARM, number)
-      const done = await run('Looking at the picture', rests, (context) => {
+      const done = await run('Looking at the picture', newest(WARM, number), (context) => {
         warm(sceneOf(request, context.check), 'all', context)
         return true
       })
-      if (done) void allWeights(rests)
       return done ?? false
     }),
   stopPreparing,

@@ -46,7 +46,7 @@ export const StepRow = memo(function StepRow({
   const row = useRef<HTMLLIElement | null>(null)
   useEffect(() => {
     if (!open) return
-    // With the frame's own layout: asked for at once, it would be laid out twice.
+    // It asks for a layout: with the frame's own, not in the click's turn.
     const frame = requestAnimationFrame(() => row.current?.scrollIntoView({ block: 'nearest' }))
     return () => cancelAnimationFrame(frame)
   }, [open])
