@@ -12,6 +12,7 @@ import { SiteHeader } from '@/ui/shelf/SiteHeader'
 import { say } from '@/ui/store/say'
 import { createBatch, deleteBatch, listBatches } from '@/ui/store/batches'
 import { Notes } from '@/ui/primitives/Notes'
+import { dayOf } from '@/ui/primitives/when'
 
 /** What stands on a batch's row. */
 function told({ counts, state }: BatchSummary): string {
@@ -84,13 +85,7 @@ export function BatchList() {
               <Link href={`/batch/${batch.id}`} className="flex min-w-0 grow items-baseline gap-4 px-4 py-3">
                 <b className="truncate text-sm">{batch.name}</b>
                 <span className="shrink-0 text-[13px] text-[var(--muted)]">{told(batch)}</span>
-                <span className="shrink-0 ml-auto text-xs text-[var(--muted)]">
-                  {new Date(batch.created).toLocaleDateString(undefined, {
-                    day: 'numeric',
-                    month: 'short',
-                    year: 'numeric',
-                  })}
-                </span>
+                <span className="shrink-0 ml-auto text-xs text-[var(--muted)]">{dayOf(batch.created)}</span>
               </Link>
               <IconButton
                 label={`Delete ${batch.name}`}

@@ -1,9 +1,8 @@
 'use client'
-import { DropdownMenu } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
 import { type Layer } from '@/document/records'
 import { later } from '@/ui/primitives/later'
-import { MenuSheet } from '@/ui/primitives/Menu'
+import { Menu, MenuSheet, MenuTrigger } from '@/ui/primitives/Menu'
 
 const MaskItems = later(() => import('./MaskItems').then((module) => module.MaskItems))
 
@@ -11,8 +10,8 @@ const MaskItems = later(() => import('./MaskItems').then((module) => module.Mask
 export function MaskMenu({ layer, press, children }: { layer: Layer; press?: () => void; children: ReactNode }) {
   const [open, setOpen] = useState(false)
   return (
-    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
-      <DropdownMenu.Trigger
+    <Menu open={open} onOpenChange={setOpen}>
+      <MenuTrigger
         asChild
         {...(press && {
           onPointerDown: (event) => event.preventDefault(),
@@ -29,8 +28,8 @@ export function MaskMenu({ layer, press, children }: { layer: Layer; press?: () 
         })}
       >
         {children}
-      </DropdownMenu.Trigger>
+      </MenuTrigger>
       <MenuSheet align="start">{open && <MaskItems layer={layer} />}</MenuSheet>
-    </DropdownMenu.Root>
+    </Menu>
   )
 }

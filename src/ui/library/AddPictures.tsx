@@ -1,9 +1,8 @@
 'use client'
 import { FolderPlus, ImagePlus } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
 import { choosePictureFiles } from '@/ui/store/addPictures'
 import { chooseFolder } from '@/ui/store/folders'
-import { MenuItem, MenuSheet } from '@/ui/primitives/Menu'
+import { Menu, MenuItem, MenuSheet, MenuTrigger } from '@/ui/primitives/Menu'
 
 /** Files or a folder, asked for. @param purpose a name for who asks, in the page */
 export function AddPictures({
@@ -16,10 +15,10 @@ export function AddPictures({
   add: (files: readonly File[]) => void
 }) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="h-8 shrink-0 rounded-lg border border-[var(--line)] px-3 text-[13px] font-semibold hover:bg-[var(--hover)]">
+    <Menu>
+      <MenuTrigger className="h-8 shrink-0 rounded-lg border border-[var(--line)] px-3 text-[13px] font-semibold hover:bg-[var(--hover)]">
         {label}
-      </DropdownMenu.Trigger>
+      </MenuTrigger>
       <MenuSheet align="end">
         <MenuItem className="flex items-center gap-2" onSelect={() => choosePictureFiles(purpose, true, add)}>
           <ImagePlus size={15} />
@@ -29,6 +28,6 @@ export function AddPictures({
           <FolderPlus size={15} />A folder …
         </MenuItem>
       </MenuSheet>
-    </DropdownMenu.Root>
+    </Menu>
   )
 }

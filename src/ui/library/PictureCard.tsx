@@ -1,7 +1,6 @@
 'use client'
 import { Check } from 'lucide-react'
 import Link from 'next/link'
-import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { type LibraryKind, type LibraryPicture, type PictureUses } from '@/document/library'
 import { More } from '@/ui/primitives/More'
@@ -10,12 +9,11 @@ import { changePicture, moveInLibrary, takeOutOfLibrary, usesOfPicture } from '@
 import { say } from '@/ui/store/say'
 import { KIND_NAMES, toggle } from './browsing'
 import { MoveToGroup } from './Groups'
-import { MenuItem, MenuLine, MenuSheet, SubMenu } from '@/ui/primitives/Menu'
+import { Menu, MenuItem, MenuLine, MenuSheet, MenuTrigger, SubMenu } from '@/ui/primitives/Menu'
+import { dayOf } from '@/ui/primitives/when'
 
 const bytesTold = (bytes: number): string =>
   bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`
-const dateTold = (added: string): string =>
-  new Date(added).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
 
 export function PictureCard({
   kind,
@@ -104,7 +102,7 @@ export function PictureCard({
           {width} × {height} · {bytesTold(bytes)}
         </p>
         <div className="flex justify-between gap-2 text-[11px] leading-4 text-[var(--muted)]">
-          <span className="truncate">{dateTold(added)}</span>
+          <span className="truncate">{dayOf(added)}</span>
           {projects > 0 && <Uses picture={picture} />}
         </div>
       </div>
@@ -120,13 +118,13 @@ function Uses({ picture }: { picture: LibraryPicture }) {
     ...uses.batches.map(({ id, name }) => ({ id, name: `Batch ${name}`, href: `/batch/${id}` })),
   ]
   return (
-    <DropdownMenu.Root onOpenChange={(open) => open && void usesOfPicture(picture.asset).then(setUses, say)}>
-      <DropdownMenu.Trigger
+    <Menu onOpenChange={(open) => open && void usesOfPicture(picture.asset).then(setUses, say)}>
+      <MenuTrigger
         aria-label={`Where ${picture.name} is used`}
         className="shrink-0 rounded underline decoration-dotted underline-offset-2 hover:text-[var(--ink)]"
       >
         in {picture.projects === 1 ? 'a project' : `${picture.projects} projects`}
-      </DropdownMenu.Trigger>
+      </MenuTrigger>
       <MenuSheet className="max-h-72 max-w-80 overflow-y-auto">
         {!places && <p className="px-2 py-1 text-xs text-[var(--muted)]">Looking …</p>}
         {places?.map(({ id, name, href }) => (
@@ -135,6 +133,6 @@ function Uses({ picture }: { picture: LibraryPicture }) {
           </MenuItem>
         ))}
       </MenuSheet>
-    </DropdownMenu.Root>
+    </Menu>
   )
 }

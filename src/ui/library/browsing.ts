@@ -1,6 +1,7 @@
 /** Which of the library's pictures are shown: kept while the library is closed and opened again. */
 import { create } from 'zustand'
 import { type LibraryKind, type LibraryPicture } from '@/document/library'
+import { newestFirst } from '@/ui/primitives/when'
 
 export const KIND_NAMES: readonly (readonly [LibraryKind, string])[] = [
   ['sky', 'Skies'],
@@ -11,7 +12,7 @@ export const KIND_NAMES: readonly (readonly [LibraryKind, string])[] = [
 
 export type Order = 'added' | 'name' | 'size' | 'used'
 export const ORDERS: Readonly<Record<Order, (a: LibraryPicture, b: LibraryPicture) => number>> = {
-  added: (a, b) => b.added.localeCompare(a.added),
+  added: (a, b) => newestFirst(a.added, b.added),
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
   size: (a, b) => b.width * b.height - a.width * a.height,
   used: (a, b) => b.projects - a.projects,

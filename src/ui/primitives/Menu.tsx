@@ -8,6 +8,10 @@ import { Tip } from './Button'
 const PLACED = { sideOffset: 4, collisionPadding: 8 } as const
 const classes = (...names: (string | undefined)[]): string => names.filter(Boolean).join(' ')
 
+/** Not modal: that would have the whole page's style computed anew at every opening and closing. What lies beside it is covered instead (MenuSheet). */
+export const Menu = (props: ComponentProps<typeof DropdownMenu.Root>) => <DropdownMenu.Root modal={false} {...props} />
+export const MenuTrigger = DropdownMenu.Trigger
+
 /** A button with a tip, and what it opens. @param face what is on it @param tip what it says of itself, where that is more than its label */
 export const MenuButton = ({
   label,
@@ -23,19 +27,33 @@ export const MenuButton = ({
   className: string
   children: ReactNode
 } & Pick<ComponentProps<typeof DropdownMenu.Root>, 'open' | 'onOpenChange'>) => (
-  <DropdownMenu.Root {...root}>
+  <Menu {...root}>
     <Tip text={tip}>
-      <DropdownMenu.Trigger aria-label={label} className={className}>
+      <MenuTrigger aria-label={label} className={className}>
         {face}
-      </DropdownMenu.Trigger>
+      </MenuTrigger>
     </Tip>
     {children}
-  </DropdownMenu.Root>
+  </Menu>
 )
 
+function backToTrigger(event: Event) {
+  event.preventDefault()
+  const trigger = (event.target as HTMLElement).getAttribute('aria-labelledby')
+  if (trigger) document.getElementById(trigger)?.focus()
+}
+/** A press beside it closes it and does nothing else. */
 export const MenuSheet = ({ className, ...rest }: ComponentProps<typeof DropdownMenu.Content>) => (
   <DropdownMenu.Portal>
-    <DropdownMenu.Content {...PLACED} className={classes('menu', className)} {...rest} />
+    <div>
+      <div className="menu-cover" onContextMenu={(event) => event.preventDefault()} />
+      <DropdownMenu.Content
+        {...PLACED}
+        className={classes('menu', className)}
+        onCloseAutoFocus={backToTrigger}
+        {...rest}
+      />
+    </div>
   </DropdownMenu.Portal>
 )
 
@@ -66,6 +84,11 @@ export const MenuCheck = ({ children, ...rest }: ComponentProps<typeof DropdownM
       <Check size={14} />
     </DropdownMenu.ItemIndicator>
   </DropdownMenu.CheckboxItem>
+)
+
+export const MenuGroup = DropdownMenu.Group
+export const MenuLabel = ({ children }: { children: ReactNode }) => (
+  <DropdownMenu.Label className="px-[9px] py-1 text-xs text-[var(--muted)]">{children}</DropdownMenu.Label>
 )
 
 export const MenuLine = () => <DropdownMenu.Separator className="my-1 h-px bg-[var(--line)]" />

@@ -5,6 +5,7 @@ import { memo, useState } from 'react'
 import { type ProjectSummary } from '@/document/exchanged'
 import { IconButton } from '@/ui/primitives/Button'
 import { Naming } from '@/ui/primitives/Naming'
+import { dayOf } from '@/ui/primitives/when'
 
 interface Acts {
   readonly rename: (project: ProjectSummary, name: string) => void
@@ -56,12 +57,7 @@ export const ProjectCard = memo(function ProjectCard({
             <p className="truncate text-sm font-semibold">{project.name}</p>
           )}
           <p className="text-xs text-[var(--muted)]">
-            {project.width} × {project.height} px ·{' '}
-            {new Date(project.changed).toLocaleDateString(undefined, {
-              day: 'numeric',
-              month: 'short',
-              year: 'numeric',
-            })}
+            {project.width} × {project.height} px · {dayOf(project.changed)}
           </p>
         </div>
       </Link>

@@ -31,10 +31,11 @@ import {
 } from './shelfActs'
 import { SiteHeader } from './SiteHeader'
 import { Notes } from '@/ui/primitives/Notes'
+import { newestFirst } from '@/ui/primitives/when'
 
 type Order = 'changed' | 'name' | 'size'
 const ORDERS: Readonly<Record<Order, (a: ProjectSummary, b: ProjectSummary) => number>> = {
-  changed: (a, b) => b.changed.localeCompare(a.changed),
+  changed: (a, b) => newestFirst(a.changed, b.changed),
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
   size: (a, b) => b.width * b.height - a.width * a.height,
 }

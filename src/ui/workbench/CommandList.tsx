@@ -31,28 +31,30 @@ export function CommandList({
         <CommandMenu.Empty className="p-4 text-center text-sm text-[var(--muted)]">
           No command of that name.
         </CommandMenu.Empty>
-        {SECTIONS.map((section) => (
-          <CommandMenu.Group
-            key={section}
-            heading={section}
-            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-[var(--muted)]"
-          >
-            {COMMANDS.filter((command) => command.section === section).map((command) => (
-              <CommandMenu.Item
-                key={command.id}
-                value={`${command.name} ${command.id}`}
-                onSelect={() => run(command)}
-                className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]"
-              >
-                {command.name}
-                <kbd className="font-mono text-[11px] text-[var(--muted)]">
-                  {keysOf(command).slice(0, 1).map(shownKey)}
-                </kbd>
-              </CommandMenu.Item>
-            ))}
-          </CommandMenu.Group>
-        ))}
+        <Items run={run} />
       </CommandMenu.List>
     </CommandMenu.Dialog>
   )
 }
+
+/** Made when the list is opened. */
+const Items = ({ run }: { run: (command: Command) => void }) =>
+  SECTIONS.map((section) => (
+    <CommandMenu.Group
+      key={section}
+      heading={section}
+      className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-[var(--muted)]"
+    >
+      {COMMANDS.filter((command) => command.section === section).map((command) => (
+        <CommandMenu.Item
+          key={command.id}
+          value={`${command.name} ${command.id}`}
+          onSelect={() => run(command)}
+          className="flex cursor-pointer items-center justify-between rounded-md px-2 py-1.5 text-[13px] data-[selected=true]:bg-[var(--chosen)]"
+        >
+          {command.name}
+          <kbd className="font-mono text-[11px] text-[var(--muted)]">{keysOf(command).slice(0, 1).map(shownKey)}</kbd>
+        </CommandMenu.Item>
+      ))}
+    </CommandMenu.Group>
+  ))

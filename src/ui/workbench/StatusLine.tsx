@@ -1,9 +1,9 @@
 'use client'
-import { DropdownMenu } from 'radix-ui'
 import { labOf } from '@/core/colour/lab'
 import { type Viewer } from '@/ui/canvas/viewer'
 import { stepName } from '@/ui/modifiers/registry'
 import { later } from '@/ui/primitives/later'
+import { Menu, MenuTrigger } from '@/ui/primitives/Menu'
 import { shownProject, useBench } from '@/ui/store/bench'
 import { type Focus, focusOf } from '@/ui/store/focus'
 import { partInView } from '@/ui/store/frame'
@@ -76,16 +76,12 @@ export function StatusLine({ viewer, cancel }: { viewer: () => Viewer | null; ca
           </>
         )}
       </span>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`Zoom, ${shownScale} %`}
-          className="rounded px-1 hover:bg-[var(--hover)]"
-          data-zoom
-        >
+      <Menu>
+        <MenuTrigger aria-label={`Zoom, ${shownScale} %`} className="rounded px-1 hover:bg-[var(--hover)]" data-zoom>
           {shownScale} %
-        </DropdownMenu.Trigger>
+        </MenuTrigger>
         <ZoomMenu viewer={viewer} />
-      </DropdownMenu.Root>
+      </Menu>
     </footer>
   )
 }

@@ -2,7 +2,7 @@
 /** The workbench: header, stage column, canvas, steps and layers, status line; keys, commands and help. */
 import { Layers, PanelLeft } from 'lucide-react'
 import { Tooltip } from 'radix-ui'
-import { type CSSProperties, useCallback, useEffect, useRef, useState } from 'react'
+import { type CSSProperties, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react'
 import { beginThreads } from '@/engine/page/threads'
 import { openedCover } from '@/ui/store/early'
 import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
@@ -39,7 +39,10 @@ const CommandList = later(() => import('./CommandList').then((module) => module.
 const Help = later(() => import('./Help').then((module) => module.Help))
 
 export function Workbench({ id }: { id: string }) {
-  const phase = useBench((state) => (state.id === id ? state.phase : 'loading')),
+  const now = useBench((state) => (state.id === id ? state.phase : 'loading')),
+    // The workbench is made in slices, between which the page answers.
+    before = useDeferredValue(now, 'loading'),
+    phase = now === 'ready' ? before : now,
     problem = useBench((state) => state.problem),
     name = useBench((state) => (state.id === id ? state.project?.name : undefined))
   useEffect(() => {

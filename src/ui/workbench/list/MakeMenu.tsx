@@ -1,6 +1,5 @@
 'use client'
 /** What can be made of what is selected: a menu beside the result, and where the picture is right-clicked. */
-import { DropdownMenu } from 'radix-ui'
 import { ADJUSTMENT_GROUPS, ADJUSTMENT_PAGES } from '@/ui/adjustments/registry'
 import { addAdjustment } from '@/ui/layers/addLayers'
 import { problemOfAction } from '@/ui/layers/layerActions'
@@ -9,7 +8,7 @@ import { COMMANDS } from '../commands'
 import { runCommand } from '../commandKeys'
 import { maskProblem, saveProblem } from '@/ui/store/makeOf'
 import { keysOf, shownKey } from '@/ui/store/ownKeys'
-import { MenuItem, MenuLine, MenuSheet, SubMenu } from '@/ui/primitives/Menu'
+import { Menu, MenuGroup, MenuItem, MenuLabel, MenuLine, MenuSheet, MenuTrigger, SubMenu } from '@/ui/primitives/Menu'
 
 /** Commands, by their names in the table, and why each cannot be done now. */
 const SECTIONS: readonly (readonly (readonly [command: string, why: () => string | undefined])[])[] = [
@@ -28,11 +27,7 @@ function Items() {
   const selected = useBench((state) => Boolean(shownProject(state)?.selection.steps.length))
   return (
     <>
-      {!selected && (
-        <DropdownMenu.Label className="px-[9px] py-1.5 text-xs text-[var(--muted)]">
-          Nothing is selected yet.
-        </DropdownMenu.Label>
-      )}
+      {!selected && <MenuLabel>Nothing is selected yet.</MenuLabel>}
       {SECTIONS.map((section, n) => (
         <div key={section[0][0]}>
           {n === 1 && <AdjustSelected selected={selected} />}
@@ -64,14 +59,14 @@ function Items() {
 const AdjustSelected = ({ selected }: { selected: boolean }) => (
   <SubMenu name="Adjust what is selected" disabled={!selected}>
     {ADJUSTMENT_GROUPS.map(([group, name]) => (
-      <DropdownMenu.Group key={group}>
-        <DropdownMenu.Label className="px-[9px] py-1 text-xs text-[var(--muted)]">{name}</DropdownMenu.Label>
+      <MenuGroup key={group}>
+        <MenuLabel>{name}</MenuLabel>
         {ADJUSTMENT_PAGES.filter((page) => page.group === group).map((page) => (
           <MenuItem key={page.kind} onSelect={() => addAdjustment(page.kind)}>
             {page.name}
           </MenuItem>
         ))}
-      </DropdownMenu.Group>
+      </MenuGroup>
     ))}
   </SubMenu>
 )
@@ -99,16 +94,16 @@ export function MakeMenuHere() {
   const at = useBench((state) => state.makeAt)
   if (!at) return null
   return (
-    <DropdownMenu.Root
+    <Menu
       open
       onOpenChange={(open) => {
         if (!open) set({ makeAt: null })
       }}
     >
-      <DropdownMenu.Trigger asChild>
+      <MenuTrigger asChild>
         <span aria-hidden className="pointer-events-none fixed" style={{ left: at[0], top: at[1] }} />
-      </DropdownMenu.Trigger>
+      </MenuTrigger>
       <MakeMenu align="start" onPicture />
-    </DropdownMenu.Root>
+    </Menu>
   )
 }
