@@ -16,15 +16,10 @@ import { counted } from '@/ui/primitives/counted'
 
 const HistoryList = later(() => import('./HistoryList').then((module) => module.HistoryList))
 
+/** Its parts are made anew by themselves: a stroke that is being drawn changes none of them. */
 export function Header() {
-  useOwnKeys()
   const router = useRouter(),
     comeNear = () => router.prefetch('/')
-  const project = useBench(shownProject),
-    stage = useBench((state) => state.stage),
-    history = useBench((state) => state.history)
-  const canUndo = history.head !== null,
-    canRedo = history.onward.has(history.head ?? '')
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-[var(--line)] bg-[var(--panel)] px-3">
       <Tip text="All projects">
@@ -40,60 +35,89 @@ export function Header() {
         </Link>
       </Tip>
       <div className="min-w-0 flex-1">
-        <h1 className="sr-only">{project?.name}</h1>
-        <Title name={project?.name ?? ''} />
-        <p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">
-          {project
-            ? `${windowSize(project).width} × ${windowSize(project).height} px · ${counted(project.layers.length, 'layer')}`
-            : ''}
-        </p>
+        <NameAndSize />
       </div>
-      <nav aria-label="Stages" className="flex items-center">
-        {STAGES.map(([id, name], i) => (
-          <span key={id} className="flex items-center">
-            {i > 0 && (
-              <span aria-hidden className="px-1 text-[var(--muted)]">
-                ›
-              </span>
-            )}
-            <button
-              type="button"
-              aria-current={stage === id ? 'step' : undefined}
-              onClick={() => goToStage(id)}
-              className="rounded-lg px-3 py-1.5 text-[13px] font-semibold hover:bg-[var(--hover)] aria-[current]:bg-[var(--ink)] aria-[current]:text-[var(--panel)]"
-            >
-              {name}
-            </button>
-          </span>
-        ))}
-      </nav>
+      <Stages />
       <div className="flex flex-1 items-center justify-end gap-0.5">
         <Saving />
-        <IconButton
-          label="Undo"
-          keys={keyHint('undo', 'Ctrl+z')}
-          why={canUndo ? undefined : 'Nothing to undo.'}
-          onClick={() => undoAct()}
-        >
-          <Undo2 size={17} />
-        </IconButton>
-        <IconButton
-          label="Redo"
-          keys={keyHint('redo', 'Ctrl+Shift+z')}
-          why={canRedo ? undefined : 'Nothing to redo.'}
-          onClick={() => redoAct()}
-        >
-          <Redo2 size={17} />
-        </IconButton>
-        <HistoryList />
-        <IconButton label="Commands" keys={keyHint('commands', 'Ctrl+k')} onClick={() => set({ dialog: 'commands' })}>
-          <Search size={17} />
-        </IconButton>
-        <IconButton label="Keys and gestures" keys={keyHint('help', '?')} onClick={() => set({ dialog: 'help' })}>
-          <CircleHelp size={17} />
-        </IconButton>
+        <Commands />
       </div>
     </header>
+  )
+}
+
+function NameAndSize() {
+  const name = useBench((state) => shownProject(state)?.name ?? ''),
+    size = useBench((state) => {
+      const project = shownProject(state)
+      if (!project) return ''
+      const { width, height } = windowSize(project)
+      return `${width} × ${height} px · ${counted(project.layers.length, 'layer')}`
+    })
+  return (
+    <>
+      <h1 className="sr-only">{name}</h1>
+      <Title name={name} />
+      <p className="truncate px-1 text-xs leading-tight text-[var(--muted)]">{size}</p>
+    </>
+  )
+}
+
+function Stages() {
+  const stage = useBench((state) => state.stage)
+  return (
+    <nav aria-label="Stages" className="flex items-center">
+      {STAGES.map(([id, name], i) => (
+        <span key={id} className="flex items-center">
+          {i > 0 && (
+            <span aria-hidden className="px-1 text-[var(--muted)]">
+              ›
+            </span>
+          )}
+          <button
+            type="button"
+            aria-current={stage === id ? 'step' : undefined}
+            onClick={() => goToStage(id)}
+            className="rounded-lg px-3 py-1.5 text-[13px] font-semibold hover:bg-[var(--hover)] aria-[current]:bg-[var(--ink)] aria-[current]:text-[var(--panel)]"
+          >
+            {name}
+          </button>
+        </span>
+      ))}
+    </nav>
+  )
+}
+
+function Commands() {
+  useOwnKeys()
+  const canUndo = useBench(({ history }) => history.head !== null),
+    canRedo = useBench(({ history }) => history.onward.has(history.head ?? ''))
+  return (
+    <>
+      <IconButton
+        label="Undo"
+        keys={keyHint('undo', 'Ctrl+z')}
+        why={canUndo ? undefined : 'Nothing to undo.'}
+        onClick={() => undoAct()}
+      >
+        <Undo2 size={17} />
+      </IconButton>
+      <IconButton
+        label="Redo"
+        keys={keyHint('redo', 'Ctrl+Shift+z')}
+        why={canRedo ? undefined : 'Nothing to redo.'}
+        onClick={() => redoAct()}
+      >
+        <Redo2 size={17} />
+      </IconButton>
+      <HistoryList />
+      <IconButton label="Commands" keys={keyHint('commands', 'Ctrl+k')} onClick={() => set({ dialog: 'commands' })}>
+        <Search size={17} />
+      </IconButton>
+      <IconButton label="Keys and gestures" keys={keyHint('help', '?')} onClick={() => set({ dialog: 'help' })}>
+        <CircleHelp size={17} />
+      </IconButton>
+    </>
   )
 }
 

@@ -1,5 +1,7 @@
 'use client'
+'use client'
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
+import { memo, useDeferredValue } from 'react'
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
 import { takeTool } from '@/ui/finders/takeTool'
 import { nextUse } from '@/ui/finders/nextUse'
@@ -9,6 +11,7 @@ import { later } from '@/ui/primitives/later'
 import { keepFocus, rove } from '@/ui/primitives/roving'
 import { set, useBench } from '@/ui/store/bench'
 import { keyHint } from '@/ui/store/ownKeys'
+import { type Stage } from '@/ui/store/rooms/view'
 import { OpGlyph } from './list/OpGlyph'
 
 const EdgePanel = later(() => import('../edge/EdgePanel').then((module) => module.EdgePanel))
@@ -21,15 +24,24 @@ export function StageColumn() {
   const stage = useBench((state) => state.stage)
   return (
     <div className="flex h-full flex-col overflow-y-auto px-2.5 py-3 *:shrink-0">
+      <Panel stage={useDeferredValue(stage)} />
+    </div>
+  )
+}
+
+/** Made in slices, between which the page answers. */
+const Panel = memo(function Panel({ stage }: { stage: Stage }) {
+  return (
+    <>
       {stage === 'select' && <Finders />}
       {stage === 'edge' && <EdgePanel />}
       {stage === 'gather' && <GatherPanel />}
       {stage === 'compose' && <ComposePanel />}
       {stage === 'match' && <MatchPanel />}
       {stage === 'export' && <ExportPanel />}
-    </div>
+    </>
   )
-}
+})
 
 const WORDS = {
   replace: 'Replaces what is selected',

@@ -2,7 +2,7 @@
 /** The workbench: header, stage column, canvas, steps and layers, status line; keys, commands and help. */
 import { Layers, PanelLeft } from 'lucide-react'
 import { Tooltip } from 'radix-ui'
-import { type CSSProperties, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react'
+import { type CSSProperties, type RefObject, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react'
 import { beginThreads } from '@/engine/page/threads'
 import { openedCover } from '@/ui/store/early'
 import { abandon, get, set, shownProject, useBench } from '@/ui/store/bench'
@@ -85,10 +85,8 @@ function Bench() {
   const viewer = useRef<Viewer | null>(null),
     rendering = useRef<Rendering | null>(null)
   const bare = useBench((state) => state.bare),
-    stage = useBench((state) => state.stage),
     rulers = useBench((state) => state.rulers),
     firstSteps = useBench((state) => state.firstSteps && showsFirstSteps(state.id))
-  const dialog = useBench((state) => state.dialog)
   const [drawer, setDrawer] = useState<'left' | 'right' | null>(null)
 
   /** The engine starts with the canvas and ends with it. */
@@ -183,8 +181,7 @@ function Bench() {
             </div>
             <FromOutside />
             <MaskSign />
-            {(stage === 'select' || stage === 'edge') && !bare && <ViewBar />}
-            {stage === 'match' && !bare && <MatchViews />}
+            {!bare && <Views />}
             <div
               className={`absolute bottom-3 flex w-full justify-between px-3 min-[1100px]:hidden ${bare ? 'hidden' : ''} pointer-events-none *:pointer-events-auto`}
             >
@@ -208,8 +205,7 @@ function Bench() {
               </button>
             </div>
           </div>
-          {stage === 'edge' && !bare && <RibbonPanel viewer={viewer} />}
-          {stage === 'match' && !bare && <SkyDock />}
+          {!bare && <Dock viewer={viewer} />}
         </main>
         <aside
           aria-label="Layers and values"
@@ -229,6 +225,29 @@ function Bench() {
         />
       )}
       <MakeMenuHere />
+      <Dialogs viewer={viewer} />
+    </div>
+  )
+}
+
+// What depends on the stage or a dialog is made anew by itself, without the whole workbench.
+
+/** How the picture is shown, over it. */
+function Views() {
+  const stage = useBench((state) => state.stage)
+  return stage === 'select' || stage === 'edge' ? <ViewBar /> : stage === 'match' ? <MatchViews /> : null
+}
+
+/** What a stage has below the picture. */
+function Dock({ viewer }: { viewer: RefObject<Viewer | null> }) {
+  const stage = useBench((state) => state.stage)
+  return stage === 'edge' ? <RibbonPanel viewer={viewer} /> : stage === 'match' ? <SkyDock /> : null
+}
+
+function Dialogs({ viewer }: { viewer: RefObject<Viewer | null> }) {
+  const dialog = useBench((state) => state.dialog)
+  return (
+    <>
       <CommandList
         open={dialog === 'commands'}
         onOpenChange={(open) => set({ dialog: open ? 'commands' : null })}
@@ -238,6 +257,6 @@ function Bench() {
         }}
       />
       <Help open={dialog === 'help'} onOpenChange={(open) => set({ dialog: open ? 'help' : null })} />
-    </div>
+    </>
   )
 }
