@@ -39,6 +39,15 @@ export async function byColour(application) {
     const picked = await matte()
     await clearSteps(page)
 
+    // A press beside an open menu closes it and does nothing to the picture; the focus is where the menu hangs.
+    const zoom = page.locator('[data-zoom]')
+    await zoom.click()
+    await page.getByRole('menu').waitFor()
+    await click(page, ...roofPixel)
+    await page.getByRole('menu').waitFor({ state: 'detached' })
+    check(await zoom.evaluate((button) => button === document.activeElement), 'the focus comes back to the zoom')
+    check(!(await recordsOf(page, application, id)).selection.steps.length, 'the press picked nothing')
+
     // By one spot around it.
     await chooseFinder(page, 'Spot')
     await typeInto(page, 'Radius, typed', 140)
