@@ -1,5 +1,4 @@
 'use client'
-'use client'
 /** The left column: what the stage offers. Finders by what the editor goes by, pictures, placement, delivery. */
 import { memo, useDeferredValue } from 'react'
 import { FINDER_PAGES, finderPage, groupsShown } from '@/ui/finders/registry'
