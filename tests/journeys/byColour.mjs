@@ -47,6 +47,14 @@ export async function byColour(application) {
     await page.getByRole('menu').waitFor({ state: 'detached' })
     check(await zoom.evaluate((button) => button === document.activeElement), 'the focus comes back to the zoom')
     check(!(await recordsOf(page, application, id)).selection.steps.length, 'the press picked nothing')
+    // No tip comes up beside what its button has open, where the pointer rests on it.
+    const more = page.getByRole('button', { name: 'More for this layer' })
+    await more.click()
+    await page.getByRole('menu').waitFor()
+    await more.dispatchEvent('pointermove', { pointerType: 'mouse' })
+    await page.waitForTimeout(600)
+    check(!(await page.getByRole('tooltip').count()), 'no tip beside an open menu')
+    await page.keyboard.press('Escape')
 
     // By one spot around it.
     await chooseFinder(page, 'Spot')

@@ -1,6 +1,6 @@
 'use client'
 import { Tooltip } from 'radix-ui'
-import { type ButtonHTMLAttributes, type ReactNode } from 'react'
+import { type ButtonHTMLAttributes, type ReactNode, useRef, useState } from 'react'
 
 export function Tip({
   text,
@@ -13,9 +13,15 @@ export function Tip({
   side?: 'bottom' | 'top' | 'left' | 'right'
   children: ReactNode
 }) {
+  const [shown, setShown] = useState(false)
+  const button = useRef<HTMLButtonElement>(null)
+  /** None comes up beside what the button has open: a menu that opened on the press leaves the pointer waiting over it. */
+  const show = (next: boolean) => setShown(next && !button.current?.matches('[aria-haspopup][aria-expanded=true]'))
   return (
-    <Tooltip.Root delayDuration={350}>
-      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
+    <Tooltip.Root delayDuration={350} open={shown} onOpenChange={show}>
+      <Tooltip.Trigger asChild ref={button}>
+        {children}
+      </Tooltip.Trigger>
       <Tooltip.Portal>
         <Tooltip.Content
           side={side}
