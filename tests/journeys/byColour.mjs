@@ -55,6 +55,7 @@ export async function byColour(application) {
     await page.waitForTimeout(600)
     check(!(await page.getByRole('tooltip').count()), 'no tip beside an open menu')
     await page.keyboard.press('Escape')
+    await page.getByRole('menu').waitFor({ state: 'detached' })
 
     // By one spot around it.
     await chooseFinder(page, 'Spot')
