@@ -1,6 +1,5 @@
 /** A thread of the bench, with nothing in it but what the application's own threads have: does what it is told by number, by itself or shared with a helper. */
-import '@/core/network/withWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { type MessagePort, parentPort, workerData } from 'node:worker_threads'
 import { alone } from '@/core/parallel/crew'
 import { crewOf } from '@/core/parallel/threads'

@@ -2,6 +2,7 @@
 import sharp from 'sharp'
 import { composeRegion } from '@/core/compose/composeRegion'
 import { plainContext } from '@/core/select/onePicture'
+import { liveWire } from '@/core/select/liveWire'
 import { regions } from '@/core/select/regions'
 import { roughBox } from '@/core/select/roughBox'
 import { sky } from '@/core/select/sky'
@@ -32,6 +33,7 @@ import {
 import {
   smallScene,
   roughly,
+  anchors,
   grabCut,
   WINDOW,
   windowMat,
@@ -47,6 +49,8 @@ import {
   ribbonOf,
 } from './subject'
 import { type Row } from './row'
+
+const wire = { reach: 24, edgeGradient: 2.2, followObject: true, antialias: true, sample: 'all' as const }
 
 export const rowsOfSubjects: Row[] = [
   [
@@ -85,6 +89,13 @@ export const rowsOfSubjects: Row[] = [
       wires(photo, [2100, 1400], { box: WINDOW, edgeGradient: 2.2 }, (tree) =>
         wirePath(tree, [2100, 1400], [1700, 1000]),
       ),
+  ],
+  [
+    'live wire along an object, 12 MP',
+    null,
+    () => liveWire.find(scene, { ...wire, anchors }, plainContext()),
+    'opencv-js grabCut, 5 iterations, 1500 × 1000',
+    grabCut,
   ],
   ['edge as a matte, 1500 × 1000', 0.2, solveEdge, 'textbook closed form', textbook],
   ['unsure stroke of 60 px', null, stroke, 'the whole edge', solveEdge],

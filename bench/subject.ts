@@ -1,15 +1,16 @@
 /** What the rows about subjects and their edges work on. */
-import '@/core/network/withWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import sharp from 'sharp'
 import { grow } from '@/core/raster/grow'
 import { picturePyramid } from '@/core/raster/levels'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { plainContext, sceneOf } from '@/core/select/onePicture'
 import { polygon } from '@/core/select/polygon'
+import { roughBox } from '@/core/select/roughBox'
 import { edge } from '@/core/select/modifiers/edge'
 import { ribbonPicture, unroll } from '@/core/edge/ribbon'
 import { solveUnknown } from '@/core/matting/solveUnknown'
+import { traceMatte } from '@/core/vector/trace'
 import { textbookClosedForm } from './textbook'
 import { cv, WIDTH, HEIGHT, photo, rgb, scene, tick, raw } from './photo'
 
@@ -29,6 +30,12 @@ for (let i = 0, o = 0; i < smallPhoto.data.length; i += 4) {
   smallRgb.data[o++] = smallPhoto.data[i + 2]
 }
 export const roughly = { analyse: true, smoothEdge: true, sample: 'all' as const, box: [200, 40, 1340, 980] as const }
+/** A dozen anchors round what that box finds, px of the 12 megapixels. */
+const [around] = traceMatte(roughBox.find(smallScene, roughly, plainContext())).sort((a, b) => b.length - a.length)
+export const anchors = Array.from({ length: 12 }, (_, k) => {
+  const i = 2 * Math.floor((k * around.length) / 24)
+  return [(around[i] * WIDTH) / SMALL.width, (around[i + 1] * HEIGHT) / SMALL.height] as const
+})
 export const grabCut = () => {
   const mask = new cv.Mat(),
     inside = new cv.Mat(),

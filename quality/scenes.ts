@@ -1,6 +1,5 @@
 /** One process's share of the scenes: a line of JSON for each answer, on the standard output. */
-import '@/core/network/withWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { readScene } from './scene'
 import { TASKS } from './tasks'
 

@@ -4,5 +4,6 @@ import { giveWeights } from '@/core/network/network'
 
 const read = (file: string) => () => /=\s*'([^']+)'/.exec(readFileSync(`src/core/network/${file}.ts`, 'utf8'))![1]
 giveWeights('things', read('weights'))
+giveWeights('anchors', read('anchorsWeights'))
 giveWeights('water', read('waterWeights'))
 giveWeights('sky', read('skyWeights'))

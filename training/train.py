@@ -1,7 +1,8 @@
 #!/usr/bin/python3
 """Trains the cue that says how probably a pixel belongs to the thing that is meant. See README.md.
-usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3] [--photographs FOLDER]
+usage: train.py LAYERS OUT.pt [--without FAMILY,...] [--minutes N] [--from OLD.pt|weights.ts] [--rate 3e-3] [--photographs FOLDER] [--ask anchors]
 FOLDER: what photographs.py made: half of the other places things are put before, and one view in eight of main things in photographs.
+--ask anchors: only what lies within anchors is asked for, for weights of their own.
 Convolutions are computed with numbers of 16 bits where the processor multiplies matrices of those (two to three times as quick).
 """
 import glob, os, sys, time
@@ -11,10 +12,11 @@ import export
 cv2.setNumThreads(1)
 arg = lambda k, d: sys.argv[sys.argv.index(k) + 1] if k in sys.argv else d
 BUCKETS = [(176, 176), (144, 208), (208, 144), (160, 192), (192, 160)]
-# What is asked: the subject, the thing in a box or at marks, the outline between two places on it, coverage where a trimap does not know, the same along
+# What is asked: the subject, the thing in a box or at marks, that on whose outline anchors lie, coverage where a trimap does not know, the same along
 # the outline of a cut that is wrong in places.
-MODES = ["none", "box", "marks", "wire", "trimap", "cut"]
-OFTEN = [0.17, 0.22, 0.38, 0.02, 0.09, 0.12]
+MODES = ["none", "box", "marks", "anchors", "trimap", "cut"]
+OFTEN = [0.17, 0.22, 0.40, 0, 0.09, 0.12]
+ASK = arg("--ask", None)
 SIGMA = 4.0  # of a mark's bump, px of what the net sees
 
 
@@ -178,6 +180,45 @@ def along(cut, reach):
     return ((cut > 0) & (away > reach)).astype(np.float32), ((cut == 0) & (away > reach)).astype(np.float32)
 
 
+def one_piece(target):
+    """The largest piece of a thing."""
+    k, lab, st, _ = cv2.connectedComponentsWithStats((target > 127).astype(np.uint8))
+    largest = 1 + int(np.argmax(st[1:, 4]))
+    return target * cv2.dilate((lab == largest).astype(np.uint8), np.ones((3, 3), np.uint8))
+
+
+def slit(rng, m):
+    """0 where a slit or a notch leads into a thing from its outer outline, else 1: gaps that a hurried hand leaves out."""
+    lines, _ = cv2.findContours(m.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    line = max(lines, key=cv2.contourArea)[:, 0].astype(np.float64)
+    out, size = np.ones(m.shape, np.float32), np.sqrt(m.sum())
+    for _ in range(int(rng.integers(1, 4))):
+        at, to = line[rng.integers(len(line))], line[rng.integers(len(line))]
+        way = (to - at) / (np.hypot(*(to - at)) + 1e-6)
+        end = at + way * min(0.8 * np.hypot(*(to - at)), rng.uniform(0.2, 1) * size)
+        start, across = at - 0.1 * size * way, np.array([-way[1], way[0]]) * size * rng.uniform(0.02, 0.12)
+        narrow = across * rng.choice([1, 1, rng.uniform(0, 1)])
+        cv2.fillPoly(out, [np.int32(np.round([start - across, end - narrow, end + narrow, start + across]))], 0)
+    return cv2.GaussianBlur(out, (0, 0), 0.6)
+
+
+def anchors_on(rng, m):
+    """Places on a thing's outer outline as a hand sets them, one after the other round it, px: 5 to 30, seldom quite on it; a hurried one leaves gaps and slits out."""
+    lines, _ = cv2.findContours(m.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    line = max(lines, key=cv2.contourArea)[:, 0]
+    at, step = [rng.uniform(0, 0.05)], 1 / rng.uniform(5, 14) if rng.random() < 0.8 else 1 / rng.uniform(14, 30)
+    while at[-1] < 0.97:
+        at.append(at[-1] + step * rng.uniform(0.7, 1.3))
+    places = line[(np.array(at[:-1]) * len(line)).astype(int) % len(line)].astype(np.float64)
+    if rng.random() < 0.5:
+        hull, near = cv2.convexHull(line), 0.03 * np.hypot(*np.ptp(line, axis=0))
+        outer = np.array([cv2.pointPolygonTest(hull, p, True) < near for p in places])
+        places = places[outer | (rng.random(len(places)) < rng.choice([0, 0.4]))]
+    if len(places) < 3:
+        raise ValueError
+    return places + 0.5 + rng.normal(0, rng.choice([0, 0.3, 1]), places.shape)
+
+
 def bounds(m):
     ys, xs = np.nonzero(m)
     return xs.min(), ys.min(), xs.max() + 1, ys.max() + 1
@@ -245,6 +286,11 @@ class Scenes(torch.utils.data.IterableDataset):
                 B = s.place(rng, *M.shape) if s.places else np.full_like(P, rng.random())
             P, A, M, O = far_off(rng, P, A, M, O)
         H, W = M.shape
+        if ASK == "anchors" and rng.random() < 0.35:
+            open_ = slit(rng, M > 127)
+            P, A, M, O = P * open_[..., None], A * open_[..., None], np.uint8(M * open_), np.uint8(O * open_)
+            if "B" not in z:  # its photograph must not show in the gap
+                B = s.place(rng, H, W) if s.places else np.full_like(P, rng.random())
         another = rng.random()
         if another < 0.25 and s.places:
             B = s.place(rng, H, W)
@@ -291,7 +337,7 @@ class Scenes(torch.utils.data.IterableDataset):
         k, lab, st, _ = cv2.connectedComponentsWithStats((O > 127).astype(np.uint8))
         big = [i for i in range(1, k) if st[i, 4] > 0.008 * H * W]
         pick = rng.random()
-        mode = MODES[int(np.searchsorted(np.cumsum(OFTEN), pick))]
+        mode = ASK or MODES[int(np.searchsorted(np.cumsum(OFTEN), pick))]
         if mode == "none" and O.sum() > 0.3 * M.sum():
             mode = "marks" if rng.random() < 0.5 else "box"
         if mode != "none" and big and rng.random() < 0.4:
@@ -309,14 +355,15 @@ class Scenes(torch.utils.data.IterableDataset):
             box = [max(0, x0 - e[0] * bw), max(0, y0 - e[1] * bh), min(W, x1 + e[2] * bw), min(H, y1 + e[3] * bh)]
             m = rng.uniform(0.15, 0.6)
             q = [box[0] - m * bw, box[1] - m * bh, box[2] + m * bw, box[3] + m * bh]
-        elif mode == "wire":  # a stretch of its outline, between two places on it
-            lines, _ = cv2.findContours(inside.astype(np.uint8), cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
-            lines = [l[:, 0] for l in lines if len(l) > 60]
-            line = lines[rng.integers(len(lines))]
-            i, n = rng.integers(len(line)), int(rng.uniform(0.04, 0.3) * len(line))
-            ends = np.stack([line[i], line[(i + n) % len(line)]]) + rng.uniform(-0.7, 1.7, (2, 2))
-            m = rng.uniform(0.3, 1) * np.hypot(*(ends[1] - ends[0])) + rng.uniform(5, 25)
-            q = [*(ends.min(0) - m), *(ends.max(0) + m)]
+        elif mode == "anchors":
+            target = one_piece(target)
+            anchors = anchors_on(rng, target > 127)
+            (x0, y0), (x1, y1) = anchors.min(0), anchors.max(0)
+            bw, bh = x1 - x0, y1 - y0
+            e = rng.uniform(0.08, 0.17, 4) * max(bw, bh)
+            box = [max(0, x0 - e[0]), max(0, y0 - e[1]), min(W, x1 + e[2]), min(H, y1 + e[3])]
+            m = rng.uniform(0.1, 0.5)
+            q = [box[0] - m * bw, box[1] - m * bh, box[2] + m * bw, box[3] + m * bh]
         elif mode in ("trimap", "cut"):  # near its own size, around some place on its edge
             ys, xs = np.nonzero(outline(target / 255))
             i, m = rng.integers(len(xs)), rng.uniform(0.5, 1.2) / 2
@@ -391,8 +438,10 @@ class Scenes(torch.utils.data.IterableDataset):
             some(t < 0.02, int(rng.integers(0, 4)), drop, apart)
             if not keep:
                 raise ValueError
-        if mode == "wire":  # to keep and to drop at once
-            keep = drop = [((x - q[0]) * sx, (y - q[1]) * sy) for x, y in ends]
+        if mode == "anchors":  # to keep and to drop at once; within the box 0, within the lines from one to the next 1
+            keep = drop = [((x - q[0]) * sx, (y - q[1]) * sy) for x, y in anchors]
+            bx = np.minimum(bx, 0)
+            cv2.fillPoly(bx, [np.int32(np.floor(keep))], 1)
         keep, drop = bumps(keep, h, w), bumps(drop, h, w)
         if mode == "trimap":  # everything known is kept or dropped
             edge = 1 - ((t > 0.02) & (t < 0.98) | (outline(t) > 0)).astype(np.uint8)
@@ -441,9 +490,9 @@ def own_cut(rng, x, t, net):
 
 
 def loss_of(o, t, x, m):
-    """Of the thing and of its outline. Between two places on an outline nobody knows which side is meant; a trimap asks for coverage where it does not know."""
+    """Of the thing and of its outline; a trimap asks for coverage where it does not know."""
     every = F.binary_cross_entropy_with_logits(o, t, reduction="none")
-    line, matte, known = every[m < 4, 1].mean(), every[:, 0], m < 3
+    line, matte, known = every[m < 4, 1].mean(), every[:, 0], m < 4
     unknown = (x[:, 4] + x[:, 5] < 0.5).float() * (m >= 4)[:, None, None]
     p = torch.sigmoid(o[known, 0])
     inter = (p * t[known, 0]).sum((1, 2))
@@ -528,7 +577,7 @@ if __name__ == "__main__":
         x, t, m = next(loader)
         x = x.contiguous(memory_format=torch.channels_last)
         if step > 300 and rng.random() < 0.3:
-            some = torch.nonzero((m == 1) | (m == 2))[:, 0]
+            some = torch.nonzero((m >= 1) & (m <= 3))[:, 0]
             if len(some):
                 for _ in range(int(rng.integers(1, 3))):
                     net.eval()
@@ -563,10 +612,10 @@ if __name__ == "__main__":
                 unknown = x[i, 4] + x[i, 5] < 0.5
                 off = (torch.sigmoid(o[i, 0]) - t[i, 0]) ** 2 * unknown
                 error = off.sum() / (unknown.sum() + 1e-6) if m[i] >= 4 else None
-                tally[m[i]].append(float(iou[i, int(m[i] == 3)] if error is None else error))
+                tally[m[i]].append(float(iou[i, 0] if error is None else error))
         if step % 100 == 0:
             print(
-                "%5d  %.0f min  loss %.3f  iou none %.3f box %.3f marks %.3f outline %.3f  squared error %.4f, cut %.4f"
+                "%5d  %.0f min  loss %.3f  iou none %.3f box %.3f marks %.3f anchors %.3f  squared error %.4f, cut %.4f"
                 % (step, spent / 60, float(a), *[np.mean(v[-800:]) for v in tally]),
                 flush=True,
             )

@@ -1,8 +1,6 @@
 /** A thread of wily batch: one picture after another, each written beside its place and moved there whole. */
 import { sentenceOf } from '@/core/fields/sentenceOf'
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { rename, rm } from 'node:fs/promises'
 import { resolve } from 'node:path'
 import { parentPort } from 'node:worker_threads'

@@ -1,7 +1,5 @@
 /** The command line. Exit 0 done, 2 unusable input (one line on stderr). All but tidy need no database. A command is a file beside this one and a row here. */
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { parseArgs } from 'node:util'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'

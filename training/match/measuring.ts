@@ -1,7 +1,5 @@
 /** What the measurements on drawn pictures and photographs share. */
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import sharp from 'sharp'
 import { type Matte, type Picture } from '@/core/raster/picture'
 

@@ -4,6 +4,7 @@
  */
 import { type Box } from '../raster/content'
 import { type Picture, type Size } from '../raster/picture'
+import { fillPolygons } from '../vector/fill'
 import { CHANNELS, runNetwork, seeSky, STEP } from './network'
 
 type Place = readonly [x: number, y: number]
@@ -13,6 +14,8 @@ export interface Hints {
   /** What is meant lies within. */ readonly box?: readonly [x0: number, y0: number, x1: number, y1: number]
   readonly keep?: readonly Place[]
   readonly drop?: readonly Place[]
+  /** Places on the outline of what is meant, one after the other round it; then the box is around them. */
+  readonly anchors?: readonly Place[]
 }
 
 /** About so many px are seen by the network; as it was trained. */
@@ -31,7 +34,7 @@ export interface Likelihood extends Size {
 /** How probably, 0-1, from the logarithm of the odds. */
 export const likely = (nats: number): number => 1 / (1 + Math.exp(-nats))
 
-export function likelihood(picture: Picture, part: Box, { box, keep = [], drop = [] }: Hints): Likelihood {
+export function likelihood(picture: Picture, part: Box, { box, keep = [], drop = [], anchors }: Hints): Likelihood {
   const seen = colours(picture, part),
     { width, height, input } = seen,
     [sx, sy] = scaleOf(seen, part)
@@ -39,11 +42,18 @@ export function likelihood(picture: Picture, part: Box, { box, keep = [], drop =
     const [x0, x1] = [box[0], box[2]].map((x) => Math.round((x - part.x) * sx)),
       [y0, y1] = [box[1], box[3]].map((y) => Math.round((y - part.y) * sy))
     for (let y = 0, i = BOX; y < height; y++)
-      for (let x = 0; x < width; x++, i += CHANNELS) input[i] = x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : -1
+      for (let x = 0; x < width; x++, i += CHANNELS)
+        input[i] = x >= x0 && x < x1 && y >= y0 && y < y1 ? (anchors ? 0 : 1) : -1
+  }
+  if (anchors) {
+    const { data } = fillPolygons(seen, [anchors.map(([x, y]) => [(x - part.x) * sx, (y - part.y) * sy])], 'evenodd')
+    for (let k = 0; k < data.length; k++) if (data[k] >= 128) input[k * CHANNELS + BOX] = 1
+    mark(seen, part, anchors, KEEP)
+    mark(seen, part, anchors, DROP)
   }
   mark(seen, part, keep, KEEP)
   mark(seen, part, drop, DROP)
-  return { part, width, height, data: runNetwork(input, width, height) }
+  return { part, width, height, data: runNetwork(input, width, height, anchors ? 'anchors' : 'things') }
 }
 
 /**

@@ -74,7 +74,7 @@ type Layers = Record<Exclude<keyof typeof SHAPES, Later>, Convolution> & Partial
 const bytesOf = ([side, inputs, outputs]: Shape) => outputs * (8 + side * side * inputs)
 
 /** What it has learnt to tell: each with weights of its own. */
-export type Lesson = 'things' | 'water' | 'sky'
+export type Lesson = 'things' | 'water' | 'sky' | 'anchors'
 
 /**
  * Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made.
@@ -149,7 +149,7 @@ export const runNetwork = (
   input: Float32Array,
   width: number,
   height: number,
-  lesson: 'things' | 'water' = 'things',
+  lesson: Exclude<Lesson, 'sky'> = 'things',
 ): Float32Array => answers(lesson, input, width, height, 1)[0]
 
 /** How much each pixel of a place speaks for water, and for sky, the same way. */

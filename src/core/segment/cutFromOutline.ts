@@ -7,7 +7,7 @@
  * Sources: Rother, Kolmogorov and Blake 2004; Wei, Wen, Zhu and Sun, "Geodesic saliency using background priors", ECCV 2012 (surroundings are
  * what the border reaches); Lempitsky, Kohli, Rother and Sharp, "Image segmentation with a bounding box prior", ICCV 2009 (the object fills its box).
  */
-import { likely } from '../network/likelihood'
+import { type Hints, likely } from '../network/likelihood'
 import { mapInto } from '../raster/mapInto'
 import { fillPolygons, type Point } from '../vector/fill'
 import { colourGradient } from './basins'
@@ -58,7 +58,8 @@ export const cutFromOutline = (
   start: Uint8Array,
   loop: readonly Point[],
   work: Work,
-): SmallAnswer | null => (work.network === false ? byRegions(view, start, work) : byNetwork(view, start, loop, work))
+): SmallAnswer | null =>
+  work.network === false ? byRegions(view, start, work) : cutByNetwork(view, start, { box: boundsOfPoints(loop) }, work)
 
 /** Which pixels of a level lie within a loop, 0-255. */
 export const fillLoop = ({ levels, frame }: SegmentView, loop: readonly Point[], level: number): Uint8Array =>
@@ -77,12 +78,16 @@ export function outsideGiven(view: SegmentView, loop: readonly Point[], level: n
 /** An outline fainter than this (CIELAB units a pixel) is none. */
 const FAINTEST = 1
 
-/** The better of the network's guess and the one by reach, each cut with the network beside the colours. */
-function byNetwork(view: SegmentView, start: Uint8Array, loop: readonly Point[], work: Work): SmallAnswer {
+/** The better of the network's guess and the one by reach, each cut with the network beside the colours. @param start what is given @param hints what the network is shown, px of the picture */
+export function cutByNetwork(view: SegmentView, start: Uint8Array, hints: Hints, work: Work): SmallAnswer {
   const { lab } = view,
-    odds = expectation(view, { box: boundsOfPoints(loop) }, false),
-    expected = odds.map((nats) => EXPECTED * nats),
-    probable = mapInto(new Float32Array(start.length), start, (g, i) => (g === UNDECIDED ? likely(odds[i]) : 0)),
+    // Anchors all round tell more than a box: what is expected of them counts in full.
+    count = hints.anchors ? 1 : EXPECTED,
+    odds = expectation(view, hints, false),
+    expected = odds.map((nats) => count * nats),
+    probable = mapInto(new Float32Array(start.length), start, (g, i) =>
+      g === UNDECIDED ? likely(odds[i]) : g === INSIDE ? 1 : 0,
+    ),
     weight = new Float32Array(start.length).fill(1)
   work.check(0.2)
   const likeliest = cutSmall(

@@ -81,7 +81,7 @@ export function expectation(view: SegmentView, hints: Hints, close: boolean): Fl
   return expected
 }
 
-function onLevel({ box, keep, drop }: Hints, { frame }: SegmentView, level: number): Hints {
+function onLevel({ box, keep, drop, anchors }: Hints, { frame }: SegmentView, level: number): Hints {
   const scale = 1 / 2 ** level,
     x = (v: number) => (v - frame.x) * scale,
     y = (v: number) => (v - frame.y) * scale,
@@ -90,6 +90,7 @@ function onLevel({ box, keep, drop }: Hints, { frame }: SegmentView, level: numb
     ...(box ? { box: [x(box[0]), y(box[1]), x(box[2]), y(box[3])] as const } : {}),
     keep: places(keep),
     drop: places(drop),
+    anchors: places(anchors),
   }
 }
 

@@ -1,7 +1,10 @@
-/** Live wire along an object: where the outline of the object that the anchors lie on passes two of them, the wire goes along it. */
+/**
+ * Live wire along an object: where the outline of the object that the anchors lie on passes two of them, the wire goes along it. The object is looked for
+ * twice, by the anchors themselves and by the box around them; where both pass, the way is taken that the others agree with, the one along edges among them.
+ */
 import { type LiveWireFields } from '../steps/liveWire'
 import { type Sample } from '../steps/step'
-import { type MarksFields } from '../steps/marks'
+import { type Anchored, turnOfAnchors } from '../segment/turnOfAnchors'
 import { frameOf } from '../segment/cutFromOutline'
 import { decideInTurn } from '../segment/inTurn'
 import { turnsOfMarks } from '../segment/marksInTurn'
@@ -9,11 +12,20 @@ import { boxAround, corrections, leadsAlongBox, nearEnough } from '../segment/ob
 import { stateToMatte } from '../segment/softEdge'
 import { segmentView, wholeOf } from '../segment/view'
 import { waysAlong } from '../vector/contourWays'
+import { mostAgreed } from '../vector/mostAgreed'
 import { type Point } from '../vector/fill'
 import { areaOf, type Contour, traceMatte } from '../vector/trace'
 import { type Context, type Scene } from './finder'
 
 type Wire = LiveWireFields & { readonly sample: Sample }
+
+/** What the object is told by: anchors on its outline, or the outline it lies within alone, and marks. */
+type Asked = Omit<Anchored, 'anchors'> & Partial<Anchored>
+
+const part = (context: Context, from: number, to: number): Context => ({
+  ...context,
+  check: (p) => context.check(from + (to - from) * p),
+})
 
 /** Pieces from each anchor to the next, along the object's outline where it passes both. A draft takes what is remembered. @param pieces as they are along edges */
 export function alongObject(
@@ -22,50 +34,49 @@ export function alongObject(
   pieces: readonly (readonly Point[])[],
   context: Context,
 ): readonly (readonly Point[])[] {
-  const near = nearEnough(wire.anchors, wire.reach),
-    loop = boxAround(wire.anchors),
+  const { anchors } = wire,
+    near = nearEnough(anchors, wire.reach),
+    outline = boxAround(anchors),
     clockwise = areaOf(new Float64Array(pieces.flat(2))) > 0,
-    ways = objectOutlines(scene, wire, loop, near, clockwise, context).map((outlines) =>
-      waysAlong(outlines, wire.anchors, near, clockwise).map((way) =>
-        way && leadsAlongBox(way, loop, near, scene) ? null : way,
+    boxed = { outline, keep: [], drop: [] }
+  const waysBy = (asked: Asked, work: Context) => {
+    const found = objectOutlines(scene, wire, asked, { near, clockwise }, work).map((outlines) =>
+      waysAlong(outlines, anchors, near, clockwise).map((way) =>
+        way && leadsAlongBox(way, outline, near, scene) ? null : way,
       ),
     )
-  return pieces.map((piece, k) => ways.map((way) => way[k]).find(Boolean) ?? piece)
+    return pieces.map((_, k) => found.map((ways) => ways[k]).find((way) => way !== null))
+  }
+  const found =
+    context.network === false
+      ? [waysBy(boxed, context)]
+      : [waysBy({ ...boxed, anchors }, part(context, 0, 0.5)), waysBy(boxed, part(context, 0.5, 1))]
+  return pieces.map((piece, k) => mostAgreed([...found.flatMap((ways) => (ways[k] ? [ways[k]] : [])), piece]))
 }
 
-/** The outlines of the object the anchors lie on: those corrected by anchors that lie beside it first, then those of the object as it is found in the box around them. */
+/** The outlines of the object the anchors lie on: those corrected by anchors that lie beside it first, then those of the object as it is found at first. */
 function objectOutlines(
   scene: Scene,
   { anchors, sample }: Wire,
-  loop: readonly Point[],
-  near: number,
-  clockwise: boolean,
+  asked: Asked,
+  { near, clockwise }: { readonly near: number; readonly clockwise: boolean },
   context: Context,
 ): Contour[][] {
-  const part = (from: number, to: number): Context => ({
-      ...context,
-      check: (p) => context.check(from + (to - from) * p),
-    }),
-    found = outlinesBy({ outline: loop, keep: [], drop: [] }, scene, sample, part(0, 0.5))
+  const found = outlinesBy(asked, scene, sample, part(context, 0, 0.5))
   if (!found?.length) return []
   const marks = corrections(anchors, found, near, clockwise, scene),
-    corrected = marks && outlinesBy({ outline: loop, ...marks }, scene, sample, part(0.5, 1))
+    corrected = marks && outlinesBy({ ...asked, ...marks }, scene, sample, part(context, 0.5, 1))
   return corrected ? [corrected, found] : [found]
 }
 
-/** The outlines of what an outline and marks say; undefined where a draft does not know them yet. */
-function outlinesBy(
-  marks: Required<Pick<MarksFields, 'outline' | 'keep' | 'drop'>>,
-  scene: Scene,
-  sample: Sample,
-  context: Context,
-): Contour[] | undefined {
-  const key = `outlines ${scene.identity(sample)} ${context.network} ${JSON.stringify(marks)}`,
+/** The outlines of what is asked for; undefined where a draft does not know them yet. */
+function outlinesBy(asked: Asked, scene: Scene, sample: Sample, context: Context): Contour[] | undefined {
+  const key = `outlines ${scene.identity(sample)} ${context.network} ${JSON.stringify(asked)}`,
     known = context.memory.get<Contour[]>(key)
   if (known || context.draft) return known
-  const frame = frameOf(marks.outline, scene),
+  const frame = frameOf(asked.outline, scene),
     outlines = frame
-      ? outlinesIn(segmentView(scene, sample, context, frame), marks, scene.identity(sample), context)
+      ? outlinesIn(segmentView(scene, sample, context, frame), asked, scene.identity(sample), context)
       : []
   context.memory.set(key, outlines, key.length * 2 + outlines.reduce((sum, points) => sum + points.byteLength, 0))
   return outlines
@@ -73,13 +84,15 @@ function outlinesBy(
 
 function outlinesIn(
   view: ReturnType<typeof segmentView>,
-  marks: Pick<MarksFields, 'outline' | 'keep' | 'drop'>,
+  { anchors, ...marks }: Asked,
   identity: string,
   context: Context,
 ): Contour[] {
   const { frame } = view,
     what = `${identity} ${Object.values(frame).join(' ')} ${view.levels.length - 1}`,
-    turns = turnsOfMarks({ ...marks, unsure: [], solver: 'auto' }, view, what),
+    turns = anchors
+      ? [turnOfAnchors({ anchors, ...marks }, view, what)]
+      : turnsOfMarks({ ...marks, unsure: [], solver: 'auto' }, view, what),
     state = decideInTurn(turns, view, { ...context, rough: true, check: (p) => context.check(0.9 * p) })
   if (!state) return []
   const matte = stateToMatte(state, { ...view, frame: wholeOf(frame) }, frame, true),

@@ -30,7 +30,7 @@ export const liveWire: FindingKind<'liveWire', LiveWireFields> = {
     followObject: flag(true),
     antialias: flag(true),
   },
-  version: 5,
+  version: 6,
   // Once it was the share of a strong edge, then levels of brightness a px.
   earlier: {
     width: (reach) => ({ reach }),

@@ -4,6 +4,7 @@ import { type Lesson } from '@/core/network/network'
 const LOADS: Record<Lesson, () => Promise<unknown>> = {
   things: () => import('@/core/network/withWeights'),
   water: () => import('@/core/network/withWaterWeights'),
+  anchors: () => import('@/core/network/withAnchorsWeights'),
   sky: () => import('@/core/network/withSkyWeights'),
 }
 const coming = new Map<Lesson, Promise<unknown>>()

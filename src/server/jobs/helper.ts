@@ -1,7 +1,5 @@
 /** A thread that takes a share of a job. */
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { type MessagePort as NodePort, workerData } from 'node:worker_threads'
 import { helpWith } from '@/core/parallel/threads'
 import { TASKS } from '@/engine/tasks'

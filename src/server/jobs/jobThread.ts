@@ -1,8 +1,6 @@
 /** The thread's own side: takes tasks, makes them, says how far it is. */
 import { sentenceOf } from '@/core/fields/sentenceOf'
-import '@/core/network/withWeights'
-import '@/core/network/withWaterWeights'
-import '@/core/network/withSkyWeights'
+import '@/core/network/withAllWeights'
 import { parentPort, workerData } from 'node:worker_threads'
 import { NoSuchPicture } from '@/core/select/image'
 import { NoSuchLayer } from '@/core/select/layer'
