@@ -21,7 +21,7 @@ const ROOMS = {
   colour: ['raster', 'kernels'],
   vector: ['raster', 'kernels'],
   steps: ['fields', 'vector', 'raster'],
-  network: ['parallel', 'raster', 'kernels'],
+  network: ['parallel', 'vector', 'raster', 'kernels'],
   segment: ['fields', 'cache', 'parallel', 'steps', 'network', 'vector', 'colour', 'raster', 'kernels'],
   matting: ['fields', 'parallel', 'colour', 'raster', 'kernels', 'network'],
   select: [

@@ -15,6 +15,9 @@ export function packed(state: Uint8Array): PackedState {
 
 export function unpacked({ length, bits }: PackedState): Uint8Array {
   const state = new Uint8Array(length)
-  for (let i = 0; i < length; i++) state[i] = (bits[i >> 3] >> (i & 7)) & 1 ? INSIDE : OUTSIDE
+  for (let i = 0, byte = 0; i < length; i++, byte >>= 1) {
+    if (!(i & 7)) byte = bits[i >> 3]
+    state[i] = byte & 1 ? INSIDE : OUTSIDE
+  }
   return state
 }
