@@ -25,6 +25,7 @@ import { learnBoth, learnThing } from './learnColours'
 import { cutSmall, type SmallAnswer } from './objectCut'
 import { outlineStrength } from './outlineStrength'
 import { regionGraph, type RegionGraph } from './regionGraph'
+import { type RegionTree } from './mergeCost'
 import { makeRegionTree } from './regionTree'
 import { frameAround, type SegmentView } from './view'
 import { type Size } from '../raster/picture'
@@ -105,9 +106,7 @@ export function cutByNetwork(view: SegmentView, start: Uint8Array, hints: Hints,
     (p) => work.check(0.2 + 0.3 * p),
   )
   if (work.draft) return likeliest
-  const calm = calmed(lab),
-    gradient = colourGradient(calm),
-    graph = regionGraph(makeRegionTree(calm, { gradient }), lab, REGIONS),
+  const { gradient, graph } = regionsOf(view),
     { outer, whole } = outsideShares(graph, start),
     reached = whole ? null : guessByReach(graph, outer, start)
   work.check(0.7)
@@ -145,10 +144,7 @@ export function cutByNetwork(view: SegmentView, start: Uint8Array, hints: Hints,
 
 /** The best of two guesses by regions alone; null where nothing lies around the box. */
 function byRegions(view: SegmentView, start: Uint8Array, work: Work): SmallAnswer | null {
-  const calm = calmed(view.lab),
-    gradient = colourGradient(calm),
-    tree = makeRegionTree(calm, { gradient }),
-    graph = regionGraph(tree, view.lab, REGIONS)
+  const { gradient, tree, graph } = regionsOf(view)
   work.check(0.4)
   const { outer, whole } = outsideShares(graph, start)
   if (whole) return null
@@ -161,6 +157,24 @@ function byRegions(view: SegmentView, start: Uint8Array, work: Work): SmallAnswe
   )
   const weight = new Float32Array(start.length).fill(1)
   return best ?? { state: start.map(() => OUTSIDE), models: learnBoth(view.lab, weight, weight) }
+}
+
+/** The regions of the level that is thought on; the same view is asked by anchors and by their box. */
+const known = new WeakMap<SegmentView, Regions>()
+interface Regions {
+  readonly gradient: Float32Array
+  readonly tree: RegionTree
+  readonly graph: RegionGraph
+}
+function regionsOf(view: SegmentView): Regions {
+  const there = known.get(view)
+  if (there) return there
+  const calm = calmed(view.lab),
+    gradient = colourGradient(calm),
+    tree = makeRegionTree(calm, { gradient }),
+    made = { gradient, tree, graph: regionGraph(tree, view.lab, REGIONS) }
+  known.set(view, made)
+  return made
 }
 
 /** For each region the share of it that is given as outside. */

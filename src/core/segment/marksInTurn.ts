@@ -7,6 +7,7 @@ import { type Hints } from '../network/likelihood'
 import { nearestSetPixels } from '../raster/distance'
 import { mapInto } from '../raster/mapInto'
 import { boundsOfPoints } from '../raster/bounds'
+import { isOpaque, type Picture } from '../raster/picture'
 import { type MarksFields, marksUntil, someIn, turnsOf } from '../steps/marks'
 import { type Point } from '../vector/fill'
 import { cutFromMarks } from './cutFromMarks'
@@ -16,7 +17,7 @@ import { INSIDE, OUTSIDE } from './gridCut'
 import { type Turn, type Work } from './inTurn'
 import { type Corrected, STAYS } from './outlineLook'
 import { cutOf, type SmallAnswer } from './objectCut'
-import { coveredBy, coverMarks } from './strokes'
+import { boxOfMarks, coveredBy, coverMarks } from './strokes'
 import { type SegmentView } from './view'
 
 /** How much a px of the picture's border drops what it touches, beside a px of boundary. */
@@ -139,24 +140,43 @@ function hintsOf({ keep, drop, outline }: MarksFields): Hints {
   }
 }
 
+/** Whether nothing of a level of a view is transparent: asked again and again. */
+const known = new WeakMap<Picture, boolean>()
+function opaque(picture: Picture): boolean {
+  const is = known.get(picture) ?? isOpaque(picture)
+  known.set(picture, is)
+  return is
+}
+
 /** What marks and an outline say at a level; what is transparent is outside. */
 export function givenBy(
   { keep, drop, outline }: MarksFields,
   view: SegmentView,
   level: number,
 ): { state: Uint8Array; contradictory: boolean } {
-  const { frame } = view,
-    picture = view.levels[level],
-    inside = coverMarks(keep, frame, level, picture).data,
-    outside = coverMarks(drop, frame, level, picture).data
-  const within = isLoop(outline) ? fillLoop(view, outline, level) : null
-  const state = new Uint8Array(inside.length)
-  let contradictory = false
-  for (let i = 0; i < state.length; i++) {
-    if (inside[i] >= 128) {
-      state[i] = INSIDE
-      if (outside[i] >= 128) contradictory = true
-    } else if (outside[i] >= 128 || (within && within[i] < 128) || picture.data[4 * i + 3] < 128) state[i] = OUTSIDE
+  const picture = view.levels[level],
+    { width, height } = picture,
+    state = new Uint8Array(width * height)
+  if (isLoop(outline)) {
+    const within = fillLoop(view, outline, level)
+    for (let i = 0; i < state.length; i++) if (within[i] < 128) state[i] = OUTSIDE
   }
+  if (!opaque(picture)) {
+    const { data } = picture
+    for (let i = 0; i < state.length; i++) if (data[4 * i + 3] < 128) state[i] = OUTSIDE
+  }
+  const box = boxOfMarks([...keep, ...drop], view.frame, level, picture),
+    scale = 2 ** level,
+    part = { ...box, x: view.frame.x + box.x * scale, y: view.frame.y + box.y * scale },
+    inside = coverMarks(keep, part, level, box).data,
+    outside = coverMarks(drop, part, level, box).data
+  let contradictory = false
+  for (let y = 0, i = 0; y < box.height; y++)
+    for (let x = 0, to = (box.y + y) * width + box.x; x < box.width; x++, i++, to++) {
+      if (inside[i] >= 128) {
+        state[to] = INSIDE
+        if (outside[i] >= 128) contradictory = true
+      } else if (outside[i] >= 128) state[to] = OUTSIDE
+    }
   return { state, contradictory }
 }

@@ -1,5 +1,6 @@
 /** Strokes that mark rather than paint: points and a size. */
 import { type Mark } from '../fields/marks'
+import { boundsOfPoints } from '../raster/bounds'
 import { paintStrokes } from '../raster/brush'
 import { emptyMatte, type Matte, type Picture, type Size } from '../raster/picture'
 import { type Stroke } from '../raster/stroke'
@@ -67,6 +68,22 @@ export function coverMarks(strokes: readonly Mark[], frame: Box, level: number, 
       ),
   )
   return matte
+}
+
+/** The pixels of a frame at 1 / 2^level its size beyond which marks cover nothing. */
+export function boxOfMarks(marks: readonly Mark[], frame: Box, level: number, { width, height }: Size): Box {
+  const [x0, y0, x1, y1] = boundsOfPoints(marks.flatMap(({ points }) => points)),
+    scale = 1 / 2 ** level,
+    reach = marks.reduce((most, { size }) => Math.max(most, (size * scale) / 2), 1) + 1,
+    within = (v: number, most: number) => Math.min(most, Math.max(0, v)),
+    x = within(Math.floor((x0 - frame.x) * scale - reach), width),
+    y = within(Math.floor((y0 - frame.y) * scale - reach), height)
+  return {
+    x,
+    y,
+    width: marks.length ? within(Math.ceil((x1 - frame.x) * scale + reach), width) - x : 0,
+    height: marks.length ? within(Math.ceil((y1 - frame.y) * scale + reach), height) - y : 0,
+  }
 }
 
 /** 1 for what marks cover of the level of a view that is thought on. */
