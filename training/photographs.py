@@ -2,8 +2,10 @@
 """Photographs as training sees them: small copies with what was marked on them by hand (photographs.json: outlines as shares of width and height; `water`
 but for `but`; `subject` loosely, `solid` where a graph cut makes it exact, else it is what is no sky; those that are `plain` have no water; `sky`: the
 line where it ends, from left to right, made exact by a graph cut, or true where what the application's own finder takes is right to the eye, or "" without
-any; `skyMeasured` the same of photographs that are shared alike only (CC-BY-SA) and so for measuring alone. things.json: `thing`, what it shows: its outlines and its holes).
-photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water, K of sky, where they are known.
+any; `skyMeasured` the same of photographs that are shared alike only (CC-BY-SA) and so for measuring alone; `horizon`: its row in the middle, as a share of the
+height, by eye, to about a hundredth, where it can be told. things.json: `thing`, what it shows: its outlines and its holes).
+photographs.py OUT [SHOWN.png]     OUT/<name>.npz: V the picture; S coverage of its main thing, where it has one; W of water, K of sky, Y the horizon's row as a
+share of the height, where they are known.
 `unsure` ones are backdrops only. Every third of the things and of the skies is kept for measuring:
 photographs.py --scenes FOLDER     those things, as ../quality reads scenes, with hints made up.
 photographs.py --skies FOLDER      those skies: NAME.jpg and NAME.png, its coverage.
@@ -148,6 +150,8 @@ if __name__ == "__main__":
             kept["S"] = cut(im, inside) if e.get("solid") else cv2.min(inside, 255 - found_sky(file, (w, h)))
         if "unsure" not in e and name not in measured:
             kept["W"] = cv2.subtract(area(e.get("water", []), h, w), area(e.get("but", []), h, w))
+        if name in list_["horizon"] and name not in measured:
+            kept["Y"] = list_["horizon"][name]
         if name in list_["sky"] and name not in measured:
             kept["K"] = sky(file, list_["sky"][name], im)
         np.savez_compressed(out + "/" + os.path.basename(name)[:-4] + ".npz", **kept)

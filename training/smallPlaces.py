@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Small views of ray-traced places, for training what looks at a picture as a whole. See README.md.
-smallPlaces.py --out FOLDER --seeds 1-300 [--jobs 2] [--coast]
-FOLDER/N.npz: views V (one place under three skies, as a camera takes them, sRGB), W the water's coverage, K the sky's, Y the horizon's row in the middle, as a share of
+smallPlaces.py --out FOLDER --seeds 1-300 [--jobs 2] [--coast] [--skies 3]
+FOLDER/N.npz: views V (one place under so many skies, as a camera takes them, sRGB), W the water's coverage, K the sky's, Y the horizon's row in the middle, as a share of
 the height, T its tilt, degrees clockwise; of each view SUN: the sun's azimuth and height, degrees (0 ahead, 90 right), and luminance, 0 without one.
 The places are those of scenes/places.py, with --coast those by the water, seen from other heights, over smaller and larger waves.
 """
@@ -14,7 +14,7 @@ import places
 places.W, places.H = W, H = 384, 256
 
 
-def make(seed, out, coast):
+def make(seed, out, coast, skies):
     rng = np.random.default_rng([78 if coast else 79, seed])
     work = tempfile.mkdtemp(prefix="wet-")
     try:
@@ -30,7 +30,7 @@ def make(seed, out, coast):
                 % (high, size, rng.uniform(0.3, 1), high * rng.uniform(0, 0.8), size),
                 p.text,
             )
-        kinds = rng.choice(list(places.KINDS), 3, replace=False)
+        kinds = rng.choice(list(places.KINDS), skies, replace=False)
         mask = lambda m: places.render(work, p.scene(places.Sky(rng, str(kinds[0])), ""), W, H, "mask", ["MATTE=%d" % m])[..., 0]
         water = mask(2) if coast or p.wet else np.zeros((H, W))
         if coast and water.mean() < 0.02:

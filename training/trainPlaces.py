@@ -1,8 +1,10 @@
 #!/usr/bin/python3
 """Trains what finds water and sky, from what finds things: every view is asked where it mirrors what stands above it, and where it shows sky. See README.md.
-usage: trainPlaces.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3] [--photographs FOLDER]
+usage: trainPlaces.py LAYERS WET DRY OUT.pt --from weights.ts|OLD.pt [--minutes N] [--rate 1e-3] [--photographs FOLDER] [--ask horizon]
 WET, DRY: what smallPlaces.py drew with --coast and without. Of five views one is of the first, three in ten have water drawn into them or none (water.py),
 the others have none. FOLDER: what photographs.py made: three views in ten, half of those of water with some.
+--ask horizon: instead of where it shows water every view is asked what lies below the horizon, seen or hidden, for weights of their own; six in ten are of
+places, a third photographs, most of those with a known horizon.
 Things from LAYERS stand before places and photographs now and then, or walls with openings.
 """
 import glob, json, os, sys, time
@@ -43,14 +45,29 @@ def part(rng, im, t, h, w, least):
     return (im[:, ::-1], t[:, ::-1]) if rng.random() < 0.5 else (im, t)
 
 
-# Coverage of water and of sky, where it is not known.
+# Coverage of what is asked, where it is not known.
 UNKNOWN = -1
+HORIZON = arg("--ask", None) == "horizon"
+FIRST = "below the horizon" if HORIZON else "water"
 
 
-def told(im, water=None, sky=None):
-    """Coverage of both, 0-1, or nothing known."""
+def told(im, water=None, sky=None, horizon=None):
+    """Coverage of water and sky, 0-1, or nothing known; what lies below the horizon in the place of water. horizon: its row in the middle, 0-1, and its tilt."""
     of = lambda k: np.full(im.shape[:2], UNKNOWN, np.float32) if k is None else k.astype(np.float32)
-    return np.stack([of(water), of(sky)], 2)
+    return np.stack([of((None if horizon is None else below(im, *horizon)) if HORIZON else water), of(sky)], 2)
+
+
+def below(im, y, tilt):
+    """Coverage of what lies below a line: its row in the middle as a share of the height, degrees clockwise."""
+    h, w = im.shape[:2]
+    line = y * h + np.tan(np.radians(tilt)) * (np.arange(w) + 0.5 - w / 2)
+    return np.clip(np.arange(h)[:, None] + 1 - line, 0, 1).astype(np.float32)
+
+
+def all_told(z, im):
+    """What is known of a place or a photograph."""
+    share = lambda k: z[k] / 255 if k in z else None
+    return told(im, share("W"), share("K"), (float(z["Y"]), float(z.get("T", 0))) if "Y" in z else None)
 
 
 def turned(rng, im, t):
@@ -80,12 +97,18 @@ def openings(rng, h, w):
     return cv2.GaussianBlur(out, (0, 0), 0.7).astype(np.float32) / 255
 
 
+def covered(t, then):
+    """What is told once something stands before it. What lies below the horizon does so behind a thing, too."""
+    then = np.where(t < 0, t, then)
+    return np.concatenate([t[..., :1], then[..., 1:]], 2) if HORIZON else then
+
+
 class Views(torch.utils.data.IterableDataset):
     def __init__(s, layers, wet, small, batch, photographs):
         s.layers, s.wet, s.small, s.batch = layers, wet, small, batch
         kept = [dict(np.load(f)) for f in sorted(glob.glob(photographs + "/*.npz"))] if photographs else []
         s.marked = [z for z in kept if "W" in z or "K" in z]
-        s.wetted = [z for z in s.marked if "W" in z and z["W"].any()]
+        s.often = [z for z in s.marked if ("Y" in z if HORIZON else "W" in z and z["W"].any())]
 
     def __iter__(s):
         rng = np.random.default_rng(int(time.time() * 1e6) % 2**31 + os.getpid())
@@ -116,23 +139,24 @@ class Views(torch.utils.data.IterableDataset):
                 P = P * ((im[: im.shape[0] // 3].mean((0, 1)) + 0.01) / (P.sum((0, 1)) / max(1, A.sum()) + 0.01)) ** rng.uniform(0.4, 1)
             x0, y0 = int(rng.integers(-P.shape[1] // 2, im.shape[1])), int(rng.uniform(-0.3, 1) * im.shape[0] - (rng.random() < 0.5) * 0.5 * P.shape[0])
             im = water.laid(im, P.astype(np.float32), A, x0, y0)
-            t = np.where(t < 0, t, water.laid(t, 0 * P[..., :2], A, x0, y0))
+            t = covered(t, water.laid(t, 0 * P[..., :2], A, x0, y0))
         if rng.random() < 0.15:
             wall = 1 - openings(rng, *im.shape[:2])[..., None]
             near = s.photos[rng.integers(len(s.photos))] if rng.random() < 0.5 else water.texture(rng, *im.shape[:2], False)
             near = cv2.resize(np.float32(near), im.shape[1::-1], interpolation=cv2.INTER_AREA) * 2 ** rng.uniform(-3, 0.5)
-            im, t = im * (1 - wall) + near * wall, np.where(t < 0, t, t * (1 - wall))
+            im, t = im * (1 - wall) + near * wall, covered(t, t * (1 - wall))
         return im, t
 
     def view(s, rng, h, w):
         light = lambda z, k: (z[k].astype(np.float32) / 255) ** 2
         pick, no = rng.random(), lambda im: np.zeros(im.shape[:2], np.float32)
-        share = lambda z, k: z[k] / 255 if k in z else None
+        if HORIZON:  # from the kinds that know it
+            pick = rng.choice([0.1, 0.3, 0.5, 0.6, 0.9], p=[0.3, 0.32, 0.22, 0.1, 0.06])
         if pick < 0.35:
             of = s.places if pick < 0.2 else s.dry
             z = s.load(of[rng.integers(len(of))])
             im = linear(z["V"][rng.integers(len(z["V"]))] / 255)
-            im, t = part(rng, *s.behind(rng, *turned(rng, im, told(im, share(z, "W"), share(z, "K")))), h, w, 0.45)
+            im, t = part(rng, *s.behind(rng, *turned(rng, im, all_told(z, im))), h, w, 0.45)
         elif pick < 0.41:
             z = s.load(s.things[rng.integers(len(s.things))])
             im = light(z, "P") + (1 - light(z, "A")[..., None]) * light(z, "B")
@@ -142,10 +166,10 @@ class Views(torch.utils.data.IterableDataset):
             im = s.photos[i]
             im, t = part(rng, im, told(im, no(im), no(im) if i >= SKYLESS else None), h, w, 0.35)
         elif pick < 0.77 and s.marked:
-            of = s.wetted if pick < 0.57 else s.marked
+            of = s.often if pick < 0.57 else s.marked
             z = of[rng.integers(len(of))]
             im = linear(z["V"] / 255)
-            im, t = part(rng, *s.behind(rng, *turned(rng, im, told(im, share(z, "W"), share(z, "K")))), h, w, 0.35)
+            im, t = part(rng, *s.behind(rng, *turned(rng, im, all_told(z, im))), h, w, 0.35)
         else:
             things = [s.load(s.things[rng.integers(len(s.things))]) for _ in range(2)]
             im, m, k = water.shown(rng, h, w, [(light(z, "P"), light(z, "A")) for z in things], s.photos[:SCENES])
@@ -165,7 +189,7 @@ class Views(torch.utils.data.IterableDataset):
 
 
 def loss_of(o, t):
-    """Cross entropy, and one minus the soft overlap of each picture, where the truth is known."""
+    """Cross entropy, and one minus the soft overlap of each picture, where the truth is known; how far off each column's horizon is, as a share of the height."""
     sum_ = 0
     for k in (0, 1):
         known = (t[:, k] >= 0).float()
@@ -174,6 +198,8 @@ def loss_of(o, t):
         any_ = known.amax((1, 2))
         cross = F.binary_cross_entropy_with_logits(o[:, k], y, reduction="none") * known
         sum_ = sum_ + cross.mean() + 0.5 * ((1 - (inter + 300) / (both + 300)) * any_).mean()
+        if HORIZON and k == 0:
+            sum_ = sum_ + 4 * ((p - y * known).mean(1).abs().mean(1) * any_).mean()
     return sum_
 
 
@@ -210,7 +236,7 @@ if __name__ == "__main__":
                 q, y = (o[:, k] > 0) & known, t[:, k] > 0.5
                 tally[k] += [float(v) for v in ((q & y).sum((1, 2)) / (q | y).sum((1, 2)))[y.sum((1, 2)) > 0]]
         if step % 50 == 0:
-            print("%5d  %.1f min  loss %.3f  overlap of water %.3f, of sky %.3f" % (step, spent / 60, float(loss), *[np.mean(v[-1600:]) for v in tally]), flush=True)
+            print("%5d  %.1f min  loss %.3f  overlap of %s %.3f, of sky %.3f" % (step, spent / 60, float(loss), FIRST, *[np.mean(v[-1600:]) for v in tally]), flush=True)
         if step % 200 == 0 or done == 1:
             torch.save(mean, out)
         if done == 1:

@@ -4,8 +4,11 @@ import { parseStep } from '@/core/formats/recipe'
 import { type Measures, measure } from '@/core/match/measure'
 import { skyPictureOf, skyView } from '@/core/match/readSkyPicture'
 import { type SkyPicture } from '@/core/match/skyPicture'
+import { horizonLikelihood, type Likelihood } from '@/core/network/likelihood'
+import { type Lesson } from '@/core/network/network'
 import { type Matte, type Picture } from '@/core/raster/picture'
 import { tallyOf } from '@/core/raster/tally'
+import { segmentView } from '@/core/segment/view'
 import { type Context, type Scene } from '@/core/select/finder'
 import { sceneOf } from '@/core/select/onePicture'
 import { EVERYTHING, skyIn } from '@/core/select/sky'
@@ -17,6 +20,9 @@ import { type Step, type StepOfKind } from '@/core/steps/registry'
 const LEAST_SKY = 0.005
 /** Of a picture of a sky at least this share looks like sky: what else looks like a little of it (a pale wall, a stage) shows none. */
 const LEAST_OF_PICTURE = 0.5
+
+/** What measuring a photo asks the network. */
+export const MEASURED_BY: readonly Lesson[] = ['sky', 'water', 'horizon']
 
 export interface MeasuredPhoto {
   readonly sky: Matte
@@ -37,12 +43,14 @@ export function measurePhoto(scene: Scene, selecting: readonly Step[], context: 
     known = context.memory.get<Omit<MeasuredPhoto, 'sky'>>(key)
   if (known) return { sky, ...known }
   const share = tallyOf(sky).selected,
+    // First: a page that has no weights for them yet begins again when they are there.
+    water = waterOf(scene, context),
+    below = belowHorizon(scene, context),
     found: Omit<MeasuredPhoto, 'sky'> = {
-      // First: a page that has no weights for it yet begins again when they are there.
-      water: waterOf(scene, context),
+      water,
       // The finder finds nothing where all is alike.
       allSky: share > EVERYTHING || (share === 0 && shareOf(skyIn(scene, SKY_FINDER, context)) > EVERYTHING),
-      measures: measure(scene.picture('layer'), sky, (p) => context.check(0.7 + 0.3 * p)),
+      measures: measure(scene.picture('layer'), sky, below, (p) => context.check(0.7 + 0.3 * p)),
     }
   context.memory.set(key, found, BYTES)
   return { sky, ...found }
@@ -51,6 +59,10 @@ export function measurePhoto(scene: Scene, selecting: readonly Step[], context: 
 const BYTES = 4096
 export const SKY_FINDER = parseStep({ kind: 'sky' }) as StepOfKind<'sky'>
 const shareOf = (found: Matte | string): number => (typeof found === 'string' ? 0 : tallyOf(found).selected)
+
+/** What the network takes to lie below the horizon of the active layer's photo; null without the network. */
+export const belowHorizon = (scene: Scene, context: Context): Likelihood | null =>
+  context.network === false ? null : horizonLikelihood(segmentView(scene, 'layer', context).levels.at(-1)!)
 
 /** Less of the picture than this is no water that mirrors its sky. */
 const LEAST_WATER = 0.01

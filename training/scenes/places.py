@@ -1,6 +1,6 @@
 #!/usr/bin/python3
 """Places under several skies, ray-traced, for measuring how well a new sky's light is put on the land.
-places.py --out FOLDER --seeds 1-6 [--jobs 2] [--coast]
+places.py --out FOLDER --seeds 1-6 [--jobs 2] [--coast] [--skies 3]
 FOLDER/place-N/: photo.jpg, alpha.png (coverage of the sky), water.png where there is water, sky1.jpg to sky3.jpg, truth1.jpg to truth3.jpg
 (the same place under that sky, same exposure), meta.json (horizon, tilt, light, grain, blur, haze).
 
@@ -387,14 +387,14 @@ def taken(rng, lin, deviation):
     return q8(to_srgb(lin) + grain / grain.std() * deviation / 255)
 
 
-def make(seed, out, coast=False):
+def make(seed, out, coast, skies):
     rng = np.random.default_rng([77, seed])
     work = tempfile.mkdtemp(prefix="place-")
     try:
         p = Place(rng, coast)
         first = Sky(rng, str(rng.choice(["overcast", "overcast", "overcast", "rain", "fair", "clear", "morning"])))
         kinds = [k for k in KINDS if k != first.kind]
-        skies = [Sky(rng, k) for k in rng.choice(kinds, 3, replace=False)]
+        skies = [Sky(rng, k) for k in rng.choice(kinds, skies, replace=False)]
         k = rng.uniform(0.8, 1.25)
         blur, deviation = (rng.uniform(0.5, 1.6) if rng.random() < 0.7 else 0.0), rng.uniform(0.6, 3.5)
         write = lambda name, im: cv2.imwrite(os.path.join(folder, name), im[..., ::-1], [cv2.IMWRITE_JPEG_QUALITY, 92])
@@ -463,17 +463,18 @@ def make(seed, out, coast=False):
 
 
 def draw(make, usual):
-    """What the command line asks for: make(seed, folder, coast) for each seed. usual: the seeds where none are given."""
+    """What the command line asks for: make(seed, folder, coast, skies) for each seed. usual: the seeds where none are given."""
     asked = argparse.ArgumentParser()
     asked.add_argument("--out", required=True)
     asked.add_argument("--seeds", default=usual)
     asked.add_argument("--jobs", type=int, default=1)
     asked.add_argument("--coast", action="store_true")
+    asked.add_argument("--skies", type=int, default=3)
     a = asked.parse_args()
     os.makedirs(a.out, exist_ok=True)
     low, high = map(int, a.seeds.split("-"))
     with ThreadPoolExecutor(a.jobs) as pool:
-        list(pool.map(lambda s: make(s, a.out, a.coast), range(low, high + 1)))
+        list(pool.map(lambda s: make(s, a.out, a.coast, a.skies), range(low, high + 1)))
 
 
 if __name__ == "__main__":

@@ -1,7 +1,11 @@
 /**
- * Where the horizon lies, from where the sky ends: sky never reaches below it, and what hides it is as a rule the higher the more the skyline varies.
- * Where the skyline is a straight line (the sea, a plain) it is the horizon, with its tilt. Measured on ray-traced places (training/scenes/places.py).
+ * Where the horizon lies, from where the sky ends and from what the network takes to lie below the horizon.
+ *
+ * Sky never reaches below it, and what hides it is as a rule the higher the more the skyline varies. Where the skyline is a straight line (the sea, a plain)
+ * it is the horizon, with its tilt. The network tells it from all else, from how things become smaller with distance, too, and is wrong in other places:
+ * the two together are nearer than either (docs/QUALITY.md). Measured on ray-traced places (training/scenes/places.py) and photographs.
  */
+import { type Likelihood } from '../network/likelihood'
 import { type Matte } from '../raster/picture'
 
 export interface Horizon {
@@ -25,8 +29,39 @@ const WHOLE = 0.75
 /** The sky must reach down in this share of the columns. */
 const ENOUGH = 0.2
 
-/** Null where too little sky is there. @param sky coverage of the sky */
-export function horizonOf({ width, height, data }: Matte): Horizon | null {
+/** So much a pixel of what the network sees may say, nats. */
+const LOUDEST = 4
+/** Where both lie no farther apart than this share of the height, the horizon lies between them; else the network is right. */
+const TOGETHER = 0.1
+
+/**
+ * Null where too little sky is there.
+ * @param sky coverage of the sky @param below what the network takes to lie below the horizon, of the whole picture; null without the network
+ */
+export function horizonOf(sky: Matte, below: Likelihood | null = null): Horizon | null {
+  const told = fromSkyline(sky)
+  if (!told || !below) return told
+  const y = (rowOf(below) * sky.height) / below.height
+  if (Math.abs(told.y - y) > TOGETHER * sky.height) return { y, tilt: 0, seen: false }
+  return told.seen ? told : { ...told, y: (told.y + y) / 2 }
+}
+
+/** The row above which the fewest pixels are taken to lie below the horizon, and the other way round, each counted by how surely: px from the top, 0 to the height. */
+export function rowOf({ width, height, data }: Likelihood): number {
+  const above = new Float64Array(height + 1)
+  for (let y = 0; y < height; y++) {
+    above[y + 1] = above[y]
+    for (let x = 0; x < width; x++) above[y + 1] += Math.min(LOUDEST, Math.max(-LOUDEST, data[y * width + x]))
+  }
+  const row = above.indexOf(Math.min(...above))
+  if (row === 0 || row === height) return row
+  // Between rows: the lowest point of the parabola through three.
+  const bend = above[row - 1] - 2 * above[row] + above[row + 1]
+  return bend > 0 ? row + (above[row - 1] - above[row + 1]) / (2 * bend) : row
+}
+
+/** @param sky coverage of the sky */
+function fromSkyline({ width, height, data }: Matte): Horizon | null {
   const lowest = new Int32Array(width).fill(-1),
     open = Int32Array.from(lowest.keys())
   let last = data.length - 1

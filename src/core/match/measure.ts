@@ -1,5 +1,6 @@
 /** What a photo says about the place it was taken in: horizon, light, grain, blur, haze. Everything a new sky, or a thing put into it, is matched to. */
 import { temperatureOf } from '../colour/temperature'
+import { type Likelihood } from '../network/likelihood'
 import { type Matte, type Picture, type Size } from '../raster/picture'
 import { tallyOf } from '../raster/tally'
 import { airOf } from './air'
@@ -39,14 +40,19 @@ export interface Measures {
   readonly sky: Tones | null
 }
 
-/** @param sky coverage of the sky, of the picture's size */
-export function measure(picture: Picture, sky: Matte, check: (progress: number) => void = () => {}): Measures {
+/** @param sky coverage of the sky, of the picture's size @param below what the network takes to lie below the horizon */
+export function measure(
+  picture: Picture,
+  sky: Matte,
+  below: Likelihood | null = null,
+  check: (progress: number) => void = () => {},
+): Measures {
   const { selected: share, bounds: box } = tallyOf(sky),
     grain = grainOf(picture)
   check(0.2)
   const blur = share > 0 ? edgeBlurOf(picture, sky) : null
   check(0.4)
-  const horizon = horizonOf(sky)
+  const horizon = horizonOf(sky, below)
   check(0.5)
   const { small, cover } = smallLevel(picture, sky)
   check(0.7)

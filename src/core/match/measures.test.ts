@@ -6,13 +6,22 @@ import { edgeBlurOf } from './edgeBlur'
 import { fittingReach } from './fittingReach'
 import { grainOf } from './grain'
 import { hazeOf } from './haze'
-import { horizonOf } from './horizon'
+import { horizonOf, rowOf } from './horizon'
 import { lightSideOf } from './lightSide'
 import { measure } from './measure'
 import { newSkyOf } from './newSky'
 import { skyPictureOf } from './readSkyPicture'
 import { skyLightOf } from './skyLight'
+import { type Likelihood } from '../network/likelihood'
 import { WIDTH, HEIGHT, type Rgb, picture, matte, all, normal } from '../../../tests/setups/match'
+
+/** What the network may say: so surely that what lies under a row lies below the horizon. */
+const below = (row: number, nats = 3): Likelihood => ({
+  part: { x: 0, y: 0, width: WIDTH, height: HEIGHT },
+  width: 64,
+  height: HEIGHT / 2,
+  data: Float32Array.from({ length: (64 * HEIGHT) / 2 }, (_, i) => (2 * Math.floor(i / 64) + 1 > row ? nats : -nats)),
+})
 
 describe('grain', () => {
   it('is told within 10 % on a slope with known noise', () => {
@@ -123,7 +132,42 @@ describe('horizon', () => {
     expect(found.y).toBeGreaterThan(84)
     expect(found.y).toBeLessThan(86 + 0.045 * HEIGHT)
   })
-  it('is not told without sky', () => expect(horizonOf(matte(() => false))).toBeNull())
+  it('is not told without sky', () => {
+    expect(horizonOf(matte(() => false))).toBeNull()
+    expect(
+      horizonOf(
+        matte(() => false),
+        below(60),
+      ),
+    ).toBeNull()
+  })
+  it('is the row that parts what the network sees, whatever a few pixels shout', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: HEIGHT / 2 }), fc.nat(), (row, at) => {
+        const seen = below(2 * row)
+        expect(rowOf(seen)).toBeCloseTo(row, 0)
+        seen.data[at % seen.data.length] = 1e6
+        expect(Math.abs(rowOf(seen) - row)).toBeLessThanOrEqual(0.5)
+      }),
+    )
+  })
+  it('behind hills lies between where the skyline and where the network tell it; far from the skyline the network is right', () => {
+    const hills = matte((x, y) => y < 60 + 25 * Math.sin(x / 23)),
+      alone = horizonOf(hills)!.y,
+      near = Math.round(alone + 0.08 * HEIGHT),
+      both = horizonOf(hills, below(near))!.y
+    expect(both).toBeGreaterThan(alone + 0.02 * HEIGHT)
+    expect(both).toBeLessThan(near)
+    const far = Math.round(alone + 0.2 * HEIGHT)
+    expect(Math.abs(horizonOf(hills, below(far))!.y - far)).toBeLessThanOrEqual(1)
+  })
+  it('of a sea stays where it is seen, but where the network sees it elsewhere (half of a sea taken for sky)', () => {
+    const line = matte((_, y) => y < 70)
+    expect(horizonOf(line, below(76))).toEqual(horizonOf(line))
+    const found = horizonOf(line, below(40))!
+    expect(found.seen).toBe(false)
+    expect(Math.abs(found.y - 40)).toBeLessThanOrEqual(1)
+  })
 })
 
 describe('light', () => {

@@ -82,6 +82,12 @@ export function skyLikelihood(picture: Picture): { readonly water: Likelihood; r
   return { water: { part, width, height, data: water }, sky: { part, width, height, data: sky } }
 }
 
+/** What lies below the horizon of a picture, whether that is seen or hidden. */
+export function horizonLikelihood(picture: Picture): Likelihood {
+  const { part, width, height, input } = place(picture)
+  return { part, width, height, data: runNetwork(input, width, height, 'horizon') }
+}
+
 /** In the box's place the network is told how far down a row lies, −1 to 1: as it was trained (training/trainPlaces.py). */
 function place(picture: Picture): Seen & { readonly part: Box } {
   const part = { x: 0, y: 0, width: picture.width, height: picture.height },

@@ -56,7 +56,7 @@ const SHAPES = {
   q1a: [3, A, A],
   q1b: [3, A, A],
   // The first four are the thing at the two by two px that a px of half the size stands for; the others its outline, which it was taught to know as well.
-  // Of a place seen for its sky they are its water and its sky.
+  // Of a place seen for its sky they are its water and its sky; asked for its horizon, what lies below that and its sky.
   out: [3, A, 8],
 } as const
 
@@ -74,7 +74,7 @@ type Layers = Record<Exclude<keyof typeof SHAPES, Later>, Convolution> & Partial
 const bytesOf = ([side, inputs, outputs]: Shape) => outputs * (8 + side * side * inputs)
 
 /** What it has learnt to tell: each with weights of its own. */
-export type Lesson = 'things' | 'water' | 'sky' | 'anchors'
+export type Lesson = 'things' | 'water' | 'sky' | 'anchors' | 'horizon'
 
 /**
  * Raised when the weights for things are others: the versions of what asks for them are counted from here, and what an editor has stays as it was made.

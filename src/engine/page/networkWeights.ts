@@ -6,6 +6,7 @@ const LOADS: Record<Lesson, () => Promise<unknown>> = {
   water: () => import('@/core/network/withWaterWeights'),
   anchors: () => import('@/core/network/withAnchorsWeights'),
   sky: () => import('@/core/network/withSkyWeights'),
+  horizon: () => import('@/core/network/withHorizonWeights'),
 }
 const coming = new Map<Lesson, Promise<unknown>>()
 

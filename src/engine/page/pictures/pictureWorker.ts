@@ -16,8 +16,9 @@ import { segmentView } from '@/core/segment/view'
 import { matteSubpaths } from '@/core/vector/fitCurves'
 import { pathData } from '@/core/vector/path'
 import { measureSurroundings } from '../../surroundings'
-import { measurePhoto, readSky, whyNoNewSky } from '../../newSky'
+import { MEASURED_BY, measurePhoto, readSky, whyNoNewSky } from '../../newSky'
 import { matteBitmap, mattePng } from '../bitmaps'
+import { networkWeights } from '../networkWeights'
 import {
   ACROSS,
   FITTING,
@@ -196,6 +197,8 @@ const api: PictureWorker = {
     ),
   measure: (sent, number) =>
     withRequest(sent, async (request) => {
+      // All at once, not each when it is first asked.
+      for (const lesson of MEASURED_BY) networkWeights(lesson).catch(() => {})
       const photo = await run('Measuring the photo', newest(MATCH, number), (context) =>
         measurePhoto(sceneOf(request, context.check), request.steps, context),
       )
