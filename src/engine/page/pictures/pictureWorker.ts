@@ -216,7 +216,7 @@ const api: PictureWorker = {
   readSky: async (asset) => {
     const sky = await openPicture(asset)
     try {
-      return await finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context))
+      return await withWeights(() => finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context)))
     } finally {
       closePicture(asset)
     }
