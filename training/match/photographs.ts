@@ -34,7 +34,7 @@ const {
 }
 // Every third is kept for measuring: photographs.py.
 const trained = new Set(Object.keys(skies).filter((_, n) => n % 3)),
-  kept = new Set([...Object.keys(skies).filter((_, n) => n % 3 === 0), ...Object.keys(skyMeasured)])
+  kept = new Set([...Object.keys(skies), ...Object.keys(skyMeasured)].filter((name) => !trained.has(name)))
 const WIDTH = 900,
   LOST = 0.05
 

@@ -55,7 +55,6 @@ import {
   studio,
   withAreas,
   withRequest,
-  withWeights,
 } from './work'
 
 /** A made picture on its way to the tiles. */
@@ -83,12 +82,10 @@ function solveLater(request: SelectRequest, number: number): void {
   const latest = newest(MATCH, number),
     selecting = newest(SELECT, newestNow(SELECT)),
     letGo = holdOn(request)
-  withWeights(() =>
-    run(
-      'Finding the sky’s edge',
-      () => latest() && selecting(),
-      ({ check }) => studio.matte(request.steps, sceneOf(request, check), check),
-    ),
+  run(
+    'Finding the sky’s edge',
+    () => latest() && selecting(),
+    ({ check }) => studio.matte(request.steps, sceneOf(request, check), check),
   )
     // Whoever brings a sky in meets it again, and is told.
     .catch(() => undefined)
@@ -216,7 +213,7 @@ const api: PictureWorker = {
   readSky: async (asset) => {
     const sky = await openPicture(asset)
     try {
-      return await withWeights(() => finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context)))
+      return await finish('Looking at the sky', (context) => readSky(sky.levels[0], asset, context))
     } finally {
       closePicture(asset)
     }

@@ -3,7 +3,7 @@ import { NoWeights } from '@/core/network/network'
 import { networkWeights } from '../networkWeights'
 import { type DecodedFile, type SharedPicture } from '../protocol'
 import { bringStored } from './results'
-import { closePicture, handOver, keepPictures, openEarly, openPicture, withAreas } from './work'
+import { always, closePicture, handOver, keepPictures, openEarly, openPicture, run, withAreas } from './work'
 
 const decoded: string[] = []
 vi.mock('../networkWeights', () => ({ networkWeights: vi.fn(() => Promise.resolve()) }))
@@ -62,6 +62,26 @@ it('what is not stored sends for the network, and waits for it only if it asks i
   await withAreas([area], [], [], async () => void order.push('by colour'))
   await expect(withAreas([area], [], [], () => Promise.reject(new NoWeights('things')))).rejects.toThrow('A part')
   vi.mocked(networkWeights).mockImplementation(() => Promise.resolve())
+})
+it('any work begins again once the network has what it asked for, unless it is no longer wanted', async () => {
+  let asked = 0
+  const looks = () => {
+    if (!asked++) throw new NoWeights('sky')
+    return 'seen'
+  }
+  expect(await run('Looking', always, looks)).toBe('seen')
+  expect(networkWeights).toHaveBeenCalledExactlyOnceWith('sky')
+  let wanted = true
+  const overtaken = run(
+    'Looking',
+    () => wanted,
+    ({ check }) => {
+      check(0)
+      wanted = false
+      throw new NoWeights('sky')
+    },
+  )
+  expect(await overtaken).toBeNull()
 })
 
 it('what a project shows is opened early, once, and is there for who opens it', async () => {

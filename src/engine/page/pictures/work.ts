@@ -113,7 +113,7 @@ export function handOver(asset: string, file: DecodedFile | null): void {
 }
 
 /** Work that begins again when the network was asked for weights that were not there yet, and they are. */
-export const withWeights = <T>(work: () => Promise<T>): Promise<T> =>
+const withWeights = <T>(work: () => Promise<T>): Promise<T> =>
   work().catch(async (error: unknown) => {
     if (!(error instanceof NoWeights)) throw error
     await networkWeights(error.lesson)
@@ -214,7 +214,7 @@ const nextTurn = (): Promise<void> =>
     turns.port1.postMessage(null)
   })
 
-/** Does a piece of work, telling its progress; null when a newer request overtook it. */
+/** Does a piece of work, telling its progress; waits for the network's weights where it asks for some; null when a newer request overtook it. */
 export async function run<T>(
   what: string,
   wanted: () => boolean,
@@ -225,7 +225,7 @@ export async function run<T>(
   if (!wanted()) return null
   const { context, end } = contextFor(what, wanted)
   try {
-    return await work(context)
+    return await withWeights(async () => work(context))
   } catch (error) {
     if (error instanceof Cancelled) return null
     throw error
